@@ -1,0 +1,36 @@
+"""`python -m ringside FILE`: read a layout file, print the whole report as JSON.
+
+Exit 0 with the report on standard output; exit 2 with one line on standard error when the
+file cannot be read as a layout.
+"""
+
+import json
+import sys
+from pathlib import Path
+
+from ringside.errors import RingsideError
+from ringside.layoutfile import read_layout
+from ringside.pairs import analyse
+from ringside.report import report
+
+
+def main(args: list[str]) -> int:
+    """Run the command; returns the exit code."""
+    if len(args) != 1:
+        print("usage: ringside analyse FILE", file=sys.stderr)
+        return 2
+    try:
+        layout = read_layout(Path(args[0]).read_bytes())
+    except OSError as fault:
+        print(f"{args[0]}: cannot be read: {fault.strerror}", file=sys.stderr)
+        return 2
+    except RingsideError as fault:
+        print(f"{args[0]}: {fault}", file=sys.stderr)
+        return 2
+    json.dump(report(analyse(layout)), sys.stdout, indent=1, allow_nan=False)
+    print()
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main(sys.argv[1:]))

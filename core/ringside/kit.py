@@ -1,0 +1,148 @@
+"""What a drum kit is: drums with two faces, cymbals on tilted discs, a stool and a head.
+
+Positions are metres in the frame of :mod:`ringside`; ``axis`` is the direction the batter
+head (or the top of a cymbal) faces. The resonant face lies ``depth_m`` behind the batter.
+"""
+
+from math import sqrt
+from typing import Annotated, Literal, Self
+
+from pydantic import AfterValidator, Field, model_validator
+
+from ringside.values import Key, Record, Title, Vector, length
+
+DrumKind = Literal["kick", "snare", "rack", "floor"]
+CymbalKind = Literal["hats", "crash", "ride", "splash", "china"]
+SourceKind = Literal["kick", "snare", "rack", "floor", "hats", "crash", "ride", "splash", "china"]
+
+
+def _direction(v: Vector) -> Vector:
+    n = sqrt(v[0] ** 2 + v[1] ** 2 + v[2] ** 2)
+    if n < 1e-6:
+        raise ValueError("expected a direction, got a vector of no length")
+    if abs(n - 1) < 1e-12:  # already a direction: reading a file back must change no digit
+        return v
+    return (v[0] / n, v[1] / n, v[2] / n)
+
+
+Direction = Annotated[
+    Vector,
+    AfterValidator(_direction),
+    Field(description="A direction; any length above zero, kept at length one."),
+]
+
+
+class Drum(Record):
+    """One drum: two heads on a shell."""
+
+    id: Key
+    name: Title
+    kind: DrumKind
+    diameter_m: Annotated[float, length(0.1, 1.0, "Head diameter, metres.")]
+    depth_m: Annotated[float, length(0.03, 1.2, "Shell depth, head to head, metres.")]
+    batter_m: Vector = Field(description="Centre of the batter head, metres.")
+    axis: Direction
+    reference: Literal["batter", "front"] = Field(
+        default="batter",
+        description="Where the tape is held: the strike spot of the batter, or the front head.",
+    )
+    fundamental_hz: Annotated[float, Field(strict=True, ge=20, le=1000)] | None = Field(
+        default=None, description="Known fundamental; null estimates it from kind and size."
+    )
+
+
+class Cymbal(Record):
+    """One cymbal (or pair of hats): a disc with a bell, struck on the edge near the stool."""
+
+    id: Key
+    name: Title
+    kind: CymbalKind
+    diameter_m: Annotated[float, length(0.1, 0.8, "Diameter, metres.")]
+    centre_m: Vector = Field(description="The bell, metres.")
+    axis: Direction
+
+
+class Stool(Record):
+    """The drummer's seat, and the zone of head, arms and sticks above it."""
+
+    position_m: tuple[Annotated[float, Field(strict=True)], Annotated[float, Field(strict=True)]]
+    height_m: Annotated[float, length(0.3, 1.0, "Seat height, metres.")] = 0.5
+    zone_radius_m: Annotated[float, length(0.1, 1.5, "Radius kept free, metres.")] = 0.38
+    zone_top_m: Annotated[float, length(0.5, 3.0, "Top of the zone kept free, metres.")] = 1.45
+
+
+class Rug(Record):
+    """The rug the kit stands on, for the drawing."""
+
+    centre_m: tuple[Annotated[float, Field(strict=True)], Annotated[float, Field(strict=True)]]
+    width_m: Annotated[float, length(0.5, 10, "Across, metres.")]
+    length_m: Annotated[float, length(0.5, 10, "Toward the audience, metres.")]
+
+
+class Kit(Record):
+    """A whole kit. Snare and kick are the two reference drums: the first of each kind."""
+
+    name: Title
+    drums: tuple[Drum, ...] = Field(max_length=12)
+    cymbals: tuple[Cymbal, ...] = Field(default=(), max_length=12)
+    stool: Stool | None = None
+    rug: Rug | None = None
+
+    @model_validator(mode="after")
+    def _unique(self) -> Self:
+        seen: set[str] = set()
+        for part in self.parts:
+            if part.id in seen:
+                raise ValueError(f"two drums or cymbals are called {part.id!r}; rename one")
+            seen.add(part.id)
+        for kind in ("snare", "kick"):
+            if not any(d.kind == kind for d in self.drums):
+                raise ValueError(f"expected a {kind} among the drums: distances are measured to it")
+        return self
+
+    @property
+    def parts(self) -> tuple[Drum | Cymbal, ...]:
+        """Everything that sounds, drums first: the order of every report."""
+        return (*self.drums, *self.cymbals)
+
+    def first(self, kind: DrumKind) -> Drum:
+        """The first drum of a kind; a kit always has a snare and a kick."""
+        return next(d for d in self.drums if d.kind == kind)
+
+    @property
+    def source_ids(self) -> tuple[str, ...]:
+        """Names of everything that sounds, drums first."""
+        return tuple(p.id for p in self.parts)
+
+
+def reference_point(drum: Drum) -> Vector:
+    """Where the tape is held on a drum, metres."""
+    if drum.reference == "batter":
+        return drum.batter_m
+    b, a, d = drum.batter_m, drum.axis, drum.depth_m
+    return (b[0] - d * a[0], b[1] - d * a[1], b[2] - d * a[2])
+
+
+def mirrored(kit: Kit, name: str) -> Kit:
+    """The same kit for a left-handed drummer: x mirrored about the snare."""
+
+    def flip(v: Vector) -> Vector:
+        return (-v[0], v[1], v[2])
+
+    return Kit(
+        name=name,
+        drums=tuple(
+            d.model_copy(update={"batter_m": flip(d.batter_m), "axis": flip(d.axis)})
+            for d in kit.drums
+        ),
+        cymbals=tuple(
+            c.model_copy(update={"centre_m": flip(c.centre_m), "axis": flip(c.axis)})
+            for c in kit.cymbals
+        ),
+        stool=kit.stool
+        and kit.stool.model_copy(
+            update={"position_m": (-kit.stool.position_m[0], kit.stool.position_m[1])}
+        ),
+        rug=kit.rug
+        and kit.rug.model_copy(update={"centre_m": (-kit.rug.centre_m[0], kit.rug.centre_m[1])}),
+    )

@@ -1,0 +1,130 @@
+"""A layout: the room, the air, the kit and every mic, as one value.
+
+It is what is stored, sent and written to the layout file. Everything is checked when it
+is made, so no other module has to ask whether names are unique or a pair exists.
+"""
+
+from typing import Annotated, Final, Literal, Self
+
+from pydantic import Field, model_validator
+
+from ringside.air import COLDEST_C, HOTTEST_C
+from ringside.kit import Kit
+from ringside.mics import Mic
+from ringside.thresholds import Thresholds
+from ringside.values import Key, Record, Text, Title, length
+
+FORMAT: Final = "ringside-layout"
+VERSION: Final = 1
+MOST_MICS: Final = 64
+
+
+class Air(Record):
+    """The air of the room."""
+
+    temperature_c: Annotated[
+        float,
+        Field(
+            strict=True,
+            allow_inf_nan=False,
+            ge=COLDEST_C,
+            le=HOTTEST_C,
+            description="Degrees Celsius.",
+        ),
+    ] = 20.0
+
+
+class Room(Record):
+    """A box, and where the kit's origin stands in it."""
+
+    name: Title
+    width_m: Annotated[float, length(1.5, 100, "Across, metres.")]
+    length_m: Annotated[float, length(1.5, 100, "Front to back, metres.")]
+    height_m: Annotated[float, length(1.5, 30, "Floor to ceiling, metres.")]
+    kit_x_m: Annotated[float, length(0, 100, "Kit origin from the left wall, metres.")]
+    kit_y_m: Annotated[float, length(0, 100, "Kit origin from the wall behind, metres.")]
+    kit_turn_rad: Annotated[
+        float, Field(strict=True, ge=-7, le=7, description="Counter-clockwise from above.")
+    ] = 0.0
+
+
+class StereoPair(Record):
+    """Two mics that make one stereo picture."""
+
+    name: Title
+    left: Key
+    right: Key
+
+
+class Decision(Record):
+    """A pair left as it is on purpose, and why."""
+
+    a: Key
+    b: Key
+    source: Key
+    reason: Annotated[str, Field(strict=True, min_length=1, max_length=400)]
+    by: Text = ""
+    at: Annotated[str, Field(strict=True, max_length=40)] = Field(
+        default="", description="When, ISO 8601; empty when not known."
+    )
+
+
+class Layout(Record):
+    """Everything the analysis needs, and nothing about who owns it."""
+
+    format: Literal["ringside-layout"] = FORMAT
+    version: Literal[1] = VERSION
+    name: Title
+    notes: Text = ""
+    sample_rate_hz: Literal[44100, 48000, 88200, 96000, 176400, 192000] = 48000
+    air: Air = Air()
+    room: Room | None = None
+    kit: Kit
+    mics: tuple[Mic, ...] = Field(default=(), max_length=MOST_MICS)
+    stereo_pairs: tuple[StereoPair, ...] = Field(default=(), max_length=16)
+    decisions: tuple[Decision, ...] = Field(default=(), max_length=2000)
+    thresholds: Thresholds = Thresholds()
+
+    @model_validator(mode="after")
+    def _consistent(self) -> Self:
+        ids = [m.id for m in self.mics]
+        for i, name in enumerate(ids):
+            if name in ids[:i]:
+                raise ValueError(f"two mics are called {name!r}; rename one")
+        sources = set(self.kit.source_ids)
+        for m in self.mics:
+            if m.job is not None and m.job not in sources:
+                raise ValueError(f"mic {m.id!r} is put up for {m.job!r}, which is not in the kit")
+        for p in self.stereo_pairs:
+            self._both(p.left, p.right, ids, f"stereo pair {p.name!r}")
+        for d in self.decisions:
+            self._both(d.a, d.b, ids, "a decision")
+            if d.source not in sources:
+                raise ValueError(f"a decision names {d.source!r}, which is not in the kit")
+        return self
+
+    @staticmethod
+    def _both(a: str, b: str, ids: list[str], what: str) -> None:
+        if a == b:
+            raise ValueError(f"{what} names {a!r} twice; expected two different mics")
+        for name in (a, b):
+            if name not in ids:
+                raise ValueError(f"{what} names mic {name!r}, which is not in the layout")
+
+    def mic(self, mic_id: str) -> Mic:
+        """The mic of that name.
+
+        Raises
+        ------
+        KeyError
+            When there is none.
+        """
+        for m in self.mics:
+            if m.id == mic_id:
+                return m
+        raise KeyError(mic_id)
+
+    def with_mic(self, mic: Mic) -> "Layout":
+        """The same layout with the mic of that name replaced."""
+        mics = tuple(mic if m.id == mic.id else m for m in self.mics)
+        return self.model_copy(update={"mics": mics})

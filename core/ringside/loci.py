@@ -1,0 +1,193 @@
+"""Where a mic can go and still be equal: the ring, the sphere, and equal-height answers.
+
+All points at distance a from the snare S and b from the kick K form a circle round the
+line S-K: the ring. With d = |SK| its plane stands t = (a² - b² + d²)/(2d) from S along the
+line and its radius is √(a² - t²) (intersection of two spheres, elementary geometry).
+Two spheres may also touch in one point or not meet; then the answer says which, in words,
+and gives the nearest possible point. Lengths in metres, exact to rounding.
+"""
+
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+from numpy.typing import ArrayLike
+
+from ringside.scene import Floats
+
+TOUCH_M = 1e-6
+
+
+@dataclass(frozen=True)
+class Ring:
+    """A circle: its centre (3,), radius, and three unit vectors axis, u, v (3,).
+
+    u is the level direction and v the highest one; the angle runs from u toward v, so
+    the top of the ring stands at a quarter turn.
+    """
+
+    centre: Floats
+    radius: float
+    axis: Floats
+    u: Floats
+    v: Floats
+
+    def at(self, angle: ArrayLike) -> Floats:
+        """Points at angles (N,), metres (N, 3)."""
+        t = np.asarray(angle, dtype=float)[..., None]
+        return np.asarray(self.centre + self.radius * (np.cos(t) * self.u + np.sin(t) * self.v))
+
+    def angle_of(self, point: ArrayLike) -> float:
+        """The angle of the ring point nearest to a point, radians."""
+        p = np.asarray(point, dtype=float) - self.centre
+        return float(np.arctan2(p @ self.v, p @ self.u))
+
+    def nearest(self, point: ArrayLike) -> Floats:
+        """The ring point nearest to a point (3,); on the axis all are as near and u is given."""
+        return self.at(self.angle_of(point))
+
+    def at_height(self, z: float) -> Floats:
+        """The ring's points at a height: (2, 3), (1, 3) where it touches, or (0, 3)."""
+        rise = self.radius * float(self.v[2])
+        if abs(rise) < 1e-12:
+            return np.empty((0, 3))
+        s = (z - float(self.centre[2])) / rise
+        if abs(s) > 1 + 1e-9:
+            return np.empty((0, 3))
+        t = float(np.arcsin(np.clip(s, -1, 1)))
+        if abs(abs(s) - 1) < 1e-9:
+            return self.at(np.array([t]))
+        return self.at(np.array([t, np.pi - t]))
+
+
+@dataclass(frozen=True)
+class RingAnswer:
+    """The ring, or why there is none and the nearest possible point."""
+
+    kind: Literal["circle", "point", "none"]
+    ring: Ring | None
+    point: Floats | None
+    words: str
+
+
+def _frame(axis: Floats) -> tuple[Floats, Floats]:
+    up = np.array([0.0, 0.0, 1.0])
+    level = np.cross(axis, up)
+    if np.linalg.norm(level) < 1e-9:
+        level = np.array([1.0, 0.0, 0.0])
+    u = level / np.linalg.norm(level)
+    v = np.cross(u, axis)
+    return (u, v) if v[2] >= 0 else (-u, -v)
+
+
+def ring(s: ArrayLike, k: ArrayLike, a: float, b: float) -> RingAnswer:
+    """All points a metres from S and b metres from K.
+
+    Parameters
+    ----------
+    s, k : array_like, shape (3,)
+        The two reference points, metres.
+    a, b : float
+        Distances from S and from K, metres, above zero.
+
+    Returns
+    -------
+    RingAnswer
+        ``circle`` with the ring; ``point`` when the spheres just touch; ``none`` with the
+        reason and the point nearest to keeping both distances.
+
+    Examples
+    --------
+    >>> ring((0, 0, 0), (1, 0, 0), 1.0, 1.0).ring.radius.__round__(4)
+    0.866
+    """
+    S, K = np.asarray(s, dtype=float), np.asarray(k, dtype=float)
+    if not (a > 0 and b > 0):
+        return RingAnswer("none", None, None, "Both distances must be above zero.")
+    line = K - S
+    d = float(np.linalg.norm(line))
+    if d < TOUCH_M:
+        return RingAnswer(
+            "none",
+            None,
+            None,
+            "Snare and kick are measured to the same point, so there is no line for a ring.",
+        )
+    axis = line / d
+    t = (a * a - b * b + d * d) / (2 * d)
+    centre, square = S + t * axis, a * a - t * t
+    if square > TOUCH_M**2:
+        u, v = _frame(axis)
+        return RingAnswer("circle", Ring(centre, float(np.sqrt(square)), axis, u, v), None, "")
+    return _no_circle(S, axis, d, a, b)
+
+
+def _no_circle(S: Floats, axis: Floats, d: float, a: float, b: float) -> RingAnswer:
+    """The touching point, or the reason there is none, and the spot that misses both equally."""
+    if a + b <= d:
+        along, gap = (a + d - b) / 2, d - a - b
+        why = "snare and kick are further apart than the two distances together"
+    elif a > b:
+        along, gap = (a + d + b) / 2, a - b - d
+        why = "the snare distance is longer than the kick distance and the way between the drums"
+    else:
+        along, gap = -(a + b - d) / 2, b - a - d
+        why = "the kick distance is longer than the snare distance and the way between the drums"
+    point = S + along * axis
+    if abs(gap) <= 1e-5:
+        return RingAnswer(
+            "point", None, point, "Only one spot keeps both distances: on the snare-kick line."
+        )
+    return RingAnswer(
+        "none",
+        None,
+        point,
+        f"No spot keeps both distances: {why}, by {gap * 100:.1f} cm. The nearest is shown.",
+    )
+
+
+def ring_through(s: ArrayLike, k: ArrayLike, point: ArrayLike) -> RingAnswer:
+    """The ring a mic already stands on."""
+    p = np.asarray(point, dtype=float)
+    return ring(
+        s,
+        k,
+        float(np.linalg.norm(p - np.asarray(s, dtype=float))),
+        float(np.linalg.norm(p - np.asarray(k, dtype=float))),
+    )
+
+
+def nearest_on_sphere(s: ArrayLike, distance: float, point: ArrayLike) -> Floats:
+    """The point at a distance from S nearest to a point (3,); straight up when it is at S."""
+    S, p = np.asarray(s, dtype=float), np.asarray(point, dtype=float)
+    out = p - S
+    size = float(np.linalg.norm(out))
+    unit = out / size if size > 1e-9 else np.array([0.0, 0.0, 1.0])
+    return np.asarray(S + distance * unit)
+
+
+def at_distances(
+    s: ArrayLike, k: ArrayLike, a: float, b: float, z: float, near: ArrayLike
+) -> tuple[Floats | None, str]:
+    """The spot a from S, b from K and z high, nearest to where the mic is now.
+
+    Returns
+    -------
+    point : ndarray or None
+        (3,) metres; None when there is none.
+    words : str
+        Empty, or why there is none.
+    """
+    answer = ring(s, k, a, b)
+    if answer.ring is None:
+        return None, answer.words
+    spots = answer.ring.at_height(z)
+    if len(spots) == 0:
+        top = float(answer.ring.centre[2]) + answer.ring.radius * float(answer.ring.v[2])
+        low = 2 * float(answer.ring.centre[2]) - top
+        return None, (
+            f"No spot at that height keeps both distances; the ring runs from"
+            f" {low * 100:.1f} to {top * 100:.1f} cm above the floor."
+        )
+    away = np.linalg.norm(spots - np.asarray(near, dtype=float), axis=1)
+    return np.asarray(spots[int(away.argmin())]), ""

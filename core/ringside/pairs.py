@@ -1,0 +1,230 @@
+"""Every pair of mics on every drum: differences, sums, and one of five verdicts.
+
+Shapes: P pairs of mics in the order of `numpy.triu_indices`, S sources. Differences are
+the second mic minus the first: above zero, the second is later.
+
+Verdicts, in the order they are asked:
+
+- no matter: after gain the two are too far apart in level for a comb to be heard, or both
+  hear the drum only as bleed that a third mic covers;
+- ask the ear: the sign of one is unsure, and they do not see the head alike;
+- hollow: flipping one gains `hollow_gain_db` of body or more (a cymbal has no body to
+  lose, so it is only ever late);
+- late: a dip lies inside the band this pair is judged in;
+- together: none of these.
+
+The band depends on what the two are for. A stereo pair makes one picture and is judged up
+to the drum's attack; two mics with the same job up to its punch; others can never be
+equal in time and are judged by body alone.
+
+The worst verdict of a pair is taken over what the two are put up for: the job of each,
+or snare and kick when both hear the whole kit. The rest is there to be opened.
+"""
+
+from dataclasses import dataclass
+from enum import IntEnum
+from functools import cached_property, lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ringside.arrivals import Arrivals, arrivals
+from ringside.layout import Layout
+from ringside.scene import Floats, Ints, Scene, scene_of
+from ringside.sums import body_db, first_dip_hz
+from ringside.thresholds import Thresholds
+
+
+class Verdict(IntEnum):
+    """Ordered by how much it wants attention."""
+
+    NO_MATTER = 0
+    TOGETHER = 1
+    ASK_THE_EAR = 2
+    LATE = 3
+    HOLLOW = 4
+
+
+WORDS: dict[Verdict, str] = {
+    Verdict.NO_MATTER: "no matter",
+    Verdict.TOGETHER: "together",
+    Verdict.ASK_THE_EAR: "ask the ear",
+    Verdict.LATE: "late",
+    Verdict.HOLLOW: "hollow",
+}
+
+
+@dataclass(frozen=True, kw_only=True)
+class Pairs:
+    """Pairs by sources, (P, S) unless said."""
+
+    first: Ints  # (P,) index of the first mic
+    second: Ints  # (P,)
+    tape_difference_m: Floats
+    delay_s: Floats
+    level_difference_db: Floats  # after gain
+    ratio: Floats  # quieter over louder, after gain
+    sign: Ints  # +1 equal, -1 opposite, 0 unsure
+    raw_sign: Ints  # +1 or -1, with no doubt counted
+    dip_hz: Floats  # the first dip inside the band judged, or the first of all
+    band_high_hz: Floats  # top of the band judged
+    body_db: Floats
+    flipped_body_db: Floats
+    verdict: NDArray[np.int8]
+    counts: NDArray[np.bool_]  # the sources that the pair's worst is taken over
+
+    @property
+    def worst(self) -> NDArray[np.int8]:
+        """The verdict of each pair that wants most attention, (P,)."""
+        return np.asarray(np.where(self.counts, self.verdict, 0).max(axis=1))
+
+
+@dataclass(frozen=True)
+class Analysis:
+    """A layout with everything computed from it."""
+
+    layout: Layout
+    scene: Scene
+    arrivals: Arrivals
+    pairs: Pairs
+
+    @cached_property
+    def worst_source(self) -> Ints:
+        """The source that gives a pair its worst verdict; the loudest of several, (P,)."""
+        p, a = self.pairs, self.arrivals.after_gain_db
+        loud = np.maximum(a[p.first], a[p.second])
+        rank = p.verdict * 1000.0 + np.maximum(loud, -900)
+        return np.asarray(np.where(p.counts, rank, -np.inf).argmax(axis=1))
+
+    def pair_index(self, a: str, b: str) -> tuple[int, bool]:
+        """Row of a pair, and whether it was named the other way round."""
+        ids = [m.id for m in self.layout.mics]
+        i, j = ids.index(a), ids.index(b)
+        swapped = i > j
+        i, j = min(i, j), max(i, j)
+        m = len(ids)
+        return i * m - i * (i + 1) // 2 + (j - i - 1), swapped
+
+
+@lru_cache(maxsize=32)
+def _index(m: int) -> tuple[Ints, Ints]:
+    i, j = np.triu_indices(m, 1)
+    return i.astype(np.int64), j.astype(np.int64)
+
+
+def analyse(layout: Layout) -> Analysis:
+    """Compute everything for a layout.
+
+    Examples
+    --------
+    >>> from ringside.starts import starting_layout
+    >>> analyse(starting_layout("five-piece", "turned pair")).pairs.verdict.shape
+    (45, 9)
+    """
+    scene = scene_of(layout)
+    found = arrivals(scene, layout.thresholds)
+    return Analysis(layout, scene, found, _pairs(layout, scene, found))
+
+
+def judged(layout: Layout, scene: Scene, first: Ints, second: Ints) -> Floats:
+    """Top of the band each pair is judged in on each source, hertz, (P, S)."""
+    s = scene.sources
+    top = np.broadcast_to(np.where(s.drum, s.body_high, 0.0), (len(first), len(s.ids)))
+    job = scene.job
+    same = (job[first] == job[second])[:, None]
+    own = (job[first] < 0)[:, None] | (job[first][:, None] == np.arange(len(s.ids)))
+    top = np.where(same & own & (job[first] >= 0)[:, None], s.punch_high, top)
+    stereo = np.zeros(len(first), bool)
+    ids = {m.id: k for k, m in enumerate(layout.mics)}
+    couples = {frozenset((ids[p.left], ids[p.right])) for p in layout.stereo_pairs}
+    for a, b in (sorted(c) for c in couples):
+        stereo |= (first == a) & (second == b)
+    return np.asarray(np.where(stereo[:, None], s.attack_high, top))
+
+
+def _pairs(layout: Layout, scene: Scene, found: Arrivals) -> Pairs:
+    first, second = _index(len(layout.mics))
+    s = scene.sources
+    delay = found.time_s[second] - found.time_s[first]
+    gain = found.after_gain_db
+    level = gain[second] - gain[first]
+    ratio = 10 ** (-np.abs(level) / 20)
+    raw = found.raw_sign[first] * found.raw_sign[second]
+    sign = np.where(_sure(found, first, second, layout.thresholds), raw, 0)
+    high = judged(layout, scene, first, second)
+    dip = first_dip_hz(delay, raw, s.body_low)
+    body = body_db(delay, ratio, raw, s.body_low, s.body_high)
+    flipped = body_db(delay, ratio, -raw, s.body_low, s.body_high)
+    best = np.minimum(gain.max(axis=0, initial=-np.inf), 0.0)
+    under = best - np.maximum(gain[first], gain[second])
+    flip_gain = np.where(s.drum, flipped - body, 0.0)
+    return Pairs(
+        first=first,
+        second=second,
+        tape_difference_m=found.tape_m[second] - found.tape_m[first],
+        delay_s=delay,
+        level_difference_db=level,
+        ratio=ratio,
+        sign=sign,
+        raw_sign=raw,
+        dip_hz=np.where(dip <= high, dip, first_dip_hz(delay, raw)),
+        band_high_hz=high,
+        body_db=body,
+        flipped_body_db=flipped,
+        verdict=_verdicts(
+            layout.thresholds, level, under, np.where(s.drum, sign, 1), flip_gain, dip <= high
+        ),
+        counts=_carried(scene, first, second),
+    )
+
+
+def _sure(found: Arrivals, first: Ints, second: Ints, limits: Thresholds) -> NDArray[np.bool_]:
+    """Whether the two first half-waves can be compared, (P, S)."""
+    both = (found.sign[first] != 0) & (found.sign[second] != 0)
+    apart = np.abs(found.axis_angle_rad[first] - found.axis_angle_rad[second])
+    alike = (
+        (found.face_side[first] == found.face_side[second])
+        & (apart < np.deg2rad(limits.same_angle_deg))
+        & ~found.null[first]
+        & ~found.null[second]
+    )
+    return np.asarray(both | alike)
+
+
+def _carried(scene: Scene, first: Ints, second: Ints) -> NDArray[np.bool_]:
+    """The sources a pair is put up for, (P, S)."""
+    job, every = scene.job, np.arange(len(scene.sources.ids))
+    own = (job[first][:, None] == every) | (job[second][:, None] == every)
+    whole = (job[first] < 0) & (job[second] < 0)
+    return np.asarray(own | (whole[:, None] & scene.sources.reference))
+
+
+def _verdicts(
+    limits: Thresholds,
+    level: Floats,
+    under: Floats,
+    sign: Ints,
+    gain: Floats,
+    dips: NDArray[np.bool_],
+) -> NDArray[np.int8]:
+    apart = (np.abs(level) >= limits.no_matter_level_db) | (under >= limits.carried_db)
+    return np.select(
+        [apart, sign == 0, gain >= limits.hollow_gain_db, dips],
+        [Verdict.NO_MATTER, Verdict.ASK_THE_EAR, Verdict.HOLLOW, Verdict.LATE],
+        Verdict.TOGETHER,
+    ).astype(np.int8)
+
+
+def flipped(analysis: Analysis, mic: int) -> Pairs:
+    """The pairs as they would be with one more flip on a mic; nothing else is computed anew."""
+    found = analysis.arrivals
+    turn = np.ones(len(analysis.layout.mics), np.int64)
+    turn[mic] = -1
+    changed = Arrivals(
+        **{
+            **found.__dict__,
+            "sign": found.sign * turn[:, None],
+            "raw_sign": found.raw_sign * turn[:, None],
+        }
+    )
+    return _pairs(analysis.layout, analysis.scene, changed)

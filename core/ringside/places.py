@@ -1,0 +1,121 @@
+"""Better places for one mic of a pair: on the ring, level with its partner, on the sphere.
+
+The first mic of a pair stands; the second is the one that moves. Each answer carries how
+far the stand goes and the distances it ends with, so that it can be judged before it is
+taken.
+"""
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from ringside.clearance import blocked, under_cymbals, words_for
+from ringside.errors import RingsideError
+from ringside.kit import reference_point
+from ringside.layout import Layout
+from ringside.loci import RingAnswer, at_distances, nearest_on_sphere, ring_through
+from ringside.scene import Floats
+
+RING_POINTS = 145
+"""Points of a drawn ring; the first is repeated at the end."""
+
+
+@dataclass(frozen=True)
+class References:
+    """The two reference points, metres (3,)."""
+
+    snare: Floats
+    kick: Floats
+
+
+def references(layout: Layout) -> References:
+    """Where the snare and kick tapes are held."""
+    return References(
+        np.array(reference_point(layout.kit.first("snare"))),
+        np.array(reference_point(layout.kit.first("kick"))),
+    )
+
+
+def _spot(layout: Layout, mover: str, to: Floats | None, words: str) -> dict[str, Any]:
+    if to is None:
+        return {"position_m": None, "words": words}
+    ref = references(layout)
+    now = np.array(layout.mic(mover).position_m)
+    return {
+        "position_m": [round(float(x), 6) for x in to],
+        "moved_m": float(np.linalg.norm(to - now)),
+        "snare_m": float(np.linalg.norm(to - ref.snare)),
+        "kick_m": float(np.linalg.norm(to - ref.kick)),
+        "words": words or words_for(to, layout),
+    }
+
+
+def ring_of(layout: Layout, anchor: str) -> RingAnswer:
+    """The ring a mic stands on."""
+    ref = references(layout)
+    return ring_through(ref.snare, ref.kick, layout.mic(anchor).position_m)
+
+
+def ring_points(layout: Layout, answer: RingAnswer, overhead: bool) -> dict[str, Any]:
+    """A ring for drawing: points (N, 3) and which of them a mic can stand at (N,)."""
+    if answer.ring is None:
+        return {"kind": answer.kind, "words": answer.words, "points_m": [], "clear": []}
+    points = answer.ring.at(np.linspace(0, 2 * np.pi, RING_POINTS))
+    bad = blocked(points, layout)
+    if overhead:
+        bad = bad | under_cymbals(points, layout)
+    return {
+        "kind": answer.kind,
+        "words": "",
+        "centre_m": answer.ring.centre.tolist(),
+        "radius_m": answer.ring.radius,
+        "points_m": np.round(points, 4).tolist(),
+        "clear": (~bad).tolist(),
+    }
+
+
+def places(layout: Layout, anchor: str, mover: str) -> dict[str, Any]:
+    """The ring through the anchor, and the spots that would make the mover equal to it."""
+    ref, one, two = references(layout), layout.mic(anchor), layout.mic(mover)
+    now = np.array(two.position_m)
+    answer = ring_of(layout, anchor)
+    a = float(np.linalg.norm(np.array(one.position_m) - ref.snare))
+    overhead = one.role == "overhead" or two.role == "overhead"
+    if answer.ring is None:
+        swing, level = answer.point, None
+        level_words = answer.words
+    else:
+        swing = answer.ring.nearest(now)
+        spots = answer.ring.at_height(one.position_m[2])
+        away = np.linalg.norm(spots - np.array(one.position_m), axis=1)
+        other = spots[away > 1e-3]
+        level = other[0] if len(other) else None
+        level_words = "" if len(other) else "The ring has no second spot at this height."
+    return {
+        "anchor": anchor,
+        "mover": mover,
+        "ring": ring_points(layout, answer, overhead),
+        "swing": _spot(layout, mover, swing, answer.words),
+        "equal_height": _spot(layout, mover, level, level_words),
+        "snare_only": _spot(layout, mover, nearest_on_sphere(ref.snare, a, now), ""),
+    }
+
+
+def place_by_tape(
+    layout: Layout, mic: str, snare_m: float, kick_m: float, height_m: float
+) -> dict[str, Any]:
+    """Where a mic stands when snare, kick and height are typed; the side it is on now is kept.
+
+    Raises
+    ------
+    RingsideError
+        When no spot has these three numbers; the message says what is possible.
+    """
+    ref = references(layout)
+    spot, words = at_distances(
+        ref.snare, ref.kick, snare_m, kick_m, height_m, layout.mic(mic).position_m
+    )
+    if spot is None:
+        raise RingsideError(words)
+    return _spot(layout, mic, spot, "")

@@ -1,0 +1,245 @@
+"""The whole analysis as plain JSON: `report` for files and programs, `board` for a screen.
+
+Field names, units and signs are documented in docs/formats/report.md. Both hold the same
+numbers; the report spells out one object per row, the board keeps the arrays together
+because it is sent many times a second.
+"""
+
+from collections import Counter
+from typing import Any
+
+import numpy as np
+
+from ringside.clearance import words_for
+from ringside.errors import RingsideError
+from ringside.layout import Layout
+from ringside.pairs import WORDS, Analysis, Pairs, Verdict, flipped
+from ringside.places import places, ring_of, ring_points
+from ringside.scene import Floats
+from ringside.sums import curve_db
+from ringside.words import FREQUENCIES, verdict_words, why
+
+REPORT_FORMAT = "ringside-report"
+REPORT_VERSION = 1
+
+
+def counts(an: Analysis) -> dict[str, int]:
+    """How many pairs have each verdict as their worst; decided pairs are counted apart."""
+    left = {frozenset((d.a, d.b)) for d in an.layout.decisions}
+    found: Counter[str] = Counter()
+    for i, j, worst in zip(an.pairs.first, an.pairs.second, an.pairs.worst, strict=True):
+        ids = frozenset((an.layout.mics[int(i)].id, an.layout.mics[int(j)].id))
+        found["left on purpose" if ids in left and worst > 1 else WORDS[Verdict(int(worst))]] += 1
+    return {word: found.get(word, 0) for word in (*WORDS.values(), "left on purpose")}
+
+
+def _finite(x: float) -> float | None:
+    return float(x) if np.isfinite(x) else None
+
+
+def pair_row(an: Analysis, row: int, source: int) -> dict[str, Any]:
+    """One pair on one source, with its sentence."""
+    p, found = an.pairs, an.arrivals
+    i, j = int(p.first[row]), int(p.second[row])
+    delay = float(p.delay_s[row, source])
+    return {
+        "a": an.layout.mics[i].id,
+        "b": an.layout.mics[j].id,
+        "source": an.scene.sources.ids[source],
+        "tape_a_m": float(found.tape_m[i, source]),
+        "tape_b_m": float(found.tape_m[j, source]),
+        "tape_difference_m": float(p.tape_difference_m[row, source]),
+        "path_a_m": float(found.path_m[i, source]),
+        "path_b_m": float(found.path_m[j, source]),
+        "delay_s": delay,
+        "delay_samples": delay * an.layout.sample_rate_hz,
+        "level_difference_db": float(p.level_difference_db[row, source]),
+        "sign": int(p.sign[row, source]),
+        "first_dip_hz": _finite(float(p.dip_hz[row, source])),
+        "body_db": float(p.body_db[row, source]),
+        "flipped_body_db": float(p.flipped_body_db[row, source]),
+        "verdict": WORDS[Verdict(int(p.verdict[row, source]))],
+        "words": verdict_words(an, row, source),
+    }
+
+
+def source_rows(an: Analysis) -> list[dict[str, Any]]:
+    """The sources with the bands they are judged in."""
+    s = an.scene.sources
+    return [
+        {
+            "id": s.ids[k],
+            "name": s.names[k],
+            "fundamental_hz": b.fundamental,
+            "body_low_hz": b.body_low,
+            "body_high_hz": b.body_high,
+            "punch_high_hz": b.punch_high,
+            "attack_high_hz": b.attack_high,
+        }
+        for k, b in enumerate(s.bands)
+    ]
+
+
+def _mic_rows(an: Analysis) -> list[dict[str, Any]]:
+    f, s = an.arrivals, an.scene.sources
+    return [
+        {
+            "mic": mic.id,
+            "source": s.ids[k],
+            "tape_m": float(f.tape_m[i, k]),
+            "path_m": float(f.path_m[i, k]),
+            "arrival_s": float(f.time_s[i, k]),
+            "level_db": float(f.level_db[i, k]),
+            "after_gain_db": float(f.after_gain_db[i, k]),
+            "sign": int(f.sign[i, k]),
+        }
+        for i, mic in enumerate(an.layout.mics)
+        for k in range(len(s.ids))
+    ]
+
+
+def _ring_row(layout: Layout, name: str, anchor: str) -> dict[str, Any]:
+    answer = ring_of(layout, anchor)
+    row: dict[str, Any] = {"stereo_pair": name, "through": anchor, "kind": answer.kind}
+    if answer.ring is None:
+        return {**row, "words": answer.words}
+    r = answer.ring
+    return {
+        **row,
+        "centre_m": r.centre.tolist(),
+        "radius_m": r.radius,
+        "axis": r.axis.tolist(),
+    }
+
+
+def report(an: Analysis) -> dict[str, Any]:
+    """Everything, one object per row; see docs/formats/report.md."""
+    rows = range(len(an.pairs.first))
+    n = len(an.scene.sources.ids)
+    return {
+        "format": REPORT_FORMAT,
+        "version": REPORT_VERSION,
+        "layout": an.layout.name,
+        "speed_of_sound_m_s": an.scene.speed,
+        "sample_rate_hz": an.layout.sample_rate_hz,
+        "sources": source_rows(an),
+        "arrivals": _mic_rows(an),
+        "pairs": [pair_row(an, r, k) for r in rows for k in range(n)],
+        "worst": [
+            {
+                key: value
+                for key, value in pair_row(an, r, int(an.worst_source[r])).items()
+                if key in ("a", "b", "source", "verdict", "words")
+            }
+            for r in rows
+        ],
+        "rings": [_ring_row(an.layout, p.name, p.left) for p in an.layout.stereo_pairs],
+        "blocked": [
+            {"mic": m.id, "words": words_for(m.position_m, an.layout)}
+            for m in an.layout.mics
+            if words_for(m.position_m, an.layout)
+        ],
+        "counts": counts(an),
+    }
+
+
+def _table(values: Floats, digits: int) -> list[list[float]]:
+    rows: list[list[float]] = np.round(values, digits).tolist()
+    return rows
+
+
+def board(an: Analysis, focus: tuple[str, str, str | None] | None = None) -> dict[str, Any]:
+    """What a screen needs: arrays over mics and sources, the grid, and one pair in detail.
+
+    Parameters
+    ----------
+    an : Analysis
+    focus : (anchor, mover, source or None), optional
+        The pair to open; without a source its worst one is opened.
+    """
+    f, s = an.arrivals, an.scene.sources
+    ids = [m.id for m in an.layout.mics]
+    return {
+        "speed_of_sound_m_s": an.scene.speed,
+        "mic_ids": ids,
+        "sources": source_rows(an),
+        "tape_m": _table(f.tape_m, 5),
+        "path_m": _table(f.path_m, 5),
+        "arrival_s": _table(f.time_s, 8),
+        "after_gain_db": _table(f.after_gain_db, 2),
+        "sign": f.sign.tolist(),
+        "pair_a": [ids[i] for i in an.pairs.first],
+        "pair_b": [ids[j] for j in an.pairs.second],
+        "verdict": [[WORDS[Verdict(v)] for v in row] for row in an.pairs.verdict.tolist()],
+        "worst": [WORDS[Verdict(v)] for v in an.pairs.worst.tolist()],
+        "worst_source": [s.ids[k] for k in an.worst_source.tolist()],
+        "counts": counts(an),
+        "blocked": {m.id: words_for(m.position_m, an.layout) for m in an.layout.mics},
+        "focus": detail(an, *focus) if focus else None,
+    }
+
+
+def detail(an: Analysis, anchor: str, mover: str, source: str | None = None) -> dict[str, Any]:
+    """One pair in full: each source, the sum curve, the better places, and what flips would do.
+
+    Raises
+    ------
+    RingsideError
+        When a mic or the source is not in the layout, or both mics are one.
+    """
+    ids, s = [m.id for m in an.layout.mics], an.scene.sources
+    if anchor == mover or anchor not in ids or mover not in ids:
+        raise RingsideError(f"expected two mics of this layout, got {anchor!r} and {mover!r}")
+    if source is not None and source not in s.ids:
+        raise RingsideError(f"expected a drum or cymbal of the kit, got {source!r}")
+    row, _ = an.pair_index(anchor, mover)
+    k = s.ids.index(source) if source else int(an.worst_source[row])
+    p = an.pairs
+    delay, ratio, sign = (float(x[row, k]) for x in (p.delay_s, p.ratio, p.raw_sign))
+    return {
+        "a": anchor,
+        "b": mover,
+        "source": s.ids[k],
+        "rows": [pair_row(an, row, n) for n in range(len(s.ids))],
+        "curve_hz": np.round(FREQUENCIES, 2).tolist(),
+        "curve_db": np.round(curve_db(FREQUENCIES, delay, ratio, sign), 2).tolist(),
+        "flipped_curve_db": np.round(curve_db(FREQUENCIES, delay, ratio, -sign), 2).tolist(),
+        "why": why(an, row, k),
+        "places": places(an.layout, anchor, mover),
+        "flips": [flip_effect(an, ids.index(m)) for m in (anchor, mover)],
+    }
+
+
+def flip_effect(an: Analysis, mic: int) -> dict[str, Any]:
+    """What one flip would do to every other pair, by worst verdict."""
+    after = flipped(an, mic)
+    hollow = Verdict.HOLLOW
+    was, now = an.pairs.worst == hollow, after.worst == hollow
+    return {
+        "mic": an.layout.mics[mic].id,
+        "hollow_before": int(was.sum()),
+        "hollow_after": int(now.sum()),
+        "cures": _named(an, after, was & ~now),
+        "spoils": _named(an, after, ~was & now),
+    }
+
+
+def _named(an: Analysis, after: Pairs, which: np.ndarray) -> list[str]:
+    ids = [m.id for m in an.layout.mics]
+    return [f"{ids[after.first[r]]}-{ids[after.second[r]]}" for r in np.flatnonzero(which)]
+
+
+def stereo_rings(an: Analysis) -> list[dict[str, Any]]:
+    """The ring of every stereo pair, for drawing."""
+    return [
+        {
+            "left": p.left,
+            "right": p.right,
+            **ring_points(
+                an.layout,
+                ring_of(an.layout, p.left),
+                an.layout.mic(p.left).role == "overhead",
+            ),
+        }
+        for p in an.layout.stereo_pairs
+    ]

@@ -1,0 +1,40 @@
+"""The kinds of value every record is built from: bounded numbers, vectors, names.
+
+Records are frozen and check themselves once, when they are made; the same records are
+the vocabulary of the layout file and of the server's interface, so it is typed once.
+"""
+
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field
+
+BIGGEST_ROOM_M = 100.0
+
+
+class Record(BaseModel):
+    """A frozen value; unknown fields are refused so that a typing slip is not lost."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+
+Number = Annotated[float, Field(strict=True, allow_inf_nan=False)]
+Coordinate = Annotated[
+    float, Field(strict=True, allow_inf_nan=False, ge=-BIGGEST_ROOM_M, le=BIGGEST_ROOM_M)
+]
+Vector = tuple[Coordinate, Coordinate, Coordinate]
+Flag = Annotated[bool, Field(strict=True)]
+Text = Annotated[str, Field(strict=True, max_length=400)]
+Title = Annotated[str, Field(strict=True, min_length=1, max_length=80)]
+Key = Annotated[
+    str,
+    Field(
+        strict=True,
+        pattern=r"^[A-Za-z0-9][A-Za-z0-9_.+-]{0,15}$",
+        description="Short name, one word, unique within its list.",
+    ),
+]
+
+
+def length(low: float, high: float, why: str) -> object:
+    """A field of metres between two bounds, with what it means."""
+    return Field(strict=True, allow_inf_nan=False, ge=low, le=high, description=why)

@@ -1,0 +1,155 @@
+"""Verdicts: what a practitioner would expect, and what must never change them."""
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from ringside.layout import Layout
+from ringside.pairs import WORDS, Verdict, analyse, flipped
+from ringside.report import board, counts, detail, report
+from ringside.starts import starting_layout
+
+TURNED = starting_layout("five-piece", "turned pair")
+SQUARE = starting_layout("five-piece", "square pair")
+
+
+def verdict(layout, a, b, source):
+    an = analyse(layout)
+    row, _ = an.pair_index(a, b)
+    return WORDS[Verdict(int(an.pairs.verdict[row, an.scene.sources.ids.index(source)]))]
+
+
+def with_mic(layout, mic_id, **change):
+    return layout.with_mic(layout.mic(mic_id).model_copy(update=change))
+
+
+def test_bottom_mic_is_hollow_until_flipped():
+    # Common practice: top and bottom snare mics cancel until one is flipped.
+    assert verdict(TURNED, "ST", "SB", "snare") == "hollow"
+    assert verdict(with_mic(TURNED, "SB", preamp_flip=True), "ST", "SB", "snare") == "together"
+    two = with_mic(TURNED, "SB", preamp_flip=True, cable_inverted=True)
+    assert verdict(two, "ST", "SB", "snare") == "hollow"
+
+
+def test_a_square_pair_is_late_on_the_kick_and_equal_on_the_snare():
+    assert verdict(SQUARE, "OL", "OR", "kick") == "late"
+    assert verdict(SQUARE, "OL", "OR", "snare") == "together"
+
+
+def test_a_turned_pair_is_equal_on_both_to_a_tenth_of_a_millimetre():
+    an = analyse(TURNED)
+    row, _ = an.pair_index("OL", "OR")
+    assert np.abs(an.pairs.tape_difference_m[row, :2]).max() < 1e-4
+    assert verdict(TURNED, "OL", "OR", "snare") == "together"
+
+
+def test_a_turned_pair_sees_the_kick_from_two_sides_so_the_ear_is_asked():
+    assert verdict(TURNED, "OL", "OR", "kick") == "ask the ear"
+
+
+def test_far_apart_in_level_does_not_matter():
+    assert verdict(TURNED, "KI", "ST", "snare") == "no matter"
+
+
+def test_a_cymbal_is_never_hollow():
+    an = analyse(TURNED)
+    cymbals = ~an.scene.sources.drum
+    assert not np.isin(an.pairs.verdict[:, cymbals], [Verdict.HOLLOW, Verdict.ASK_THE_EAR]).any()
+
+
+def test_late_limit_of_a_stereo_pair_is_half_a_wave_of_the_attack():
+    # Kick attack to 6 kHz: half a wave there is 1/12000 s, 2.9 cm at 20 °C.
+    at = np.array(SQUARE.mic("OL").position_m)
+    an = analyse(SQUARE)
+    kick = np.array(SQUARE.kit.first("kick").batter_m)
+    gap = float(np.linalg.norm(np.array(SQUARE.mic("OR").position_m) - kick))
+    for extra, word in ((0.026, "together"), (0.032, "late")):
+        unit = (at - kick) / np.linalg.norm(at - kick)
+        moved = with_mic(SQUARE, "OL", position_m=tuple(kick + unit * (gap + extra)))
+        assert verdict(moved, "OL", "OR", "kick") == word, extra
+    assert an.scene.speed / 12000 == pytest.approx(0.0286, abs=1e-4)
+
+
+def turned_by(layout, angle, shift):
+    """The whole kit and every mic turned and moved as one."""
+    c, s = np.cos(angle), np.sin(angle)
+
+    def go(v, move=True):
+        x, y = c * v[0] - s * v[1], s * v[0] + c * v[1]
+        return (x + shift[0] * move, y + shift[1] * move, v[2])
+
+    k = layout.kit
+    kit = k.model_copy(update={
+        "drums": tuple(d.model_copy(update={"batter_m": go(d.batter_m), "axis": go(d.axis, 0)})
+                       for d in k.drums),
+        "cymbals": tuple(d.model_copy(update={"centre_m": go(d.centre_m), "axis": go(d.axis, 0)})
+                         for d in k.cymbals),
+        "stool": k.stool.model_copy(update={"position_m": go((*k.stool.position_m, 0))[:2]}),
+    })  # fmt: skip
+    mics = tuple(m.model_copy(update={"position_m": go(m.position_m), "aim": go(m.aim, 0)})
+                 for m in layout.mics)  # fmt: skip
+    return layout.model_copy(update={"kit": kit, "mics": mics})
+
+
+@settings(max_examples=15, deadline=None)
+@given(st.floats(-3, 3), st.tuples(st.floats(-2, 2), st.floats(-2, 2)))
+def test_turning_everything_as_one_changes_no_verdict(angle, shift):
+    before, after = analyse(SQUARE).pairs, analyse(turned_by(SQUARE, angle, shift)).pairs
+    assert (before.verdict == after.verdict).all()
+
+
+@pytest.mark.parametrize("mic", range(10))
+def test_flipping_twice_is_nothing_and_once_matches_the_switch(mic):
+    an = analyse(TURNED)
+    once = flipped(an, mic)
+    switched = analyse(with_mic(TURNED, TURNED.mics[mic].id, track_flip=True)).pairs
+    assert (once.verdict == switched.verdict).all()
+    assert np.allclose(once.body_db, switched.body_db)
+    twice = with_mic(TURNED, TURNED.mics[mic].id, track_flip=True, preamp_flip=True)
+    assert (analyse(twice).pairs.verdict == an.pairs.verdict).all()
+
+
+def test_swapping_a_pair_swaps_signs_only():
+    swapped = Layout(**{**TURNED.__dict__, "mics": tuple(reversed(TURNED.mics))})
+    a, b = detail(analyse(TURNED), "ST", "OL"), detail(analyse(swapped), "ST", "OL")
+    for one, two in zip(a["rows"], b["rows"], strict=True):
+        assert one["verdict"] == two["verdict"]
+        assert one["delay_s"] == pytest.approx(-two["delay_s"])
+        assert one["body_db"] == pytest.approx(two["body_db"])
+
+
+def test_counts_name_every_pair_once_and_decisions_apart():
+    an = analyse(TURNED)
+    assert sum(counts(an).values()) == 45
+    kept = {"a": "OL", "b": "T1", "source": "rack-1", "reason": "by ear"}
+    decided = Layout.model_validate({**TURNED.model_dump(), "decisions": (kept,)})
+    assert counts(analyse(decided))["left on purpose"] == 1
+    assert counts(analyse(decided))["hollow"] == counts(an)["hollow"] - 1
+
+
+def test_every_row_of_the_report_carries_a_sentence_with_its_drum():
+    found = report(analyse(SQUARE))
+    assert len(found["pairs"]) == 45 * 9
+    names = {s["id"]: s["name"].lower() for s in found["sources"]}
+    assert all(names[row["source"]] in row["words"] for row in found["pairs"])
+
+
+def test_the_board_and_the_report_hold_the_same_numbers():
+    an = analyse(SQUARE)
+    b, r = board(an, ("OL", "OR", "kick")), report(an)
+    flat = [v for row in b["arrival_s"] for v in row]
+    assert np.allclose(flat, [row["arrival_s"] for row in r["arrivals"]], atol=1e-7)
+    assert [v for row in b["verdict"] for v in row] == [row["verdict"] for row in r["pairs"]]
+    assert b["focus"]["source"] == "kick"
+    assert b["focus"]["rows"][0]["delay_samples"] == pytest.approx(
+        b["focus"]["rows"][0]["delay_s"] * 48000
+    )
+
+
+def test_a_flip_tells_what_it_would_spoil_before_it_is_taken():
+    flips = detail(analyse(TURNED), "ST", "SB")["flips"]
+    assert [f["mic"] for f in flips] == ["ST", "SB"]
+    sb = flips[1]
+    assert "ST-SB" in sb["cures"]
+    after = analyse(with_mic(TURNED, "SB", preamp_flip=True))
+    assert sb["hollow_after"] == counts(after)["hollow"]

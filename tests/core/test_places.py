@@ -1,0 +1,147 @@
+"""Better places, typed distances, starts, differences and the sheet's words."""
+
+import numpy as np
+import pytest
+from ringside.changes import changes
+from ringside.clearance import blocked, in_room, words_for
+from ringside.errors import RingsideError
+from ringside.kits import KITS
+from ringside.layout import Room
+from ringside.pairs import analyse
+from ringside.places import place_by_tape, places
+from ringside.setup import setup_rows
+from ringside.starts import STARTS, starting_layout
+
+SQUARE = starting_layout("five-piece", "square pair")
+ROOM = Room(name="Box", width_m=5, length_m=6, height_m=3, kit_x_m=2.5, kit_y_m=2)
+
+
+def moved(layout, mic, to):
+    return layout.with_mic(layout.mic(mic).model_copy(update={"position_m": tuple(to)}))
+
+
+@pytest.mark.parametrize(("answer", "both"), [("swing", 1), ("equal_height", 1), ("snare_only", 0)])
+def test_taking_a_place_gives_the_tapes_it_promised(answer, both):
+    spot = places(SQUARE, "OL", "OR")[answer]
+    an = analyse(moved(SQUARE, "OR", spot["position_m"]))
+    row, _ = an.pair_index("OL", "OR")
+    difference = np.abs(an.pairs.tape_difference_m[row, :2])
+    ids = list(an.scene.sources.ids)
+    kick, snare = ids.index("kick"), ids.index("snare")
+    assert difference[snare] < 1e-4
+    assert (difference[kick] < 1e-4) == bool(both)
+    mic = [m.id for m in an.layout.mics].index("OR")
+    assert an.arrivals.tape_m[mic, snare] == pytest.approx(spot["snare_m"], abs=1e-4)
+    assert an.arrivals.tape_m[mic, kick] == pytest.approx(spot["kick_m"], abs=1e-4)
+
+
+def test_equal_height_keeps_the_height():
+    assert places(SQUARE, "OL", "OR")["equal_height"]["position_m"][2] == pytest.approx(1.74)
+
+
+def test_ring_is_dashed_where_a_mic_cannot_go():
+    found = places(SQUARE, "OL", "OR")["ring"]
+    points, clear = np.array(found["points_m"]), np.array(found["clear"])
+    assert clear.any()
+    assert (points[clear][:, 2] >= 1.26).all()  # above the highest cymbal
+    assert not clear[points[:, 2] < 0].any()
+
+
+def test_a_mic_on_the_snare_kick_line_has_no_ring_and_says_so():
+    s, k = np.array([0, 0, 0.66]), np.array([0.28, 0.25, 0.28])
+    found = places(moved(SQUARE, "OL", s + 1.5 * (s - k)), "OL", "OR")
+    assert found["ring"]["kind"] == "point"
+    assert "Only one spot" in found["ring"]["words"]
+
+
+@pytest.mark.parametrize(
+    ("point", "words"),
+    [
+        ((0, 0, -0.1), "outside the room"),
+        ((3, 0, 1), "outside the room"),
+        ((0, 0, 0.6), "inside a drum"),
+        ((0.8, 0.22, 1.03), "swing of a cymbal"),
+        ((0.24, -0.5, 1.0), "drummer sits"),
+        ((0, 0.3, 1.74), ""),
+        ((0.28, 0.45, 0.28), ""),  # inside the kick is a place for a mic
+    ],
+)
+def test_where_a_mic_cannot_be(point, words):
+    layout = SQUARE.model_copy(update={"room": ROOM})
+    said = words_for(point, layout)
+    assert (words in said) if words else said == ""
+    assert bool(blocked(point, layout)[0]) == bool(words)
+
+
+def test_room_coordinates_turn_with_the_kit():
+    turned = ROOM.model_copy(update={"kit_turn_rad": np.pi / 2})
+    at = in_room(np.array([[0.0, 1.0, 0.5]]), turned)[0]
+    assert at == pytest.approx([1.5, 2.0, 0.5])
+
+
+def test_typed_distances_move_the_mic_there_or_say_what_is_possible():
+    spot = place_by_tape(SQUARE, "OR", 1.25, 1.60, 1.70)
+    assert spot["snare_m"] == pytest.approx(1.25)
+    assert spot["kick_m"] == pytest.approx(1.60)
+    assert spot["position_m"][2] == pytest.approx(1.70)
+    with pytest.raises(RingsideError, match="further apart"):
+        place_by_tape(SQUARE, "OR", 0.1, 0.1, 1.7)
+
+
+@pytest.mark.parametrize("kit", KITS)
+@pytest.mark.parametrize("start", STARTS)
+def test_every_start_fits_every_kit_with_no_mic_in_the_way(kit, start):
+    layout = starting_layout(kit, start)
+    an = analyse(layout)
+    assert [m.channel for m in layout.mics] == list(range(1, len(layout.mics) + 1))
+    assert [words_for(m.position_m, layout) for m in layout.mics] == [""] * len(layout.mics)
+    if start == "turned pair":
+        row, _ = an.pair_index("OL", "OR")
+        assert np.abs(an.pairs.tape_difference_m[row, :2]).max() < 1e-4
+
+
+def test_left_handed_kit_mirrors_every_distance():
+    right = analyse(starting_layout("five-piece", "turned pair"))
+    left = analyse(starting_layout("left-handed five-piece", "turned pair"))
+    order = [m.id for m in right.layout.mics]
+    swap = {"OL": "OR", "OR": "OL"}
+    other = [order.index(swap.get(i, i)) for i in order]
+    # Starts are rounded to 0.1 mm before they are mirrored.
+    assert np.allclose(right.arrivals.tape_m, left.arrivals.tape_m[other], atol=2e-4)
+
+
+def test_unknown_starts_list_the_known_ones():
+    with pytest.raises(RingsideError, match="four-piece"):
+        starting_layout("nine-piece", "empty")
+    with pytest.raises(RingsideError, match="square pair"):
+        starting_layout("five-piece", "odd")  # type: ignore[arg-type]
+
+
+def test_changes_are_told_in_tape_terms():
+    other = moved(SQUARE, "OR", (0.7, 0.3, 1.74)).model_copy(update={"name": "Other"})
+    other = other.with_mic(other.mic("SB").model_copy(update={"preamp_flip": True}))
+    rows = {(r["what"], r["words"]): r for r in changes(SQUARE, other)}
+    assert rows[("OR", "moved")]["moved_m"] == pytest.approx(0.1)
+    assert rows[("OR", "moved")]["snare_m"][0] == pytest.approx(1.271, abs=1e-3)
+    assert ("SB", "flip at the preamp on") in rows
+    assert ("layout", "renamed") in rows
+    assert changes(SQUARE, SQUARE) == []
+
+
+def test_changes_name_mics_that_came_and_went():
+    fewer = SQUARE.model_copy(update={"mics": SQUARE.mics[1:]})
+    assert {"what": "KI", "words": "taken away"} in changes(SQUARE, fewer)
+    assert {"what": "KI", "words": "added"} in changes(fewer, SQUARE)
+
+
+def test_sheet_tells_each_mic_so_that_it_can_be_put_there():
+    rows = {r["id"]: r for r in setup_rows(SQUARE)}
+    assert list(rows) == [m.id for m in SQUARE.mics]
+    assert rows["SB"]["aim"] == "at the snare wires"
+    assert rows["OL"]["aim"] == "at the snare"
+    assert rows["ST"]["from_head"]["side"] == "over"
+    assert rows["ST"]["from_head"]["off_m"] == pytest.approx(0.045, abs=1e-3)
+    assert rows["ST"]["from_head"]["in_from_rim_m"] == pytest.approx(0.05, abs=1e-3)
+    assert rows["KI"]["from_head"]["side"] == "inside"
+    assert rows["SB"]["from_head"]["side"] == "under"
+    assert rows["OR"]["snare_m"] == pytest.approx(rows["OL"]["snare_m"], abs=1e-4)

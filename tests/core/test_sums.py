@@ -1,0 +1,52 @@
+"""Dips, ripple and body against theory and against summed waveforms."""
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from ringside.sums import body_db, curve_db, first_dip_hz, ripple_db
+
+delay = st.floats(2e-5, 5e-3)
+
+
+def test_three_to_one():
+    # Common practice, the 3-to-1 rule: 9.5 dB down leaves a ripple of 6.0 dB.
+    assert 20 * np.log10(3) == pytest.approx(9.5, abs=0.05)
+    assert float(ripple_db(1 / 3)) == pytest.approx(6.0, abs=0.05)
+
+
+def test_equal_levels_double_or_vanish():
+    assert float(curve_db(1000, 0.5e-3, 1, 1)) < -60
+    assert float(curve_db(2000, 0.5e-3, 1, 1)) == pytest.approx(6.02, abs=0.01)
+
+
+@given(delay, st.sampled_from([1, -1]), st.floats(0, 2000))
+def test_the_first_dip_is_a_dip_and_the_lowest(dt, sign, low):
+    f = float(first_dip_hz(dt, sign, low))
+    assert f >= low * (1 - 1e-9)
+    assert float(curve_db(f, dt, 1, sign)) < -50
+    between = np.linspace(max(low, 1.0), f, 400)[:-20]
+    if sign < 0:  # the dip at 0 Hz of an inverted sum is polarity, not time
+        between = between[between > 0.25 / dt]
+    if len(between):
+        assert curve_db(between, dt, 1, sign).min() > -45
+
+
+def test_no_delay_has_no_dip():
+    assert float(first_dip_hz(0.0, 1)) == np.inf
+
+
+@given(delay, st.floats(0.1, 1), st.sampled_from([1, -1]))
+def test_body_against_a_sum_over_many_frequencies(dt, g, sign):
+    f = np.linspace(163, 325, 4001)
+    power = np.mean(np.abs(1 + sign * g * np.exp(-2j * np.pi * f * dt)) ** 2)
+    assert float(body_db(dt, g, sign, 163, 325)) == pytest.approx(10 * np.log10(power), abs=0.05)
+
+
+def test_curve_against_the_spectrum_of_two_clicks():
+    fs, late = 48000, 24
+    clicks = np.zeros(4800)
+    clicks[0], clicks[late] = 1.0, -0.7
+    spectrum = 20 * np.log10(np.abs(np.fft.rfft(clicks)))
+    f = np.fft.rfftfreq(4800, 1 / fs)
+    assert np.allclose(curve_db(f, late / fs, 0.7, -1), spectrum, atol=1e-6)
