@@ -29,8 +29,10 @@ def counts(an: Analysis) -> dict[str, int]:
     found: Counter[str] = Counter()
     for i, j, worst in zip(an.pairs.first, an.pairs.second, an.pairs.worst, strict=True):
         ids = frozenset((an.layout.mics[int(i)].id, an.layout.mics[int(j)].id))
-        found["left on purpose" if ids in left and worst > 1 else WORDS[Verdict(int(worst))]] += 1
-    return {word: found.get(word, 0) for word in (*WORDS.values(), "left on purpose")}
+        word = "left on purpose" if ids in left and worst > 1 else WORDS[Verdict(int(worst))]
+        found[word] += 1
+    words = (*WORDS.values(), "left on purpose")
+    return {word.replace(" ", "_"): found.get(word, 0) for word in words}
 
 
 def _finite(x: float) -> float | None:
@@ -206,7 +208,10 @@ def detail(an: Analysis, anchor: str, mover: str, source: str | None = None) -> 
         "flipped_curve_db": np.round(curve_db(FREQUENCIES, delay, ratio, -sign), 2).tolist(),
         "why": why(an, row, k),
         "places": places(an.layout, anchor, mover),
-        "flips": [flip_effect(an, ids.index(m)) for m in (anchor, mover)],
+        "flips": sorted(
+            (flip_effect(an, ids.index(m)) for m in (mover, anchor)),
+            key=lambda f: f["hollow_after"],
+        ),
     }
 
 

@@ -64,7 +64,8 @@ def _from_head(at: np.ndarray, job: Drum | Cymbal | None) -> dict[str, Any] | No
     elif height > -depth:
         side, off = "inside", -height
     else:
-        side, off = "under", -height - depth
+        side = "in front" if job.kind == "kick" else "under"
+        off = -height - depth
     return {"side": side, "off_m": off, "in_from_rim_m": job.diameter_m / 2 - radial}
 
 

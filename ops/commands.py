@@ -1,0 +1,194 @@
+"""The commands of ./ringside."""
+
+import argparse
+import os
+import subprocess
+import sys
+import time
+from pathlib import Path
+
+from ops import install, serve
+from ops.cluster import Cluster
+from ops.paths import DEFAULT_PORT, DEMO_PASSWORD, HOME, PYTHON, ROOT, WEB
+from ops.say import run, step
+
+DATABASE = "ringside"
+
+
+def manage(env: dict[str, str], *args: str) -> str:
+    """Run one of Django's commands."""
+    return run(
+        [PYTHON, ROOT / "server" / "manage.py", *args], env={**os.environ, **env},
+        try_this=f"read the lines above; the database's own log is in {HOME}",
+    )  # fmt: skip
+
+
+def prepare_database(cluster: Cluster, name: str) -> dict[str, str]:
+    """Start the cluster, make and migrate a database, load the demo; returns its environment."""
+    with step("starting the database"):
+        cluster.start()
+        cluster.createdb(name)
+    env = cluster.environment(name)
+    with step("bringing its tables up to date"):
+        manage(env, "migrate", "--no-input", "-v", "0")
+    with step("loading the demo, if it is not there"):
+        manage(env, "load_demo", "--password", DEMO_PASSWORD)
+    return env
+
+
+def up(args: argparse.Namespace) -> int:
+    """Install what is missing, start everything, print the address."""
+    began = time.monotonic()
+    print("Ringside: starting")
+    install.system_packages(browser=True)
+    install.python_packages(dev=False)
+    install.web_build()
+    with step("finding the database's folder"):
+        cluster = Cluster(HOME / "db")
+    env = prepare_database(cluster, DATABASE)
+    with step(f"serving on port {args.port}"):
+        serve.start(args.port, env)
+    print(f"Ready in {time.monotonic() - began:.1f} s")
+    print(f"\n  http://127.0.0.1:{args.port}\n  sign in: demo / {DEMO_PASSWORD}\n")
+    print("Stop with ./ringside stop")
+    return 0
+
+
+def stop(_: argparse.Namespace) -> int:
+    """Stop the server and the database; everything stays stored."""
+    with step("stopping the server"):
+        serve.stop()
+    if install.postgres_bin() is not None:
+        with step("stopping the database"):
+            Cluster(HOME / "db").stop()
+    return 0
+
+
+def reset(args: argparse.Namespace) -> int:
+    """Forget everything stored."""
+    if not args.yes:
+        print("This deletes every session, layout and account of this installation.")
+        try:
+            answer = input("Type 'forget' to go on: ")
+        except EOFError:
+            answer = ""
+        if answer.strip() != "forget":
+            print("Nothing was changed.")
+            return 1
+    stop(args)
+    with step("forgetting what was stored"):
+        Cluster(HOME / "db").remove()
+        (HOME / "db-password").unlink(missing_ok=True)
+    print("Done. ./ringside up begins anew with the demo.")
+    return 0
+
+
+def dev(args: argparse.Namespace) -> int:
+    """Hot reload: Django's own server behind Vite's."""
+    install.system_packages(browser=False)
+    install.python_packages(dev=True)
+    install.web_packages()
+    env = prepare_database(Cluster(HOME / "db"), DATABASE)
+    back = args.port + 1
+    for port in (args.port, back):
+        if serve.taken(port):
+            print(f"ringside: port {port} is taken; try ./ringside dev --port {port + 10}")
+            return 1
+    origins = f"http://127.0.0.1:{args.port},http://localhost:{args.port}"
+    env |= {"RINGSIDE_DEBUG": "1", "RINGSIDE_ORIGINS": origins}
+    django = [PYTHON, ROOT / "server" / "manage.py", "runserver", str(back)]
+    child = subprocess.Popen([str(a) for a in django], env={**os.environ, **env})
+    try:
+        vite = ["npx", "vite", "--port", str(args.port), "--strictPort", "--host", "127.0.0.1"]
+        front = {**os.environ, "RINGSIDE_BACK": f"http://127.0.0.1:{back}"}
+        print(f"\n  http://127.0.0.1:{args.port}/static/  sign in: demo / {DEMO_PASSWORD}\n")
+        return subprocess.call(vite, cwd=WEB, env=front)
+    except KeyboardInterrupt:
+        return 0
+    finally:
+        child.terminate()
+        child.wait()
+
+
+def analyse(args: argparse.Namespace) -> int:
+    """The whole report of a layout file; needs no server and no database."""
+    if not PYTHON.exists():
+        sys.stdout.flush()
+        hold, sys.stdout = sys.stdout, sys.stderr  # standard output is the report's alone
+        install.python_packages(dev=False)
+        sys.stdout = hold
+    file = Path(args.file).resolve() if Path(args.file).exists() else Path(args.file)
+    env = {**os.environ, "PYTHONPATH": str(ROOT / "core")}
+    return subprocess.call([str(PYTHON), "-m", "ringside", str(file)], env=env)
+
+
+def test(args: argparse.Namespace) -> int:
+    """Every check and test, on a throwaway database."""
+    from ops.testing import run_all
+
+    return run_all(args.paths)
+
+
+def bench(args: argparse.Namespace) -> int:
+    """Figures against their goals."""
+    from ops.testing import with_test_cluster
+
+    def measure(env: dict[str, str]) -> int:
+        more = ["--json"] if args.json else []
+        return subprocess.call([str(PYTHON), "-m", "ops.bench", *more], cwd=ROOT, env=env)
+
+    return with_test_cluster(measure, quiet=args.json)
+
+
+def lock(_: argparse.Namespace) -> int:
+    """Write the Python lock files anew from the .in files."""
+    uv = ROOT / ".venv" / "bin" / "uv"
+    for name in ("requirements", "requirements-dev", "requirements-uv"):
+        with step(f"resolving {name}"):
+            run(
+                [uv, "pip", "compile", "-q", f"{name}.in", "--python-version", "3.11",
+                 "--generate-hashes", "--no-emit-index-url", "--no-emit-find-links", "-o",
+                 f"{name}.lock", "--custom-compile-command", "./ringside lock"],
+                cwd=ROOT, try_this=install.ONLINE,
+            )  # fmt: skip
+    return 0
+
+
+def types(_: argparse.Namespace) -> int:
+    """Write the web's client types anew from the server's interface."""
+    from ops.testing import write_types
+
+    with step("writing web/src/api/schema.d.ts"):
+        write_types(WEB / "src" / "api" / "schema.d.ts", ROOT / "docs" / "formats" / "openapi.json")
+    return 0
+
+
+def main(argv: list[str]) -> int:
+    """Read the command line and run one command."""
+    parser = argparse.ArgumentParser(prog="ringside", description="Plan and check drum mics.")
+    commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
+    port = int(os.environ.get("RINGSIDE_PORT", DEFAULT_PORT))
+    for name, action in (("up", up), ("dev", dev)):
+        one = commands.add_parser(name, help=action.__doc__)
+        one.add_argument("--port", type=int, default=port, help="or set RINGSIDE_PORT")
+        one.set_defaults(action=action)
+    for name, action in (("stop", stop), ("lock", lock), ("types", types)):
+        commands.add_parser(name, help=action.__doc__).set_defaults(action=action)
+    one = commands.add_parser("reset", help=reset.__doc__)
+    one.add_argument("--yes", action="store_true", help="do not ask")
+    one.set_defaults(action=reset)
+    one = commands.add_parser("test", help=test.__doc__)
+    one.add_argument("paths", nargs="*")
+    one.set_defaults(action=test)
+    one = commands.add_parser("bench", help=bench.__doc__)
+    one.add_argument("--json", action="store_true")
+    one.set_defaults(action=bench)
+    one = commands.add_parser("analyse", help=analyse.__doc__)
+    one.add_argument("file")
+    one.set_defaults(action=analyse)
+    args = parser.parse_args(argv)
+    try:
+        return int(args.action(args))
+    except KeyboardInterrupt:
+        print("\nringside: stopped by hand; nothing stored was lost")
+        return 130

@@ -1,0 +1,121 @@
+"""Installing what is missing: system packages, the Python environment, the web's packages."""
+
+import glob
+import os
+import shutil
+import sys
+from pathlib import Path
+
+from ops.paths import PYTHON, ROOT, VENV, WEB, fingerprint, set_stamp, stamp
+from ops.say import StepFailed, run, step
+
+PDF_LIBRARIES = ["libpango-1.0-0", "libpangoft2-1.0-0", "libharfbuzz-subset0", "fontconfig"]
+FONTS = ["fonts-liberation", "fonts-dejavu-core"]
+ONLINE = "check that this machine reaches its package registries, then run the command again"
+
+
+def postgres_bin() -> Path | None:
+    """The folder of the PostgreSQL programs, newest first; Debian keeps them off the PATH."""
+    found = sorted(
+        glob.glob("/usr/lib/postgresql/*/bin/initdb"), key=lambda p: int(p.split("/")[4])
+    )
+    if found:
+        return Path(found[-1]).parent
+    here = shutil.which("initdb")
+    return Path(here).resolve().parent if here else None
+
+
+def _missing(packages: list[str]) -> list[str]:
+    if shutil.which("dpkg-query") is None:
+        return []
+    gone = []
+    for name in packages:
+        try:
+            said = run(["dpkg-query", "-W", "-f=${Status}", name], try_this="")
+        except StepFailed:
+            said = ""
+        if "install ok installed" not in said:
+            gone.append(name)
+    return gone
+
+
+def system_packages(browser: bool) -> None:
+    """PostgreSQL, the libraries PDFs need and, for tests, the browser."""
+    wanted = [*PDF_LIBRARIES, *FONTS]
+    if postgres_bin() is None:
+        wanted.append("postgresql")
+    if browser and shutil.which("chromium") is None:
+        wanted.append("chromium")
+    missing = _missing(wanted)
+    if not missing:
+        return
+    by_hand = f"apt-get install {' '.join(missing)}  (as root), then run the command again"
+    with step(f"installing {', '.join(missing)}"):
+        if shutil.which("apt-get") is None:
+            raise StepFailed("this is not a Debian machine", by_hand.replace("apt-get ", ""))
+        first: list[str] = [] if os.geteuid() == 0 else ["sudo", "-n"]
+        env = {**os.environ, "DEBIAN_FRONTEND": "noninteractive"}
+        run([*first, "apt-get", "update", "-q"], try_this=by_hand, env=env)
+        run([*first, "apt-get", "install", "-y", "-q", *missing], try_this=by_hand, env=env)
+
+
+def _python() -> str:
+    if sys.version_info[:2] == (3, 11):
+        return sys.executable
+    other = shutil.which("python3.11")
+    if other is None:
+        raise StepFailed(
+            f"Python 3.11 is needed, this is {sys.version.split()[0]}", "apt-get install python3.11"
+        )
+    return other
+
+
+def python_packages(dev: bool) -> None:
+    """The virtual environment, from pins with hashes."""
+    lock = ROOT / ("requirements-dev.lock" if dev else "requirements.lock")
+    want = fingerprint(lock)
+    if not PYTHON.exists() or not os.access(PYTHON, os.X_OK):
+        with step("making the Python environment"):
+            shutil.rmtree(VENV, ignore_errors=True)
+            run([_python(), "-m", "venv", VENV], try_this="apt-get install python3-venv")
+            set_stamp("python", "")
+    if stamp("python") in (want, fingerprint(ROOT / "requirements-dev.lock")):
+        return
+    with step("installing Python packages"):
+        env = {**os.environ, "UV_PYTHON_DOWNLOADS": "never", "VIRTUAL_ENV": str(VENV)}
+        uv = VENV / "bin" / "uv"
+        if not uv.exists():
+            pins = ["--require-hashes", "-r", ROOT / "requirements-uv.lock"]
+            run([PYTHON, "-m", "pip", "install", "-q", *pins], try_this=ONLINE)
+        run([uv, "pip", "sync", "-q", "--require-hashes", lock], try_this=ONLINE, env=env)
+        set_stamp("python", want)
+
+
+def web_packages() -> None:
+    """The web's packages, from its lock file."""
+    want = fingerprint(WEB / "package-lock.json")
+    if (WEB / "node_modules").is_dir() and stamp("npm") == want:
+        return
+    with step("installing web packages"):
+        run(
+            ["npm", "ci", "--no-audit", "--no-fund", "--loglevel=error"], cwd=WEB,
+            try_this="install Node 20 with npm, or " + ONLINE,
+        )  # fmt: skip
+        set_stamp("npm", want)
+
+
+def web_build() -> None:
+    """The production build of the screens, made anew when a source changed."""
+    names = ("src", "public", "index.html", "vite.config.ts", "package-lock.json")
+    sources = [WEB / n for n in names if (WEB / n).exists()]
+    want = fingerprint(*sources)
+    if (WEB / "dist" / "index.html").is_file() and stamp("web") == want:
+        return
+    web_packages()
+    with step("building the screens"):
+        run(
+            ["npm", "run", "-s", "build"],
+            cwd=WEB,
+            try_this="read the fault above; it is in web/src",
+        )
+        set_stamp("web", want)

@@ -1,0 +1,47 @@
+"""Where things are. RINGSIDE_HOME moves the state folder; everything else hangs on the project."""
+
+import hashlib
+import os
+import secrets
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[1]
+HOME = Path(os.environ.get("RINGSIDE_HOME", ROOT / ".ringside")).resolve()
+VENV = ROOT / ".venv"
+PYTHON = VENV / "bin" / "python"
+WEB = ROOT / "web"
+DEFAULT_PORT = 8321
+DEMO_PASSWORD = "salt-and-snare"
+
+
+def fingerprint(*paths: Path) -> str:
+    """A digest of files and of all files below folders, by name and content."""
+    found = hashlib.sha256()
+    for path in paths:
+        files = sorted(p for p in path.rglob("*") if p.is_file()) if path.is_dir() else [path]
+        for file in files:
+            found.update(str(file.relative_to(ROOT)).encode() + b"\0" + file.read_bytes() + b"\0")
+    return found.hexdigest()
+
+
+def stamp(name: str) -> str:
+    """What a step last did its work for; empty when it never did."""
+    file = HOME / "stamps" / name
+    return file.read_text() if file.is_file() else ""
+
+
+def set_stamp(name: str, value: str) -> None:
+    """Remember what a step did its work for."""
+    (HOME / "stamps").mkdir(parents=True, exist_ok=True)
+    (HOME / "stamps" / name).write_text(value)
+
+
+def secret(name: str) -> str:
+    """A secret of this installation, made once and readable by its owner only."""
+    HOME.mkdir(parents=True, exist_ok=True)
+    file = HOME / name
+    if not file.is_file():
+        handle = os.open(file, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
+        with os.fdopen(handle, "w") as out:
+            out.write(secrets.token_urlsafe(48))
+    return file.read_text().strip()

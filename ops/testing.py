@@ -1,0 +1,126 @@
+"""`./ringside test`: a throwaway cluster, every check, every test, one line each."""
+
+import os
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+from ops import install
+from ops.cluster import Cluster
+from ops.paths import HOME, PYTHON, ROOT, WEB
+from ops.say import run, step
+
+BIN = ROOT / ".venv" / "bin"
+
+
+def with_test_cluster(work: Callable[[dict[str, str]], int], *, quiet: bool = False) -> int:
+    """Run work with the environment of a throwaway cluster, and take it away afterwards."""
+    hold = sys.stdout
+    if quiet:
+        sys.stdout = sys.stderr
+    install.system_packages(browser=True)
+    install.python_packages(dev=True)
+    install.web_packages()
+    install.web_build()
+    folder = Path(tempfile.mkdtemp(prefix="test-", dir=_parent()))
+    folder.chmod(0o755)
+    cluster = Cluster(folder, fast=True)
+    try:
+        with step("starting a throwaway database"):
+            cluster.start()
+        sys.stdout = hold
+        env = {**os.environ, **cluster.environment("ringside"), "PYTHONPATH": _python_path()}
+        return work(env)
+    finally:
+        sys.stdout = hold
+        cluster.remove()
+
+
+def _parent() -> Path:
+    HOME.mkdir(parents=True, exist_ok=True)
+    return HOME
+
+
+def _python_path() -> str:
+    return os.pathsep.join(str(ROOT / p) for p in ("core", "server", "."))
+
+
+def _checks() -> list[tuple[str, list[str], Path]]:
+    python = ["core", "server", "ops", "tests", "ringside"]
+    return [
+        ("ruff: faults", [str(BIN / "ruff"), "check", "-q", *python], ROOT),
+        ("ruff: layout", [str(BIN / "ruff"), "format", "-q", "--check", *python], ROOT),
+        ("mypy: the core, strictly", [str(BIN / "mypy"), "--no-error-summary"], ROOT),
+        ("import rules", [str(BIN / "lint-imports"), "--no-cache"], ROOT),
+        ("client types are current", [str(PYTHON), "-m", "ops.testing", "types"], ROOT),
+        ("tsc", ["npm", "run", "-s", "types"], WEB),
+        ("biome", ["npm", "run", "-s", "lint"], WEB),
+    ]
+
+
+def _check(name: str, command: list[str], cwd: Path, env: dict[str, str]) -> bool:
+    began = time.monotonic()
+    done = subprocess.run(command, cwd=cwd, env=env, text=True, capture_output=True, check=False)
+    good = done.returncode == 0
+    print(f"  {name}: {'good' if good else 'FAILED'} {time.monotonic() - began:.1f} s", flush=True)
+    if not good:
+        print(done.stdout[-6000:], done.stderr[-3000:], sep="\n")
+    return good
+
+
+def _pytest(paths: list[str], env: dict[str, str], *more: str) -> bool:
+    command = [str(PYTHON), "-m", "pytest", "-q", *more, *paths]
+    return subprocess.call(command, cwd=ROOT, env=env) in (0,)
+
+
+def run_all(paths: list[str]) -> int:
+    """All checks and tests, or the tests at the given paths."""
+
+    def work(env: dict[str, str]) -> int:
+        browser_env = {**env, "DJANGO_ALLOW_ASYNC_UNSAFE": "1"}
+        if paths:
+            return 0 if _pytest(paths, browser_env) else 1
+        good = [_check(name, command, cwd, env) for name, command, cwd in _checks()]
+        print("core and server:", flush=True)
+        where = ["core", "server/sheets/units.py", "tests/core", "tests/server"]
+        good.append(_pytest(where, env, "--doctest-modules", "-n", "2"))
+        print("browser:", flush=True)
+        good.append(_pytest(["tests/browser"], browser_env))
+        bad = good.count(False)
+        print("everything passed" if not bad else f"{bad} of {len(good)} parts failed")
+        return 1 if bad else 0
+
+    return with_test_cluster(work)
+
+
+def write_types(types: Path, schema: Path) -> None:
+    """The interface's schema, and the web client's types made from it."""
+    env = {**os.environ, "RINGSIDE_SECRET_KEY": "schema", "PYTHONPATH": _python_path()}
+    export = ["export_openapi_schema", "--api", "api.routes.api", "--indent", "1", "--sorted"]
+    text = run([PYTHON, ROOT / "server" / "manage.py", *export], env=env, try_this="read above")
+    schema.write_text(text.strip() + "\n")
+    client = ["npx", "openapi-typescript", str(schema), "-o", str(types)]
+    run(client, cwd=WEB, try_this="read above")
+
+
+def types_are_current() -> int:
+    """Whether the committed schema and types are what the server says now."""
+    with tempfile.TemporaryDirectory() as folder:
+        types, schema = Path(folder) / "schema.d.ts", Path(folder) / "openapi.json"
+        write_types(types, schema)
+        pairs = (
+            (types, WEB / "src" / "api" / "schema.d.ts"),
+            (schema, ROOT / "docs" / "formats" / "openapi.json"),
+        )
+        for fresh, kept in pairs:
+            if not kept.is_file() or fresh.read_text() != kept.read_text():
+                print(f"{kept.relative_to(ROOT)} is out of date: run ./ringside types")
+                return 1
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(types_are_current())

@@ -1,0 +1,1 @@
+"""The HTTP interface: parse, check, call one action, shape the reply."""

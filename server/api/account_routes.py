@@ -1,0 +1,106 @@
+"""Signing up, in and out; the password; the units of display."""
+
+from typing import Any
+
+from accounts.models import User
+from axes.handlers.proxy import AxesProxyHandler
+from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.db import IntegrityError, transaction
+from django.http import HttpRequest
+from ninja import Router
+from ninja.errors import HttpError
+from ninja.responses import Status
+from ninja.security import APIKeyCookie
+from studios.access import open_studio
+
+from api.schemas import MeOut, PasswordIn, Problem, SignIn, SignUp, UnitsIn
+from api.shapes import me_out
+
+router = Router(tags=["account"])
+
+
+class AnyoneWithCsrf(APIKeyCookie):
+    """Open to strangers, but only from this application's own pages."""
+
+    param_name = "csrftoken"
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> Any:
+        """Let pass: the token was checked on the way here."""
+        return True
+
+
+open_door = AnyoneWithCsrf()
+LOCKED = "Too many wrong tries. Wait a quarter of an hour, then try again."
+
+
+@router.get("/me", response={200: MeOut, 401: Problem})
+def me(request: HttpRequest) -> dict[str, Any]:
+    """Who is signed in."""
+    return me_out(request.user)
+
+
+@router.post("/sign-in", auth=open_door, response={200: MeOut, 401: Problem, 429: Problem})
+def sign_in(request: HttpRequest, data: SignIn) -> dict[str, Any]:
+    """Sign in; after five wrong tries the name rests for a quarter of an hour."""
+    known = {"username": data.username}
+    if not AxesProxyHandler.is_allowed(request, known):
+        raise HttpError(429, LOCKED)
+    user = authenticate(request, username=data.username, password=data.password)
+    if user is None:
+        if not AxesProxyHandler.is_allowed(request, known):
+            raise HttpError(429, LOCKED)
+        raise HttpError(401, "The name or the password is not right.")
+    login(request, user)
+    return me_out(user)
+
+
+@router.post("/sign-up", auth=open_door, response={201: MeOut, 400: Problem})
+def sign_up(request: HttpRequest, data: SignUp) -> Status[dict[str, Any]]:
+    """A new account and its studio."""
+    fresh = User(username=data.username)
+    _check_password(data.password, fresh)
+    try:
+        with transaction.atomic():
+            user = User.objects.create_user(data.username, password=data.password)
+            open_studio(user, data.studio)
+    except IntegrityError:
+        raise HttpError(400, "That name is taken; choose another.") from None
+    login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+    return Status(201, me_out(user))
+
+
+@router.post("/sign-out", response={204: None})
+def sign_out(request: HttpRequest) -> Status[None]:
+    """Sign out."""
+    logout(request)
+    return Status(204, None)
+
+
+@router.post("/password", response={204: None, 400: Problem})
+def password(request: HttpRequest, data: PasswordIn) -> Status[None]:
+    """Change the password; other devices are signed out, this one stays."""
+    user = request.user
+    if not user.check_password(data.old):
+        raise HttpError(400, "The old password is not right; nothing was changed.")
+    _check_password(data.new, user)
+    user.set_password(data.new)
+    user.save(update_fields=["password"])
+    update_session_auth_hash(request, user)
+    return Status(204, None)
+
+
+@router.put("/units", response=MeOut)
+def units(request: HttpRequest, data: UnitsIn) -> dict[str, Any]:
+    """Choose the units of display."""
+    request.user.units = data.units
+    request.user.save(update_fields=["units"])
+    return me_out(request.user)
+
+
+def _check_password(text: str, user: User) -> None:
+    try:
+        validate_password(text, user)
+    except ValidationError as fault:
+        raise HttpError(400, " ".join(fault.messages)) from None

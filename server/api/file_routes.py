@@ -1,0 +1,52 @@
+"""A layout as something to carry away: set-up sheet, PDF, CSV, layout file."""
+
+import re
+from typing import Any, Literal
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+from plans.actions import layout_for
+from plans.models import Layout
+from ringside.layoutfile import write_layout
+from sheets.page import sheet_html, sheet_pdf
+from sheets.table import sheet_csv
+
+from api.schemas import Problem, Units
+
+router = Router(tags=["files"])
+Paper = Literal["A4", "Letter"]
+GONE: dict[int, Any] = {404: Problem}
+
+
+def _file(layout: Layout, body: str | bytes, kind: str, ending: str) -> HttpResponse:
+    name = re.sub(r"[^a-z0-9]+", "-", f"{layout.session.name} {layout.name}".lower()).strip("-")
+    answer = HttpResponse(body, content_type=kind)
+    answer["Content-Disposition"] = f'attachment; filename="{name or "layout"}{ending}"'
+    return answer
+
+
+@router.get("/{pk}/sheet", response={200: str, **GONE})
+def sheet(request: HttpRequest, pk: int, units: Units = "cm", paper: Paper = "A4") -> HttpResponse:
+    """The set-up sheet as a page to print."""
+    return HttpResponse(sheet_html(layout_for(request.user, pk), units, paper))
+
+
+@router.get("/{pk}/sheet.pdf", response={200: bytes, **GONE})
+def pdf(request: HttpRequest, pk: int, units: Units = "cm", paper: Paper = "A4") -> HttpResponse:
+    """The set-up sheet as PDF."""
+    layout = layout_for(request.user, pk)
+    return _file(layout, sheet_pdf(layout, units, paper), "application/pdf", ".pdf")
+
+
+@router.get("/{pk}/sheet.csv", response={200: str, **GONE})
+def csv(request: HttpRequest, pk: int, units: Units = "cm") -> HttpResponse:
+    """The set-up sheet as a table."""
+    layout = layout_for(request.user, pk)
+    return _file(layout, sheet_csv(layout.doc(), units), "text/csv; charset=utf-8", ".csv")
+
+
+@router.get("/{pk}/file", response={200: str, **GONE})
+def file(request: HttpRequest, pk: int) -> HttpResponse:
+    """The open layout file."""
+    layout = layout_for(request.user, pk)
+    return _file(layout, write_layout(layout.doc()), "application/json", ".layout.json")

@@ -1,0 +1,76 @@
+"""Every error leaves as problem+json with a sentence that says what to do."""
+
+from typing import Any
+
+import orjson
+from django.http import HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+from plans.errors import Conflict, NothingToDo, NotThere
+from ringside.changes import changes
+from ringside.errors import LayoutFileError, RingsideError
+from ringside.layout import Layout
+from ringside.layoutfile import place_of, wording
+
+from api.shapes import layout_out
+
+
+def answer(status: int, title: str, detail: str, **more: Any) -> HttpResponse:
+    """A problem+json response (RFC 9457)."""
+    body = {"type": "about:blank", "title": title, "status": status, "detail": detail, **more}
+    return HttpResponse(
+        orjson.dumps(body, default=str), status=status, content_type="application/problem+json"
+    )
+
+
+def _sent_doc(request: HttpRequest) -> Layout | None:
+    """The layout a refused save carried, if it did."""
+    try:
+        return Layout.model_validate(orjson.loads(request.body)["doc"])
+    except (KeyError, TypeError, ValueError):
+        return None
+
+
+def install(api: NinjaAPI) -> None:
+    """Register the answers."""
+
+    @api.exception_handler(NotThere)
+    def _missing(request: HttpRequest, exc: NotThere) -> HttpResponse:
+        return answer(404, "Not found", "There is no such thing here, or it is not yours to see.")
+
+    @api.exception_handler(NothingToDo)
+    def _nothing(request: HttpRequest, exc: NothingToDo) -> HttpResponse:
+        return answer(400, "Nothing to do", "There is nothing further to undo or redo.")
+
+    @api.exception_handler(Conflict)
+    def _conflict(request: HttpRequest, exc: Conflict) -> HttpResponse:
+        mine, current = _sent_doc(request), exc.layout.doc()
+        return answer(
+            409,
+            "Changed elsewhere",
+            "Somebody saved this layout since you opened it. Nothing was overwritten: keep"
+            " theirs, put yours on top, or keep both.",
+            current=layout_out(exc.layout),
+            changes=changes(current, mine) if mine else [],
+        )
+
+    @api.exception_handler(AuthenticationError)
+    def _stranger(request: HttpRequest, exc: AuthenticationError) -> HttpResponse:
+        return answer(401, "Not signed in", "Sign in and try again; nothing was changed.")
+
+    @api.exception_handler(LayoutFileError)
+    def _bad_file(request: HttpRequest, exc: LayoutFileError) -> HttpResponse:
+        return answer(400, "Not a layout", exc.message, place=exc.place)
+
+    @api.exception_handler(RingsideError)
+    def _refused(request: HttpRequest, exc: RingsideError) -> HttpResponse:
+        return answer(400, "Cannot be done", str(exc))
+
+    @api.exception_handler(ValidationError)
+    def _invalid(request: HttpRequest, exc: ValidationError) -> HttpResponse:
+        first: Any = exc.errors[0]
+        return answer(422, "Not understood", wording(first), place=place_of(first["loc"][1:]))
+
+    @api.exception_handler(HttpError)
+    def _plain(request: HttpRequest, exc: HttpError) -> HttpResponse:
+        return answer(exc.status_code, "Refused", str(exc))

@@ -1,0 +1,85 @@
+"""Sessions: list, make, rename, copy, delete with a way back, and a layout file as a new one."""
+
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import File, Router, UploadedFile
+from ninja.responses import Status
+from plans import actions
+from ringside.errors import LayoutFileError
+from ringside.kits import KITS
+from ringside.layoutfile import BIGGEST_FILE, read_layout
+from ringside.starts import STARTS
+from studios.access import studios_of
+from studios.models import Kit, Room
+
+from api.schemas import Problem, SessionIn, SessionOut, SessionRename, StartOut
+from api.shapes import session_out
+
+router = Router(tags=["sessions"])
+MISSING = {404: Problem}
+
+
+@router.get("", response=list[SessionOut])
+def sessions(request: HttpRequest) -> list[dict[str, Any]]:
+    """The sessions of one's studios, newest first."""
+    rows = actions.sessions_for(request.user).filter(deleted_at__isnull=True)
+    return [session_out(s) for s in rows.select_related("studio").prefetch_related("layouts")]
+
+
+@router.post("", response={201: SessionOut, 400: Problem, 404: Problem, 422: Problem})
+def make(request: HttpRequest, data: SessionIn) -> Status[dict[str, Any]]:
+    """A session from a starting kit and a starting layout."""
+    return Status(201, session_out(actions.make_session(request.user, **data.dict())))
+
+
+@router.get("/starts", response=StartOut)
+def starts(request: HttpRequest) -> dict[str, Any]:
+    """What a new session can begin with."""
+    mine = studios_of(request.user)
+    return {
+        "kits": list(KITS),
+        "own_kits": list(Kit.objects.filter(studio__in=mine).values_list("name", flat=True)),
+        "starts": STARTS,
+        "rooms": list(Room.objects.filter(studio__in=mine).values("id", "name")),
+    }
+
+
+@router.post("/upload", response={201: SessionOut, 400: Problem})
+def upload(request: HttpRequest, file: File[UploadedFile]) -> Status[dict[str, Any]]:
+    """A layout file made elsewhere becomes a session of its own; a bad one changes nothing."""
+    if (file.size or 0) > BIGGEST_FILE:
+        raise LayoutFileError("", f"larger than {BIGGEST_FILE} bytes; a layout file is smaller")
+    doc = read_layout(file.read())
+    return Status(201, session_out(actions.session_from_file(request.user, doc)))
+
+
+@router.get("/{pk}", response={200: SessionOut, **MISSING})
+def one(request: HttpRequest, pk: int) -> dict[str, Any]:
+    """One session."""
+    return session_out(actions.session_for(request.user, pk))
+
+
+@router.patch("/{pk}", response={200: SessionOut, **MISSING})
+def rename(request: HttpRequest, pk: int, data: SessionRename) -> dict[str, Any]:
+    """Change name and place."""
+    return session_out(actions.rename_session(request.user, pk, data.name, data.place))
+
+
+@router.post("/{pk}/copy", response={201: SessionOut, **MISSING})
+def copy(request: HttpRequest, pk: int) -> Status[dict[str, Any]]:
+    """A second session with the same layouts."""
+    return Status(201, session_out(actions.copy_session(request.user, pk)))
+
+
+@router.delete("/{pk}", response={204: None, **MISSING})
+def delete(request: HttpRequest, pk: int) -> Status[None]:
+    """Put away; restore brings it back."""
+    actions.delete_session(request.user, pk)
+    return Status(204, None)
+
+
+@router.post("/{pk}/restore", response={200: SessionOut, **MISSING})
+def restore(request: HttpRequest, pk: int) -> dict[str, Any]:
+    """Bring back a deleted session."""
+    return session_out(actions.restore_session(request.user, pk))

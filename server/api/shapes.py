@@ -1,0 +1,54 @@
+"""Rows of the database as the interface gives them."""
+
+from typing import Any
+
+from accounts.models import User
+from plans.actions import after_head, before_head, layouts_of
+from plans.models import Layout, Session
+from studios.access import roles_of
+
+
+def me_out(user: User) -> dict[str, Any]:
+    """Who is signed in."""
+    return {"username": user.get_username(), "units": user.units, "studios": roles_of(user)}
+
+
+def layout_row(layout: Layout) -> dict[str, Any]:
+    """A layout in a list."""
+    return {
+        "id": layout.pk,
+        "name": layout.name,
+        "summary": layout.summary,
+        "changed_at": layout.changed_at,
+    }
+
+
+def session_out(session: Session) -> dict[str, Any]:
+    """A session with its layouts."""
+    return {
+        "id": session.pk,
+        "name": session.name,
+        "place": session.place,
+        "studio": session.studio.name,
+        "made_at": session.made_at,
+        "layouts": [layout_row(one) for one in layouts_of(session)],
+    }
+
+
+def layout_out(layout: Layout) -> dict[str, Any]:
+    """A layout in full."""
+    state, back, on = layout.state, before_head(layout), after_head(layout)
+    return {
+        "id": layout.pk,
+        "session_id": layout.session_id,
+        "session_name": layout.session.name,
+        "place": layout.session.place,
+        "version": layout.version,
+        "can_undo": back is not None,
+        "can_redo": on is not None,
+        "undo_what": state.what if back else "",
+        "redo_what": on.what if on else "",
+        "saved_by": state.by.get_username() if state.by else "",
+        "saved_at": state.at,
+        "doc": state.doc,
+    }

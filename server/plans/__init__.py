@@ -1,0 +1,1 @@
+"""Sessions, layouts and every state they were in."""

@@ -1,0 +1,50 @@
+"""Load the demo once: the quartet Tern & Tallow at Saltpan House, an old salt store."""
+
+from pathlib import Path
+from typing import Any
+
+from accounts.models import User
+from django.conf import settings
+from django.core.management.base import BaseCommand
+from django.db import transaction
+from ringside.layoutfile import read_layout
+from studios.access import open_studio
+from studios.models import Kit, Membership, Room
+
+from plans.actions import add_layout
+from plans.models import Session
+
+DEMO = Path(settings.ROOT) / "demo"
+
+
+class Command(BaseCommand):
+    """`manage.py load_demo`: does nothing when the demo is there."""
+
+    help = __doc__
+
+    def add_arguments(self, parser: Any) -> None:
+        """The demo's password."""
+        parser.add_argument("--password", required=True)
+
+    @transaction.atomic
+    def handle(self, *args: Any, **options: Any) -> None:
+        """Make the people, the studio and its session."""
+        if User.objects.filter(username="demo").exists():
+            self.stdout.write("the demo is already there")
+            return
+        demo = User.objects.create_user("demo", password=options["password"])
+        second = User.objects.create_user("assistant", password=options["password"])
+        studio = open_studio(demo, "Saltpan House")
+        Membership.objects.create(studio=studio, user=second, role=Membership.Role.MEMBER)
+        docs = [read_layout(p.read_bytes()) for p in sorted(DEMO.glob("*.layout.json"))]
+        box = docs[0].room.model_dump(mode="json") if docs[0].room else {}
+        room = Room.objects.create(studio=studio, name=box["name"], box=box)
+        Kit.objects.create(
+            studio=studio, name="House five-piece", doc=docs[0].kit.model_dump(mode="json")
+        )
+        session = Session.objects.create(
+            studio=studio, name="Tern & Tallow", place="Salt store, day one", room=room
+        )
+        for doc in docs:
+            add_layout(session, doc, demo, "made")
+        self.stdout.write(f"{len(docs)} layouts")

@@ -1,0 +1,1 @@
+"""What is carried away on paper: the set-up sheet as page, PDF and table."""

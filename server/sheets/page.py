@@ -1,0 +1,66 @@
+"""The set-up sheet: one template, shown as a page and printed as PDF."""
+
+from typing import Any, Literal
+
+from django.conf import settings
+from django.template.loader import render_to_string
+from django.utils.safestring import mark_safe
+from plans.models import Layout
+from ringside.air import speed_of_sound
+from ringside.pairs import analyse
+from ringside.report import counts
+
+from sheets.drawing import plan_svg
+from sheets.table import HEADINGS, sheet_rows
+from sheets.units import Units, length_text
+
+Paper = Literal["A4", "Letter"]
+STYLE = settings.ROOT / "server" / "static" / "sheet.css"
+
+
+def _context(layout: Layout, units: Units, paper: Paper) -> dict[str, Any]:
+    doc = layout.doc()
+    analysis = analyse(doc)
+    pairs = []
+    for p in doc.stereo_pairs:
+        row, _ = analysis.pair_index(p.left, p.right)
+        ids = analysis.scene.sources.ids
+        snare, kick = (ids.index(doc.kit.first(k).id) for k in ("snare", "kick"))  # type: ignore[arg-type]
+        off = [abs(float(analysis.pairs.tape_difference_m[row, k])) for k in (snare, kick)]
+        pairs.append({
+            "name": p.name, "left": p.left, "right": p.right,
+            "snare": length_text(off[0], units), "kick": length_text(off[1], units),
+        })  # fmt: skip
+    return {
+        "session": layout.session,
+        "doc": doc,
+        "state": layout.state,
+        "paper": paper,
+        "speed": f"{speed_of_sound(doc.air.temperature_c):.1f}",
+        "headings": HEADINGS,
+        "rows": [list(r.values()) for r in sheet_rows(doc, units)],
+        "pairs": pairs,
+        "counts": {k.replace("_", " "): v for k, v in counts(analysis).items() if v},
+        "decisions": doc.decisions,
+        "plan": mark_safe(plan_svg(doc)),  # built from numbers and escaped names only
+    }
+
+
+def sheet_html(layout: Layout, units: Units, paper: Paper) -> str:
+    """The page to print; its style is a file of its own, as the content policy asks."""
+    return render_to_string("sheets/sheet.html", _context(layout, units, paper))
+
+
+def sheet_pdf(layout: Layout, units: Units, paper: Paper) -> bytes:
+    """The same page as PDF. Nothing is fetched: the style is read from disk."""
+    from weasyprint import CSS, HTML  # half a second to import: only when a PDF is asked for
+
+    def nothing(url: str, *args: Any, **kwargs: Any) -> Any:
+        raise ValueError(f"the sheet fetches nothing, not even {url}")
+
+    page = render_to_string("sheets/sheet.html", {**_context(layout, units, paper), "pdf": True})
+    size = CSS(string=f"@page {{ size: {paper} landscape; margin: 11mm }}")
+    written: bytes = HTML(string=page, url_fetcher=nothing).write_pdf(
+        stylesheets=[CSS(string=STYLE.read_text()), size]
+    )
+    return written

@@ -1,0 +1,1 @@
+"""Studios, their members, rooms and kits."""

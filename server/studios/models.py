@@ -1,0 +1,49 @@
+"""A studio owns rooms, kits and sessions; only its members see them."""
+
+from django.conf import settings
+from django.db import models
+
+
+class Studio(models.Model):
+    """A place of work with its members."""
+
+    name = models.CharField(max_length=80)
+    members = models.ManyToManyField(
+        settings.AUTH_USER_MODEL, through="Membership", related_name="studios"
+    )
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Membership(models.Model):
+    """Somebody's place in a studio."""
+
+    class Role(models.TextChoices):
+        """What a member is."""
+
+        OWNER = "owner", "owner"
+        MEMBER = "member", "member"
+
+    studio = models.ForeignKey(Studio, on_delete=models.CASCADE)
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
+    role = models.CharField(max_length=8, choices=Role, default=Role.MEMBER)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["studio", "user"], name="once_per_studio")]
+
+
+class Room(models.Model):
+    """A room of the studio: the core's Room as JSON."""
+
+    studio = models.ForeignKey(Studio, on_delete=models.CASCADE, related_name="rooms")
+    name = models.CharField(max_length=80)
+    box = models.JSONField()
+
+
+class Kit(models.Model):
+    """A kit of the studio: the core's Kit as JSON."""
+
+    studio = models.ForeignKey(Studio, on_delete=models.CASCADE, related_name="kits")
+    name = models.CharField(max_length=80)
+    doc = models.JSONField()
