@@ -1,0 +1,75 @@
+/** Addresses of the application, and the gate: strangers see the sign-in page only. */
+import { useQuery } from "@tanstack/react-query";
+import { Navigate, Route, Routes, useLocation } from "react-router";
+import { api, must, Refused } from "./api/client";
+import { MeContext } from "./parts/me";
+import { Toasts } from "./parts/toast";
+import { Account } from "./steps/account/Account";
+import { SignIn } from "./steps/account/SignIn";
+import { LayoutShell } from "./steps/LayoutShell";
+import { Pairs } from "./steps/pairs/Pairs";
+import { Place } from "./steps/place/Place";
+import { Sessions } from "./steps/sessions/Sessions";
+import { Sheet } from "./steps/sheet/Sheet";
+
+export function App() {
+  const me = useQuery({
+    queryKey: ["me"],
+    queryFn: () => must(api.GET("/api/account/me")),
+    retry: (count, error) => !(error instanceof Refused) && count < 3,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const at = useLocation();
+  if (me.isPending) return <p className="p-8 text-soft">Opening…</p>;
+  const stranger = me.error instanceof Refused && me.error.status === 401;
+  if (me.error && !stranger)
+    return (
+      <main className="p-8" role="alert">
+        <h1 className="text-xl">The server does not answer</h1>
+        <p>Nothing is lost. Start it with ./ringside up, then reload this page.</p>
+      </main>
+    );
+  if (stranger)
+    return (
+      <Routes>
+        <Route path="/sign-in" element={<SignIn />} />
+        <Route
+          path="*"
+          element={<Navigate to="/sign-in" state={{ from: at.pathname }} replace />}
+        />
+      </Routes>
+    );
+  return (
+    <MeContext value={me.data ?? null}>
+      <Toasts>
+        <Routes>
+          <Route path="/" element={<Sessions />} />
+          <Route path="/sign-in" element={<Navigate to="/" replace />} />
+          <Route path="/account" element={<Account />} />
+          <Route path="/layouts/:id" element={<LayoutShell />}>
+            <Route index element={<Navigate to="place" replace />} />
+            <Route path="place" element={<Place />} />
+            <Route path="pairs" element={<Pairs />} />
+            <Route path="sheet" element={<Sheet />} />
+          </Route>
+          <Route path="*" element={<Missing />} />
+        </Routes>
+      </Toasts>
+    </MeContext>
+  );
+}
+
+function Missing() {
+  return (
+    <main className="p-8">
+      <h1 className="text-xl">Nothing here</h1>
+      <p>
+        This address leads nowhere.{" "}
+        <a className="underline" href="/">
+          Go to your sessions
+        </a>
+        .
+      </p>
+    </main>
+  );
+}

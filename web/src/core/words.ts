@@ -1,0 +1,53 @@
+/** Names and marks that more than one drawing uses. */
+import type { Drum, Layout, Mic, PairRow, Verdict } from "../api/types";
+
+export const VERDICTS: Verdict[] = ["together", "late", "hollow", "ask the ear", "no matter"];
+
+/** The colour token of a mic: by the drum it is put up for, or by its role. */
+export function micColour(mic: Mic, layout: Layout): string {
+  if (mic.role === "overhead") return "var(--ring)";
+  if (mic.role === "room") return "var(--room)";
+  const drum = layout.kit.drums.find((d) => d.id === mic.job);
+  if (!drum) return "var(--cymbal)";
+  return drumColour(drum.kind);
+}
+
+export function drumColour(kind: Drum["kind"]): string {
+  if (kind === "snare") return "var(--snare)";
+  if (kind === "kick") return "var(--kick)";
+  return "var(--tom)";
+}
+
+export const SWITCHES = [
+  ["preamp_flip", "Flip at the preamp"],
+  ["track_flip", "Flip on the track"],
+  ["cable_inverted", "Inverting cable"],
+  ["wired_inverted", "Mic wired inverted"],
+] as const;
+
+export function isFlipped(mic: Mic): boolean {
+  return SWITCHES.filter(([key]) => mic[key]).length % 2 === 1;
+}
+
+/** The first drum of a kind: the reference the tapes are held to. */
+export function firstDrum(layout: Layout, kind: "snare" | "kick"): Drum {
+  return layout.kit.drums.find((d) => d.kind === kind) as Drum;
+}
+
+export function sourceName(layout: Layout, id: string): string {
+  const all = [...layout.kit.drums, ...(layout.kit.cymbals ?? [])];
+  return all.find((s) => s.id === id)?.name ?? id;
+}
+
+/** The two body sums with what they are; which is which stays open while the sign is unsure. */
+export function bodySums(row: PairRow): { name: string; db: number }[] {
+  if (row.sign !== 0)
+    return [
+      { name: "body as wired", db: row.body_db },
+      { name: "body with one flipped", db: row.flipped_body_db },
+    ];
+  return [
+    { name: "body, the fuller way", db: Math.max(row.body_db, row.flipped_body_db) },
+    { name: "body, the other way", db: Math.min(row.body_db, row.flipped_body_db) },
+  ];
+}

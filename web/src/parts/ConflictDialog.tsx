@@ -1,0 +1,79 @@
+/** Somebody saved first: what differs, and three ways on, none of which loses anything. */
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { api, must } from "../api/client";
+import type { Change, Conflict, Units } from "../api/types";
+import { lengthWithUnit } from "../core/units";
+import { Ask } from "./Ask";
+import { useEditor, useEditorState } from "./editing";
+import { useMe } from "./me";
+import { useToast } from "./toast";
+
+export function ConflictDialog({ conflict }: { conflict: Conflict }) {
+  const editor = useEditor();
+  const { doc, out } = useEditorState();
+  const { units } = useMe();
+  const say = useToast();
+  const go = useNavigate();
+  const [trouble, setTrouble] = useState("");
+  const theirs = conflict.current;
+  const both = async () => {
+    try {
+      const name = `${doc.name.slice(0, 60)} (mine)`;
+      const copy = await must(
+        api.POST("/api/layouts/{pk}/copy", {
+          params: { path: { pk: out.id } },
+          body: { name, doc },
+        }),
+      );
+      editor.resolve("theirs");
+      say(`Yours is kept as ${name}`, {
+        label: "Open it",
+        run: () => go(`/layouts/${copy.id}/place`),
+      });
+    } catch (error) {
+      setTrouble((error as Error).message);
+    }
+  };
+  return (
+    <Ask
+      open
+      wide
+      onClose={() => undefined}
+      title="This layout was changed elsewhere"
+      about={`${theirs.saved_by} saved it while you worked. Neither state is lost.`}
+    >
+      <h3 className="font-semibold">Yours against theirs</h3>
+      <ul className="my-2 max-h-60 space-y-1 overflow-y-auto" aria-label="Differences">
+        {conflict.changes.map((c, i) => (
+          <li key={i}>{changeWords(c, units)}</li>
+        ))}
+        {conflict.changes.length === 0 && <li className="text-soft">Both say the same.</li>}
+      </ul>
+      {trouble && (
+        <p role="alert" className="text-hollow">
+          {trouble}
+        </p>
+      )}
+      <div className="mt-4 flex flex-wrap gap-2">
+        <button type="button" className="btn-main" onClick={() => void both()}>
+          Keep both: mine as a copy
+        </button>
+        <button type="button" className="btn" onClick={() => editor.resolve("mine")}>
+          Put mine on top
+        </button>
+        <button type="button" className="btn" onClick={() => editor.resolve("theirs")}>
+          Take theirs
+        </button>
+      </div>
+      <p className="mt-2 text-[0.85rem] text-soft">With mine on top, undo leads back to theirs.</p>
+    </Ask>
+  );
+}
+
+/** One difference as a sentence in tape terms. */
+export function changeWords(c: Change, units: Units): string {
+  if (!c.snare_m || !c.kick_m || c.moved_m == null) return `${c.what}: ${c.words}`;
+  const t = (m: number) => lengthWithUnit(m, units);
+  return `${c.what}: ${c.words} ${t(c.moved_m)}; snare ${t(c.snare_m[0])} → ${t(c.snare_m[1])}, kick ${t(c.kick_m[0])} → ${t(c.kick_m[1])}`;
+}

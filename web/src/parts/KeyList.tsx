@@ -1,0 +1,29 @@
+import { Ask } from "./Ask";
+
+const KEYS = [
+  ["Tab", "to the next mic, flag, field or button"],
+  ["Arrows", "move the focused mic 1 cm in its view"],
+  ["Shift or Alt with arrows", "10 cm, or 1 mm"],
+  ["Page Up, Page Down", "raise or lower the mic"],
+  ["Enter", "select the focused mic; with Shift, open it as a pair with the one selected"],
+  ["Arrows on the aim handle", "turn the aim 5°; Shift 15°, Alt 1°"],
+  ["Arrows in the grid of pairs", "go from pair to pair"],
+  ["Ctrl Z, Ctrl Shift Z", "undo, redo"],
+  ["?", "this list"],
+];
+
+/** Every key. */
+export function KeyList({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Ask open={open} onClose={onClose} title="Keys">
+      <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
+        {KEYS.map(([key, what]) => (
+          <div key={key} className="contents">
+            <dt className="num font-semibold">{key}</dt>
+            <dd>{what}</dd>
+          </div>
+        ))}
+      </dl>
+    </Ask>
+  );
+}

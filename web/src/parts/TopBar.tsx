@@ -1,0 +1,261 @@
+/** Session, layouts, air, units, saved state. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { ChevronDown, CircleHelp, Redo2, Undo2 } from "lucide-react";
+import { DropdownMenu, Popover } from "radix-ui";
+import { type FormEvent, useState } from "react";
+import { useNavigate } from "react-router";
+import { api, must } from "../api/client";
+import type { LayoutOut, Units } from "../api/types";
+import { AccountMenu, ITEM, MENU } from "./AccountMenu";
+import { Ask } from "./Ask";
+import { Brand } from "./Brand";
+import { useEditor, useEditorState } from "./editing";
+import { useMe } from "./me";
+import { Segmented } from "./Segmented";
+import { useToast } from "./toast";
+
+const SAVED = {
+  saved: ["Saved", "text-ring"],
+  saving: ["Saving…", "text-soft"],
+  unsent: ["Not sent: the server is away. Kept here, tried again.", "text-latetext"],
+  conflict: ["Changed elsewhere", "text-hollow"],
+  refused: ["Not saved", "text-hollow"],
+} as const;
+
+export function TopBar({ onKeys }: { onKeys: () => void }) {
+  const editor = useEditor();
+  const { out, saved } = useEditorState();
+  const me = useMe();
+  const queries = useQueryClient();
+  const units = useMutation({
+    mutationFn: (value: Units) => must(api.PUT("/api/account/units", { body: { units: value } })),
+    onSuccess: (fresh) => queries.setQueryData(["me"], fresh),
+  });
+  const [words, colour] = SAVED[saved];
+  return (
+    <header className="col-span-2 flex min-w-0 items-center gap-4 border-b border-hair bg-panel px-4">
+      <Brand />
+      <p className="truncate">
+        <strong>{out.session_name}</strong> <span className="text-soft">{out.place}</span>
+      </p>
+      <LayoutSwitcher out={out} />
+      <span className="flex gap-1">
+        <button
+          type="button"
+          className="btn px-2 py-1"
+          disabled={!out.can_undo}
+          title={out.undo_what && `Undo: ${out.undo_what}`}
+          aria-label={`Undo${out.undo_what ? `: ${out.undo_what}` : ""}`}
+          onClick={() => void editor.step("undo")}
+        >
+          <Undo2 size={16} />
+        </button>
+        <button
+          type="button"
+          className="btn px-2 py-1"
+          disabled={!out.can_redo}
+          title={out.redo_what && `Redo: ${out.redo_what}`}
+          aria-label={`Redo${out.redo_what ? `: ${out.redo_what}` : ""}`}
+          onClick={() => void editor.step("redo")}
+        >
+          <Redo2 size={16} />
+        </button>
+      </span>
+      <span
+        role="status"
+        aria-live="polite"
+        data-saved={saved}
+        className={`ml-auto text-[0.85rem] font-semibold ${saved === "unsent" ? "" : "whitespace-nowrap"} ${colour}`}
+      >
+        {words}
+      </span>
+      <AirField />
+      <Segmented
+        small
+        label="Units"
+        value={me.units}
+        options={[
+          ["cm", "cm"],
+          ["ft-in", "ft-in"],
+        ]}
+        onTake={(value) => units.mutate(value)}
+      />
+      <button
+        type="button"
+        className="p-1 text-soft hover:text-ink"
+        aria-label="Keys"
+        onClick={onKeys}
+      >
+        <CircleHelp size={20} />
+      </button>
+      <AccountMenu />
+    </header>
+  );
+}
+
+function AirField() {
+  const editor = useEditor();
+  const { doc, board } = useEditorState();
+  const [open, setOpen] = useState(false);
+  const celsius = doc.air?.temperature_c ?? 20;
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const value = Number(new FormData(e.currentTarget).get("celsius"));
+    setOpen(false);
+    if (Number.isFinite(value) && value !== celsius)
+      editor.commit({ ...doc, air: { temperature_c: value } }, `Air at ${value} °C`);
+  };
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger
+        className="num rounded-md px-1.5 py-1 text-[0.85rem] whitespace-nowrap hover:bg-tint"
+        aria-label={`Air: ${celsius.toFixed(1)} °C. Change it`}
+      >
+        <strong>{celsius.toFixed(1)} °C</strong>{" "}
+        <span className="text-soft">
+          {board ? `${board.speed_of_sound_m_s.toFixed(1)} m/s` : ""}
+        </span>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          className="z-50 w-64 rounded-card border border-hair bg-card p-3"
+          sideOffset={6}
+          aria-label="Air"
+        >
+          <form onSubmit={submit} className="space-y-2">
+            <label className="block">
+              <span className="text-[0.85rem] text-soft">Temperature of the room, °C</span>
+              <input
+                name="celsius"
+                type="number"
+                step="0.1"
+                min="-20"
+                max="50"
+                defaultValue={celsius}
+                className="field num w-full"
+              />
+            </label>
+            <p className="text-[0.8rem] text-soft">
+              It sets the speed of sound, and with it every arrival: 343.2·√(T / 293.15 K) m/s, ISO
+              9613-1.
+            </p>
+            <button type="submit" className="btn w-full">
+              Take it
+            </button>
+          </form>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function LayoutSwitcher({ out }: { out: LayoutOut }) {
+  const go = useNavigate();
+  const say = useToast();
+  const queries = useQueryClient();
+  const editor = useEditor();
+  const { doc } = useEditorState();
+  const [naming, setNaming] = useState<"copy" | "rename" | null>(null);
+  const session = useQuery({
+    queryKey: ["session", out.session_id],
+    queryFn: () =>
+      must(api.GET("/api/sessions/{pk}", { params: { path: { pk: out.session_id } } })),
+  });
+  const again = () => queries.invalidateQueries({ queryKey: ["session", out.session_id] });
+  const call = { params: { path: { pk: out.id } } };
+  const copy = useMutation({
+    mutationFn: (name: string) =>
+      must(api.POST("/api/layouts/{pk}/copy", { ...call, body: { name } })),
+    onSuccess: (made) => {
+      void again();
+      go(`/layouts/${made.id}/place`);
+    },
+    onError: (e) => say(e.message),
+  });
+  const restore = useMutation({
+    mutationFn: () => must(api.POST("/api/layouts/{pk}/restore", call)),
+    onSuccess: () => {
+      void again();
+      go(`/layouts/${out.id}/place`);
+    },
+  });
+  const remove = useMutation({
+    mutationFn: () => must(api.DELETE("/api/layouts/{pk}", call)),
+    onSuccess: () => {
+      void again();
+      const other = session.data?.layouts.find((l) => l.id !== out.id);
+      say(`${doc.name} is deleted`, { label: "Undo", run: () => restore.mutate() });
+      go(other ? `/layouts/${other.id}/place` : "/");
+    },
+    onError: (e) => say(e.message),
+  });
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const name = String(new FormData(e.currentTarget).get("name")).trim();
+    setNaming(null);
+    if (!name) return;
+    if (naming === "copy") copy.mutate(name);
+    else editor.commit({ ...doc, name }, `Renamed to ${name.slice(0, 90)}`);
+  };
+  return (
+    <>
+      <DropdownMenu.Root modal={false}>
+        <DropdownMenu.Trigger
+          className="btn flex min-w-0 items-center gap-2 whitespace-nowrap"
+          aria-label={`Layout ${doc.name}, ${doc.mics.length} mics. Switch`}
+        >
+          <span className="truncate">{doc.name}</span>
+          <span className="font-normal text-soft max-[1100px]:hidden">{doc.mics.length} mics</span>
+          <ChevronDown size={15} />
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content className={MENU} align="start" sideOffset={6}>
+            {session.data?.layouts.map((l) => (
+              <DropdownMenu.Item
+                key={l.id}
+                className={ITEM}
+                onSelect={() => go(`/layouts/${l.id}/place`)}
+              >
+                <span className={l.id === out.id ? "font-bold" : ""}>
+                  {l.id === out.id ? doc.name : l.name}
+                </span>
+                <span className="text-soft">{l.summary.mics.length} mics</span>
+              </DropdownMenu.Item>
+            ))}
+            <DropdownMenu.Separator className="my-1 border-t border-hair" />
+            <DropdownMenu.Item className={ITEM} onSelect={() => setNaming("copy")}>
+              Copy this layout
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={() => setNaming("rename")}>
+              Rename this layout
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={ITEM} onSelect={() => remove.mutate()}>
+              Delete this layout
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      <Ask
+        open={naming !== null}
+        onClose={() => setNaming(null)}
+        title={naming === "copy" ? "Copy this layout" : "Rename this layout"}
+      >
+        <form onSubmit={submit} className="space-y-3">
+          <label className="block">
+            <span className="text-soft">Name</span>
+            <input
+              name="name"
+              className="field w-full"
+              maxLength={80}
+              required
+              defaultValue={naming === "copy" ? `${doc.name.slice(0, 70)} copy` : doc.name}
+            />
+          </label>
+          <button type="submit" className="btn-main w-full">
+            {naming === "copy" ? "Copy" : "Rename"}
+          </button>
+        </form>
+      </Ask>
+    </>
+  );
+}

@@ -1,0 +1,33 @@
+/** The open layout for every step, with what is lit across all drawings. */
+import { createContext, useContext, useSyncExternalStore } from "react";
+import type { Editor, EditorState } from "../core/editor";
+import type { Side } from "../core/view";
+
+export interface Lit {
+  selected: string | null;
+  hovered: string | null;
+  select: (id: string | null, extend?: boolean) => void;
+  hover: (id: string | null) => void;
+  side: Side;
+  setSide: (side: Side) => void;
+}
+
+export const EditorContext = createContext<Editor | null>(null);
+export const LitContext = createContext<Lit | null>(null);
+
+export function useEditor(): Editor {
+  const editor = useContext(EditorContext);
+  if (!editor) throw new Error("useEditor is for the steps of an open layout");
+  return editor;
+}
+
+export function useEditorState(): EditorState {
+  const editor = useEditor();
+  return useSyncExternalStore(editor.subscribe, editor.snapshot);
+}
+
+export function useLit(): Lit {
+  const lit = useContext(LitContext);
+  if (!lit) throw new Error("useLit is for the steps of an open layout");
+  return lit;
+}

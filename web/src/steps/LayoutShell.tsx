@@ -1,0 +1,162 @@
+/** The frame round an open layout: top bar, the steps of the work, and what keeps it saved. */
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { Link, NavLink, Outlet, useParams } from "react-router";
+import { api, exactly } from "../api/client";
+import type { LayoutOut } from "../api/types";
+import { Editor } from "../core/editor";
+import { partnerOf } from "../core/edits";
+import type { Side } from "../core/view";
+import { wire } from "../core/wire";
+import { ConflictDialog } from "../parts/ConflictDialog";
+import { EditorContext, type Lit, LitContext, useEditorState } from "../parts/editing";
+import { KeyList } from "../parts/KeyList";
+import { Mark } from "../parts/Mark";
+import { TopBar } from "../parts/TopBar";
+
+export function LayoutShell() {
+  const id = Number(useParams().id);
+  const found = useQuery({
+    queryKey: ["layout", id],
+    queryFn: () =>
+      exactly<LayoutOut>(api.GET("/api/layouts/{pk}", { params: { path: { pk: id } } })),
+    gcTime: 0,
+    staleTime: 0,
+  });
+  if (found.error)
+    return (
+      <main className="p-8" role="alert">
+        <h1 className="text-xl">This layout cannot be opened</h1>
+        <p>{found.error.message}</p>
+        <Link className="underline" to="/">
+          Go to your sessions
+        </Link>
+      </main>
+    );
+  if (!found.data) return <p className="p-8 text-soft">Opening the layout…</p>;
+  return <Open key={id} out={found.data} />;
+}
+
+function Open({ out }: { out: LayoutOut }) {
+  const queries = useQueryClient();
+  const [first] = useState(out);
+  const [editor, setEditor] = useState<Editor | null>(null);
+  useEffect(() => {
+    const made = new Editor(first, wire, localStorage);
+    setEditor(made);
+    return () => {
+      made.close();
+      void queries.invalidateQueries({ queryKey: ["sessions"] });
+    };
+  }, [first, queries]);
+  if (!editor) return null;
+  return (
+    <EditorContext value={editor}>
+      <Frame editor={editor} />
+    </EditorContext>
+  );
+}
+
+function Frame({ editor }: { editor: Editor }) {
+  const state = useEditorState();
+  const [selected, setSelected] = useState<string | null>(null);
+  const [hovered, hover] = useState<string | null>(null);
+  const [side, setSide] = useState<Side>("drummer");
+  const [keys, setKeys] = useState(false);
+
+  const select = useCallback(
+    (id: string | null, extend = false) => {
+      const { doc, focus } = editor.snapshot();
+      if (id && extend && selected && selected !== id) {
+        editor.open({ anchor: selected, mover: id, source: null });
+      } else if (id) {
+        const partner = partnerOf(doc, id);
+        if (partner) editor.open({ anchor: partner, mover: id, source: null });
+        else if (focus && focus.mover !== id && focus.anchor !== id) editor.open(focus);
+      }
+      setSelected(id);
+    },
+    [editor, selected],
+  );
+  const lit = useMemo<Lit>(
+    () => ({ selected, hovered, select, hover, side, setSide }),
+    [selected, hovered, select, side],
+  );
+
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      const typing = e.target instanceof HTMLElement && e.target.closest("input, select, textarea");
+      if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === "z" && !typing) {
+        e.preventDefault();
+        void editor.step(e.shiftKey ? "redo" : "undo");
+      } else if (e.key === "?" && !typing) setKeys(true);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [editor]);
+  useEffect(() => {
+    const warn = (e: BeforeUnloadEvent) => {
+      if (editor.snapshot().saved === "conflict") e.preventDefault();
+    };
+    window.addEventListener("beforeunload", warn);
+    return () => window.removeEventListener("beforeunload", warn);
+  }, [editor]);
+
+  const worst = state.board?.counts;
+  const wants = worst && (worst.hollow ? "hollow" : worst.late ? "late" : "together");
+  return (
+    <LitContext value={lit}>
+      <div className="grid h-screen min-w-[900px] grid-cols-[76px_1fr] grid-rows-[52px_1fr]">
+        <TopBar onKeys={() => setKeys(true)} />
+        <nav
+          aria-label="Steps of the work"
+          className="flex flex-col border-r border-hair bg-panel pt-3"
+        >
+          <Step
+            to="place"
+            name="Place"
+            mark={state.doc.mics.length ? "together" : "no matter"}
+            say={state.doc.mics.length ? "mics placed" : "no mics yet"}
+          />
+          <Step
+            to="pairs"
+            name="Pairs"
+            mark={wants ?? "no matter"}
+            say={wants === "together" ? "nothing hollow or late" : "wants attention"}
+          />
+          <Step to="sheet" name="Sheet" mark="no matter" say="to print" />
+        </nav>
+        <main className="min-h-0 min-w-0">
+          {state.trouble && (
+            <p role="alert" className="bg-hollow px-4 py-1.5 text-[0.9rem] text-(--on)">
+              {state.trouble}
+            </p>
+          )}
+          <Outlet />
+        </main>
+      </div>
+      {state.conflict && <ConflictDialog conflict={state.conflict} />}
+      <KeyList open={keys} onClose={() => setKeys(false)} />
+    </LitContext>
+  );
+}
+
+function Step(props: {
+  to: string;
+  name: string;
+  mark: Parameters<typeof Mark>[0]["verdict"];
+  say: string;
+}) {
+  return (
+    <NavLink
+      to={props.to}
+      className={({ isActive }) =>
+        `flex flex-col items-center gap-1 border-l-[3px] py-3 text-[0.88rem] ${isActive ? "border-ink bg-card font-bold" : "border-transparent text-soft hover:text-ink"}`
+      }
+    >
+      <Mark verdict={props.mark} />
+      {props.name}
+      <span className="sr-only">, {props.say}</span>
+    </NavLink>
+  );
+}

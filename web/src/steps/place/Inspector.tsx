@@ -1,0 +1,58 @@
+/** What is selected: a mic, or the pair it is opened with. */
+import { useEffect, useState } from "react";
+import { micOf, partnerOf } from "../../core/edits";
+import { useEditorState, useLit } from "../../parts/editing";
+import { Segmented } from "../../parts/Segmented";
+import { VerdictCounts } from "../../parts/VerdictCounts";
+import { MicPanel } from "./MicPanel";
+import { PairPanel } from "./PairPanel";
+
+export function Inspector() {
+  const { doc, board, focus } = useEditorState();
+  const { selected } = useLit();
+  const mic = selected ? micOf(doc, selected) : undefined;
+  const inPair = Boolean(
+    focus && selected && (focus.anchor === selected || focus.mover === selected),
+  );
+  const [tab, setTab] = useState<"mic" | "pair">("pair");
+  const stereo = Boolean(selected && partnerOf(doc, selected));
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a newly selected mic opens on what it is for
+  useEffect(() => setTab(stereo || !selected ? "pair" : "mic"), [selected]);
+  useEffect(() => {
+    if (inPair && focus && !stereo) setTab("pair");
+  }, [focus, inPair, stereo]);
+
+  if (doc.mics.length === 0)
+    return (
+      <div className="space-y-2">
+        <h2 className="text-lg">No mics yet</h2>
+        <p>
+          Press <strong>Add a mic</strong> above the chart. It comes in front of the kit; drag it to
+          its place, or type its distances here.
+        </p>
+      </div>
+    );
+  return (
+    <div className="space-y-4">
+      {mic && (
+        <Segmented
+          small
+          label="Show"
+          value={tab}
+          options={[
+            ["mic", `Mic ${mic.id}`],
+            ["pair", "Pair"],
+          ]}
+          onTake={setTab}
+        />
+      )}
+      {mic && tab === "mic" ? <MicPanel mic={mic} /> : <PairPanel />}
+      {board && (
+        <section className="border-t border-hair pt-3">
+          <h3 className="mb-1.5 text-[0.95rem]">All pairs</h3>
+          <VerdictCounts counts={board.counts} />
+        </section>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,343 @@
+/** One mic: typed distances, place, aim, pattern, what it is for, and every switch. */
+import { useMutation } from "@tanstack/react-query";
+import { type FormEvent, useState } from "react";
+import { api, exactly } from "../../api/client";
+import type { Mic, Pattern, Role, Spot } from "../../api/types";
+import { copied, placed, removed, renamed, withMic } from "../../core/edits";
+import { lengthText, lengthWithUnit, msText, parseLength } from "../../core/units";
+import { firstDrum, SWITCHES } from "../../core/words";
+import { useEditor, useEditorState, useLit } from "../../parts/editing";
+import { LengthField } from "../../parts/LengthField";
+import { MicTag } from "../../parts/MicTag";
+import { useMe } from "../../parts/me";
+import { useToast } from "../../parts/toast";
+
+const PATTERNS: Pattern[] = [
+  "omni",
+  "wide cardioid",
+  "cardioid",
+  "supercardioid",
+  "hypercardioid",
+  "figure-8",
+];
+const ROLES: Role[] = ["close", "overhead", "room"];
+
+export function MicPanel({ mic }: { mic: Mic }) {
+  const editor = useEditor();
+  const { doc, board } = useEditorState();
+  const lit = useLit();
+  const { units } = useMe();
+  const say = useToast();
+  const set = (change: Partial<Mic>, what: string) =>
+    editor.commit(withMic(doc, mic.id, change), what);
+  const blocked = board?.blocked[mic.id];
+  const moveTo = (axis: 0 | 1 | 2, metres: number) => {
+    const p: [number, number, number] = [...mic.position_m];
+    p[axis] = metres;
+    editor.commit(placed(doc, mic.id, p), `Moved ${mic.id}`);
+  };
+  const takeAway = () => {
+    editor.commit(removed(doc, mic.id), `Took ${mic.id} away`);
+    lit.select(null);
+    say(`${mic.id} is taken away`, { label: "Undo", run: () => void editor.step("undo") });
+  };
+  const double = () => {
+    const next = copied(doc, mic.id);
+    editor.commit(next.layout, `Copied ${mic.id}`);
+    lit.select(next.id);
+  };
+  return (
+    <div className="space-y-3.5">
+      <header className="flex items-center gap-2">
+        <MicTag mic={mic} layout={doc} lit />
+        <h2 className="truncate text-[1.05rem]">{mic.name}</h2>
+      </header>
+      {blocked && (
+        <p role="alert" className="rounded-md border border-hollow p-2 text-[0.88rem] text-hollow">
+          {blocked}
+        </p>
+      )}
+      <ByTape mic={mic} key={`${mic.id} ${units}`} />
+      <div className="grid grid-cols-3 gap-2">
+        <LengthField
+          label="Right"
+          metres={mic.position_m[0]}
+          units={units}
+          onTake={(m) => moveTo(0, m)}
+        />
+        <LengthField
+          label="Front"
+          metres={mic.position_m[1]}
+          units={units}
+          onTake={(m) => moveTo(1, m)}
+        />
+        <LengthField
+          label="Height"
+          metres={mic.position_m[2]}
+          units={units}
+          onTake={(m) => moveTo(2, m)}
+        />
+      </div>
+      <div className="grid grid-cols-2 gap-2">
+        <Choice
+          label="Pattern"
+          value={mic.pattern}
+          options={PATTERNS}
+          onTake={(v) => set({ pattern: v as Pattern }, `${mic.id}: ${v}`)}
+        />
+        <Choice
+          label="Role"
+          value={mic.role}
+          options={ROLES}
+          onTake={(v) => set({ role: v as Role }, `${mic.id}: ${v}`)}
+        />
+        <Choice
+          label="For"
+          value={mic.job ?? ""}
+          options={[
+            "",
+            ...doc.kit.drums.map((d) => d.id),
+            ...(doc.kit.cymbals ?? []).map((c) => c.id),
+          ]}
+          names={{ "": "whole kit" }}
+          onTake={(v) => set({ job: v || null }, `${mic.id} for ${v || "the whole kit"}`)}
+        />
+        <TextField
+          label="Input"
+          value={mic.channel ? String(mic.channel) : ""}
+          wrong="1 to 256"
+          onTake={(v) => {
+            const n = Number(v);
+            if (v !== "" && !(Number.isInteger(n) && n >= 1 && n <= 256)) return false;
+            set({ channel: v === "" ? null : n }, `${mic.id} to input ${v || "none"}`);
+            return true;
+          }}
+        />
+        <TextField
+          label="Short name"
+          value={mic.id}
+          wrong="one word, not taken"
+          onTake={(v) => {
+            const taken = doc.mics.some((m) => m.id === v);
+            if (taken || !/^[A-Za-z0-9][A-Za-z0-9_.+-]{0,15}$/.test(v)) return false;
+            editor.commit(renamed(doc, mic.id, v), `Renamed ${mic.id} to ${v}`);
+            lit.select(v);
+            return true;
+          }}
+        />
+        <TextField
+          label="Name"
+          value={mic.name}
+          wrong="1 to 80 letters"
+          onTake={(v) => {
+            if (!v || v.length > 80) return false;
+            set({ name: v }, `Named ${mic.id}`);
+            return true;
+          }}
+        />
+      </div>
+      <fieldset className="space-y-1 text-[0.9rem]">
+        <legend className="mb-0.5 font-bold">Polarity, capsule to track</legend>
+        {SWITCHES.map(([key, label]) => (
+          <label key={key} className="flex items-center gap-2">
+            <input
+              type="checkbox"
+              checked={mic[key]}
+              onChange={(e) =>
+                set(
+                  { [key]: e.target.checked },
+                  `${label} ${e.target.checked ? "on" : "off"}, ${mic.id}`,
+                )
+              }
+            />
+            {label}
+          </label>
+        ))}
+      </fieldset>
+      <Hears mic={mic} />
+      <div className="flex gap-2">
+        <button type="button" className="btn flex-1" onClick={double}>
+          Copy
+        </button>
+        <button type="button" className="btn flex-1" onClick={takeAway}>
+          Take away
+        </button>
+      </div>
+    </div>
+  );
+}
+
+/** "snare 120, kick 152, 168 high": typed as it is measured. */
+function ByTape({ mic }: { mic: Mic }) {
+  const editor = useEditor();
+  const { doc, board } = useEditorState();
+  const { units } = useMe();
+  const row = board?.mic_ids.indexOf(mic.id) ?? -1;
+  const to = (kind: "snare" | "kick") => {
+    const k = board?.sources.findIndex((s) => s.id === firstDrum(doc, kind).id) ?? -1;
+    return board?.tape_m[row]?.[k] ?? 0;
+  };
+  const now = [to("snare"), to("kick"), mic.position_m[2]];
+  const [typed, setTyped] = useState<(string | null)[]>([null, null, null]);
+  const [bad, setBad] = useState("");
+  const find = useMutation({
+    mutationFn: ([snare_m, kick_m, height_m]: [number, number, number]) =>
+      exactly<Spot>(
+        api.POST("/api/place-by-tape", {
+          body: { layout: doc, mic: mic.id, snare_m, kick_m, height_m },
+        }),
+      ),
+    onSuccess: (spot) => {
+      setTyped([null, null, null]);
+      if (spot.position_m)
+        editor.commit(placed(doc, mic.id, spot.position_m), `Placed ${mic.id} by tape`);
+    },
+    onError: (e) => setBad(e.message),
+  });
+  const submit = (e: FormEvent) => {
+    e.preventDefault();
+    setBad("");
+    const values = typed.map((t, i) => (t === null ? (now[i] ?? 0) : parseLength(t, units)));
+    if (values.some((v) => v === null))
+      setBad(
+        units === "cm" ? "Type centimetres, as 120.3." : "Type feet and inches, as 3' 11 3/8\".",
+      );
+    else find.mutate(values as [number, number, number]);
+  };
+  return (
+    <form onSubmit={submit} aria-label={`Place ${mic.id} by tape`}>
+      <div className="grid grid-cols-3 gap-2">
+        {["Snare", "Kick", "High"].map((name, i) => (
+          <label key={name} className="min-w-0">
+            <span className="text-[0.8rem] text-soft">{name}</span>
+            <input
+              className={`field num w-full px-1.5 font-bold ${units === "cm" ? "text-[1.05rem]" : "text-[0.85rem]"}`}
+              value={typed[i] ?? lengthText(now[i] ?? 0, units)}
+              onChange={(e) => setTyped(typed.map((t, k) => (k === i ? e.target.value : t)))}
+            />
+          </label>
+        ))}
+      </div>
+      <button type="submit" className="btn mt-1.5 w-full" disabled={typed.every((t) => t === null)}>
+        Put it there
+      </button>
+      {bad && (
+        <p role="alert" className="mt-1 text-[0.83rem] text-hollow">
+          {bad}
+        </p>
+      )}
+    </form>
+  );
+}
+
+function Choice(props: {
+  label: string;
+  value: string;
+  options: string[];
+  names?: Record<string, string>;
+  onTake: (v: string) => void;
+}) {
+  return (
+    <label className="block min-w-0">
+      <span className="text-[0.8rem] text-soft">{props.label}</span>
+      <select
+        className="field w-full"
+        value={props.value}
+        onChange={(e) => props.onTake(e.target.value)}
+      >
+        {props.options.map((o) => (
+          <option key={o} value={o}>
+            {props.names?.[o] ?? o}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function TextField(props: {
+  label: string;
+  value: string;
+  wrong: string;
+  onTake: (v: string) => boolean;
+}) {
+  const [text, setText] = useState<string | null>(null);
+  const [bad, setBad] = useState(false);
+  const take = () => {
+    if (text === null || text.trim() === props.value) return setText(null);
+    const good = props.onTake(text.trim());
+    setBad(!good);
+    if (good) setText(null);
+  };
+  return (
+    <label className="block min-w-0">
+      <span className="text-[0.8rem] text-soft">{props.label}</span>
+      <input
+        className="field w-full"
+        aria-invalid={bad}
+        value={text ?? props.value}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={take}
+        onKeyDown={(e) => e.key === "Enter" && take()}
+      />
+      {bad && (
+        <span role="alert" className="text-[0.8rem] text-hollow">
+          Not taken: {props.wrong}
+        </span>
+      )}
+    </label>
+  );
+}
+
+const SIGN: Record<string, string> = { "1": "+", "-1": "−", "0": "?" };
+
+/** What reaches this mic from each drum: tape, path where it differs, time, level, sign. */
+function Hears({ mic }: { mic: Mic }) {
+  const { board } = useEditorState();
+  const { units } = useMe();
+  const row = board?.mic_ids.indexOf(mic.id) ?? -1;
+  if (!board || row < 0) return null;
+  return (
+    <details>
+      <summary className="font-bold">What reaches it</summary>
+      <table className="mt-1 w-full text-[0.82rem]">
+        <thead className="text-left text-soft">
+          <tr>
+            <th className="font-normal">Drum</th>
+            <th className="font-normal">Tape</th>
+            <th className="font-normal">ms</th>
+            <th className="font-normal">dB</th>
+            <th className="font-normal">First</th>
+          </tr>
+        </thead>
+        <tbody>
+          {board.sources.map((s, k) => {
+            const [tape, path] = [board.tape_m[row]?.[k] ?? 0, board.path_m[row]?.[k] ?? 0];
+            const differs = Math.abs(tape - path) > 0.01;
+            return (
+              <tr key={s.id}>
+                <th scope="row" className="text-left font-normal">
+                  {s.name}
+                </th>
+                <td
+                  className="num"
+                  title={differs ? `by air ${lengthWithUnit(path, units)}` : undefined}
+                >
+                  {lengthText(tape, units)}
+                  {differs ? "*" : ""}
+                </td>
+                <td className="num">{msText(board.arrival_s[row]?.[k] ?? 0)}</td>
+                <td className="num">{(board.after_gain_db[row]?.[k] ?? 0).toFixed(1)}</td>
+                <td className="num">{SIGN[board.sign[row]?.[k] ?? 0]}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <p className="text-[0.78rem] text-soft">
+        * the sound takes a longer way than the tape: round a shell, through the drum, or from the
+        edge of a cymbal. dB after gain, against the mic's own job.
+      </p>
+    </details>
+  );
+}

@@ -1,0 +1,12 @@
+import tailwindcss from "@tailwindcss/vite";
+import react from "@vitejs/plugin-react";
+import { defineConfig } from "vite";
+
+const back = process.env.RINGSIDE_BACK ?? "http://127.0.0.1:8322";
+
+export default defineConfig({
+  base: "/static/",
+  plugins: [react(), tailwindcss()],
+  build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
+  server: { proxy: { "/api": back } },
+});
