@@ -88,7 +88,8 @@ class Cluster:
             run(
                 self._as_server(
                     self.bin / "initdb", "-D", self.data, "-A", "scram-sha-256",
-                    f"--pwfile={pw.name}", "-U", "ringside", "--no-sync", "-E", "UTF8", "--locale=C.UTF-8",
+                    f"--pwfile={pw.name}", "-U", "ringside", "--no-sync", "-E", "UTF8",
+                    "--locale=C.UTF-8",
                 ),
                 cwd=Path("/"), try_this=f"look at {self.folder}; ./ringside reset begins anew",
             )  # fmt: skip

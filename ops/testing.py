@@ -58,6 +58,7 @@ def _checks() -> list[tuple[str, list[str], Path]]:
         ("client types are current", [str(PYTHON), "-m", "ops.testing", "types"], ROOT),
         ("tsc", ["npm", "run", "-s", "types"], WEB),
         ("biome", ["npm", "run", "-s", "lint"], WEB),
+        ("vitest: the web's core", ["npm", "run", "-s", "test"], WEB),
     ]
 
 

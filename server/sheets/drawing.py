@@ -14,9 +14,9 @@ DRUM = 'fill="none" stroke="#000" stroke-width="1.4"'
 CYMBAL = 'fill="none" stroke="#555" stroke-width="0.7"'
 SEAT = 'fill="#eee" stroke="#555" stroke-width="0.7"'
 DASHED = 'fill="none" stroke="#000" stroke-width="0.8" stroke-dasharray="4 3"'
-NAME = 'text-anchor="middle" font-size="11" font-weight="700"'
-SMALL = 'text-anchor="middle" font-size="8" fill="#333"'
-GAP = 17.0
+NAME = 'text-anchor="middle" font-size="9" font-weight="700"'
+SMALL = 'text-anchor="middle" font-size="7" fill="#333"'
+GAP = 12.0
 """Units between the middles of two labels, at least."""
 
 
@@ -81,7 +81,7 @@ def _labels(layout: Layout) -> list[tuple[str, float, float, float, float]]:
     return done
 
 
-OFFSETS = ((0, -13), (0, 15), (20, 4), (-20, 4), (22, -12), (-22, -12), (0, -28))
+OFFSETS = ((0, -6), (0, 12), (11, 3), (-11, 3), (12, -7), (-12, -7), (12, 12), (-12, 12))
 
 
 def _free(p: tuple[float, float], done: list[tuple[str, float, float, float, float]]) -> bool:
@@ -101,7 +101,7 @@ def plan_svg(layout: Layout) -> str:
             f'<text x="{sx:.1f}" y="{sy + 3:.1f}" {SMALL}>stool</text>'
         )
     mics = "".join(
-        f'<circle cx="{x:.1f}" cy="{y:.1f}" r="3.2" fill="#000"/>'
+        f'<circle cx="{x:.1f}" cy="{y:.1f}" r="2.4" fill="#000"/>'
         f'<text x="{lx:.1f}" y="{ly:.1f}" {NAME}>{escape(name)}</text>'
         for name, x, y, lx, ly in _labels(layout)
     )

@@ -24,8 +24,10 @@ export interface EditorState {
   focus: FocusKey | null;
   saved: Saved;
   conflict: Conflict | null;
-  /** A sentence when something was refused. */
+  /** A sentence when a save was refused; it stays until something is saved. */
   trouble: string;
+  /** A sentence while what is on the screen cannot be computed. */
+  puzzled: string;
 }
 
 /** What the editor needs of the world, so that it can be tested without one. */
@@ -72,6 +74,7 @@ export class Editor {
       saved: "saved",
       conflict: null,
       trouble: "",
+      puzzled: "",
     };
     this.takeUpUnsent();
     this.compute();
@@ -172,9 +175,9 @@ export class Editor {
       const focus = this.validFocus(doc);
       try {
         const board = await this.wire.compute(doc, focus);
-        this.set({ board, trouble: "" });
+        this.set({ board, puzzled: "" });
       } catch (error) {
-        if (this.wire.isRefusal(error)) this.set({ trouble: (error as Error).message });
+        if (this.wire.isRefusal(error)) this.set({ puzzled: (error as Error).message });
       }
     }
     this.busyComputing = false;

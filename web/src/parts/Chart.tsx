@@ -270,10 +270,10 @@ function namePlaces(layout: Layout, view: View): { id: string; name: string; at:
   const kicks = drums
     .filter((d) => d.kind === "kick")
     .map((d) => {
-      const [p, a] = [d.batter_m, d.axis];
+      const p = d.batter_m;
       const side = (d.diameter_m / 2) * 0.72;
-      const [x, y] = toScreen([p[0] + side, p[1] - a[1] * 0.06, p[2]], view);
-      return { id: d.id, name: d.name, at: [x, y + (down > 0 ? 0 : 8)] as Point2 };
+      const [x, y] = toScreen([p[0] + side, p[1], p[2]], view);
+      return { id: d.id, name: d.name, at: [x, y + (down > 0 ? 14 : -7)] as Point2 };
     });
   return [...round, ...kicks];
 }

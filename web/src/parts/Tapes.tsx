@@ -43,7 +43,7 @@ export function Tapes(props: Props) {
   const far = Math.max(1.2, ...columns.flatMap((k) => board.tape_m.map((row) => row[k] ?? 0)));
   const long = Math.ceil((far + 0.05) / 0.2) * 0.2;
   return (
-    <div ref={ref} className="min-w-0 px-3">
+    <div ref={ref} className="min-w-0 px-3 pb-1.5">
       {width > 0 && (
         <svg width={width} height={ROW * 2} role="group" aria-label="Snare and kick tapes">
           {refs.map((drum, i) => (

@@ -107,10 +107,8 @@ function AirField() {
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger
-        className="num rounded-md px-1.5 py-1 text-[0.85rem] whitespace-nowrap hover:bg-tint"
-        aria-label={`Air: ${celsius.toFixed(1)} °C. Change it`}
-      >
+      <Popover.Trigger className="num rounded-md px-1.5 py-1 text-[0.85rem] whitespace-nowrap hover:bg-tint">
+        <span className="sr-only">Change the air:</span>
         <strong>{celsius.toFixed(1)} °C</strong>{" "}
         <span className="text-soft">
           {board ? `${board.speed_of_sound_m_s.toFixed(1)} m/s` : ""}
@@ -200,10 +198,8 @@ function LayoutSwitcher({ out }: { out: LayoutOut }) {
   return (
     <>
       <DropdownMenu.Root modal={false}>
-        <DropdownMenu.Trigger
-          className="btn flex min-w-0 items-center gap-2 whitespace-nowrap"
-          aria-label={`Layout ${doc.name}, ${doc.mics.length} mics. Switch`}
-        >
+        <DropdownMenu.Trigger className="btn flex min-w-0 items-center gap-2 whitespace-nowrap">
+          <span className="sr-only">Switch layout:</span>
           <span className="truncate">{doc.name}</span>
           <span className="font-normal text-soft max-[1100px]:hidden">{doc.mics.length} mics</span>
           <ChevronDown size={15} />

@@ -127,9 +127,9 @@ function Frame({ editor }: { editor: Editor }) {
           <Step to="sheet" name="Sheet" mark="no matter" say="to print" />
         </nav>
         <main className="min-h-0 min-w-0">
-          {state.trouble && (
+          {(state.trouble || state.puzzled) && (
             <p role="alert" className="bg-hollow px-4 py-1.5 text-[0.9rem] text-(--on)">
-              {state.trouble}
+              {state.trouble || state.puzzled}
             </p>
           )}
           <Outlet />

@@ -43,7 +43,7 @@ export function PairPanel() {
       <Swing mover={mover} onTake={take} />
       <section>
         <label className="mb-1 flex items-center gap-2 text-[0.92rem] font-bold">
-          Summed to one channel
+          Summed, mono
           <select
             className="field ml-auto max-w-28 py-0.5 text-[0.85rem] font-semibold"
             aria-label="Drum of the sum"

@@ -1,0 +1,156 @@
+"""The real thing: gunicorn on the real build, PostgreSQL, and Debian's Chromium."""
+
+import os
+import subprocess
+import sys
+import uuid
+from dataclasses import dataclass
+from pathlib import Path
+
+import psycopg
+import pytest
+from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
+
+from ops.cluster import free_port
+from ops.paths import DEMO_PASSWORD, ROOT
+from ops.serve import gunicorn_command, wait_for
+
+ARGS = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+    "--disable-background-networking", "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+PASSWORD = "long-enough-and-odd-7"
+expect.set_options(timeout=8000)
+
+
+@dataclass
+class Server:
+    """A running server that can be taken away and brought back."""
+
+    port: int
+    env: dict[str, str]
+    log: Path
+    process: subprocess.Popen | None = None
+
+    @property
+    def url(self) -> str:
+        return f"http://127.0.0.1:{self.port}"
+
+    def start(self) -> None:
+        with self.log.open("ab") as log:
+            self.process = subprocess.Popen(
+                gunicorn_command(self.port), env=self.env, stdout=log, stderr=log
+            )
+        wait_for(self.port, self.process, self.log)
+
+    def stop(self) -> None:
+        self.process.terminate()
+        self.process.wait(20)
+
+
+@pytest.fixture(scope="session")
+def server(tmp_path_factory):
+    name = f"browser_{uuid.uuid4().hex[:8]}"
+    where = f"host=127.0.0.1 port={os.environ['RINGSIDE_DB_PORT']} user=ringside dbname=postgres"
+    with psycopg.connect(
+        where, password=os.environ["RINGSIDE_DB_PASSWORD"], autocommit=True
+    ) as link:
+        link.execute(f'create database "{name}"')
+    env = {**os.environ, "RINGSIDE_DB_NAME": name}
+    for command in (["migrate", "-v", "0"], ["load_demo", "--password", DEMO_PASSWORD]):
+        manage = [sys.executable, str(ROOT / "server" / "manage.py"), *command]
+        subprocess.run(manage, env=env, check=True, capture_output=True)
+    running = Server(free_port(), env, tmp_path_factory.mktemp("server") / "log")
+    running.start()
+    yield running
+    running.stop()
+
+
+@pytest.fixture(scope="session")
+def chromium():
+    with sync_playwright() as play:
+        browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=ARGS)
+        yield browser
+        browser.close()
+
+
+@dataclass
+class Person:
+    """Somebody at a browser, signed in to a studio of their own with one session."""
+
+    context: BrowserContext
+    page: Page
+    url: str
+    faults: list[str]
+    session: dict
+
+    @property
+    def layout(self) -> int:
+        return self.session["layouts"][0]["id"]
+
+    def open(self, step: str = "place", layout: int | None = None) -> Page:
+        self.page.goto(f"{self.url}/layouts/{layout or self.layout}/{step}")
+        expect(self.page.locator("[data-saved=saved]")).to_be_visible()
+        return self.page
+
+    def get(self, path: str):
+        return self.context.request.get(f"{self.url}/api{path}")
+
+    def post(self, path: str, data: dict):
+        token = next(c["value"] for c in self.context.cookies() if c["name"] == "csrftoken")
+        return self.context.request.post(
+            f"{self.url}/api{path}", data=data, headers={"X-CSRFToken": token, "Referer": self.url}
+        )
+
+    def doc(self) -> dict:
+        return self.get(f"/layouts/{self.layout}").json()["doc"]
+
+    def mic(self, name: str) -> dict:
+        return next(m for m in self.doc()["mics"] if m["id"] == name)
+
+    def saved(self) -> None:
+        expect(self.page.locator("[data-saved=saved]")).to_be_visible()
+
+
+def watched(page: Page) -> list[str]:
+    """Errors of the page; answers the tests provoke on purpose are not among them."""
+    faults: list[str] = []
+    page.on("pageerror", lambda e: faults.append(str(e)))
+    page.on(
+        "console",
+        lambda m: (
+            faults.append(m.text)
+            if m.type == "error" and "Failed to load resource" not in m.text
+            else None
+        ),
+    )
+    return faults
+
+
+def arrive(server: Server, chromium: Browser, start="square pair", kit="five-piece") -> Person:
+    context = chromium.new_context(viewport={"width": 1280, "height": 800})
+    page = context.new_page()
+    faults = watched(page)
+    page.goto(server.url)
+    person = Person(context, page, server.url, faults, {})
+    account = {"username": uuid.uuid4().hex[:12], "password": PASSWORD, "studio": "Test studio"}
+    assert person.post("/account/sign-up", account).status == 201
+    new = {"name": "Test day", "place": "Store", "kit": kit, "start": start}
+    person.session = person.post("/sessions", new).json()
+    return person
+
+
+@pytest.fixture
+def someone(server, chromium):
+    person = arrive(server, chromium)
+    yield person
+    person.context.close()
+    assert person.faults == []
+
+
+@pytest.fixture
+def another(server, chromium):
+    person = arrive(server, chromium)
+    yield person
+    person.context.close()
+    assert person.faults == []

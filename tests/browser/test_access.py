@@ -1,0 +1,72 @@
+"""axe-core finds nothing serious on any view, in both themes; the page works from 900 wide."""
+
+import json
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from ops.paths import ROOT
+
+AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
+
+
+def faults(page):
+    page.evaluate(AXE)
+    found = page.evaluate("axe.run(document, {resultTypes: ['violations']})")["violations"]
+    serious = [v for v in found if v["impact"] in ("serious", "critical")]
+    return [(v["id"], json.dumps(v["nodes"][0]["html"])[:200]) for v in serious]
+
+
+@pytest.mark.parametrize("theme", ["day", "booth"])
+def test_no_view_has_a_serious_fault(someone, theme):
+    page = someone.page
+    page.evaluate(f"localStorage.setItem('ringside-theme', '{theme}')")
+    page.goto(someone.url)
+    expect(page.get_by_role("heading", name="Test day")).to_be_visible()
+    assert faults(page) == []
+    someone.open("place")
+    expect(page.get_by_role("button", name="Swing OR onto the ring")).to_be_visible()
+    assert faults(page) == []
+    page.locator('[data-mic="FT"][data-view="above"]').focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="Floor tom")).to_be_visible()
+    assert faults(page) == []
+    someone.open("pairs")
+    page.locator('[data-pair="ST-SB"]').click()
+    assert faults(page) == []
+    someone.open("sheet")
+    expect(page.frame_locator("iframe").get_by_role("table")).to_be_visible()
+    assert faults(page) == []
+    page.goto(f"{someone.url}/account")
+    expect(page.get_by_role("heading", name="Password")).to_be_visible()
+    assert faults(page) == []
+
+
+def test_sign_in_has_no_serious_fault(server, chromium):
+    context = chromium.new_context()
+    page = context.new_page()
+    page.goto(server.url)
+    expect(page.get_by_role("button", name="Sign in")).to_be_visible()
+    assert faults(page) == []
+    context.close()
+
+
+@pytest.mark.parametrize("step", ["place", "pairs", "sheet"])
+def test_nothing_is_cut_off_at_900_wide(someone, step):
+    someone.page.set_viewport_size({"width": 900, "height": 800})
+    page = someone.open(step)
+    wide = page.evaluate("document.documentElement.scrollWidth")
+    assert wide <= 900
+
+
+def test_the_content_policy_is_not_tripped_by_dialogs_and_menus(someone):
+    page = someone.open()
+    tripped = []
+    page.on("console", lambda m: tripped.append(m.text) if "Content Security" in m.text else None)
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog", name="Keys")).to_be_visible()
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name=re.compile("air: 20.0 °C")).click()
+    expect(page.get_by_label("Temperature of the room, °C")).to_be_visible()
+    assert tripped == []

@@ -1,0 +1,210 @@
+"""Nothing is lost: two people at one layout, a server that goes away, bad files, strangers."""
+
+import json
+import re
+
+from playwright.sync_api import expect
+
+from tests.browser.conftest import PASSWORD, watched
+from tests.browser.test_place import drag, shown
+
+
+def second_window(person):
+    page = person.context.new_page()
+    watched(page)
+    page.goto(f"{person.url}/layouts/{person.layout}/place")
+    expect(page.locator("[data-saved=saved]")).to_be_visible()
+    return page
+
+
+def both_edit(someone):
+    """Two windows hold one version; the first saves, then the second."""
+    page = someone.open()
+    other = second_window(someone)
+    expect(shown(other, "snare-b")).to_have_text("127.1")
+    drag(page, "OL", -30, 0)
+    someone.saved()
+    theirs = someone.doc()
+    drag(other, "OR", 40, 0)
+    expect(other.get_by_role("dialog", name="This layout was changed elsewhere")).to_be_visible()
+    assert someone.doc() == theirs  # nothing was overwritten
+    return other, theirs
+
+
+def test_conflict_shows_both_and_keeps_both_as_a_copy(someone):
+    other, theirs = both_edit(someone)
+    differences = other.get_by_role("list", name="Differences")
+    expect(differences).to_contain_text("OL: moved")
+    expect(differences).to_contain_text("OR: moved")
+    other.get_by_role("button", name="Keep both: mine as a copy").click()
+    expect(other.get_by_text("Yours is kept as Layout A (mine)")).to_be_visible()
+    assert someone.doc() == theirs
+    layouts = someone.get("/sessions").json()[0]["layouts"]
+    assert [x["name"] for x in layouts] == ["Layout A", "Layout A (mine)"]
+    mine = someone.get(f"/layouts/{layouts[1]['id']}").json()["doc"]
+    right = next(m for m in mine["mics"] if m["id"] == "OR")
+    assert right["position_m"][0] > 0.7
+
+
+def test_conflict_with_mine_on_top_can_be_undone_to_theirs(someone):
+    other, theirs = both_edit(someone)
+    other.get_by_role("button", name="Put mine on top").click()
+    expect(other.locator("[data-saved=saved]")).to_be_visible()
+    assert someone.mic("OR")["position_m"][0] > 0.7
+    other.get_by_role("button", name=re.compile("^Undo")).click()
+    expect(other.get_by_role("button", name=re.compile("^Redo: kept over"))).to_be_enabled()
+    assert someone.doc() == theirs
+
+
+def test_work_is_kept_while_the_server_is_away_and_sent_later(someone, server):
+    page = someone.open()
+    expect(shown(page, "snare-b")).to_have_text("127.1")
+    before = someone.mic("OR")
+    server.stop()
+    try:
+        drag(page, "OR", 50, 0)
+        expect(page.locator("[data-saved=unsent]")).to_contain_text("Kept here, tried again")
+    finally:
+        server.start()
+    someone.saved()
+    assert someone.mic("OR")["position_m"][0] > before["position_m"][0] + 0.1
+
+
+def test_unsent_work_survives_closing_the_page(someone):
+    page = someone.open()
+    expect(shown(page, "snare-b")).to_have_text("127.1")
+    page.route(
+        "**/api/layouts/*", lambda r: r.abort() if r.request.method == "PUT" else r.continue_()
+    )
+    drag(page, "OR", 50, 0)
+    expect(page.locator("[data-saved=unsent]")).to_be_visible()
+    page.close()
+    fresh = someone.context.new_page()
+    fresh.goto(f"{someone.url}/layouts/{someone.layout}/place")
+    expect(fresh.locator("[data-saved=saved]")).to_be_visible()
+    expect(shown(fresh, "snare-b")).not_to_have_text("127.1")
+    assert someone.mic("OR")["position_m"][0] > 0.7
+
+
+def test_sign_in_sign_out_and_the_wrong_password(server, chromium):
+    context = chromium.new_context(viewport={"width": 1280, "height": 800})
+    page = context.new_page()
+    faults = watched(page)
+    page.goto(f"{server.url}/")
+    page.get_by_label("Name").fill("assistant")
+    page.get_by_label("Password").fill("wrong")
+    page.get_by_role("button", name="Sign in").click()
+    expect(page.get_by_role("alert")).to_contain_text("not right")
+    from ops.paths import DEMO_PASSWORD
+
+    page.get_by_label("Password").fill(DEMO_PASSWORD)
+    page.get_by_role("button", name="Sign in").click()
+    card = page.locator('[data-session="Tern & Tallow"]')
+    expect(card.get_by_role("link", name=re.compile("Layout B"))).to_contain_text("hollow")
+    expect(card.get_by_role("img", name="Plan of Layout A")).to_be_visible()
+    page.get_by_role("button", name="Account of assistant").click()
+    page.get_by_role("menuitem", name="Sign out").click()
+    expect(page.get_by_role("button", name="Sign in")).to_be_visible()
+    assert context.request.get(f"{server.url}/api/sessions").status == 401
+    assert faults == []
+    context.close()
+
+
+def test_opening_a_studio_and_changing_the_password(server, chromium):
+    context = chromium.new_context(viewport={"width": 1280, "height": 800})
+    page = context.new_page()
+    page.goto(server.url)
+    page.get_by_role("button", name="Open a new studio").click()
+    page.get_by_label("Studio").fill("Barn")
+    page.get_by_label("Name").fill("newcomer")
+    page.get_by_label("Password").fill(PASSWORD)
+    page.get_by_role("button", name="Open a studio").click()
+    expect(page.get_by_text("No sessions yet")).to_be_visible()
+    page.goto(f"{server.url}/account")
+    page.get_by_label("Old password").fill(PASSWORD)
+    page.get_by_label("New password").fill(PASSWORD + "x")
+    page.get_by_role("button", name="Change the password").click()
+    expect(page.get_by_text("The password is changed.")).to_be_visible()
+    context.close()
+
+
+def test_another_studios_session_is_answered_as_not_found(someone, another):
+    someone.page.goto(f"{someone.url}/layouts/{another.layout}/place")
+    expect(someone.page.get_by_role("alert")).to_contain_text("not yours to see")
+    assert someone.get(f"/sessions/{another.session['id']}").status == 404
+    assert someone.get(f"/layouts/{another.layout}/sheet.pdf").status == 404
+
+
+def test_a_new_session_from_a_starting_kit(someone):
+    page = someone.page
+    page.goto(someone.url)
+    page.get_by_role("button", name="New session").click()
+    dialog = page.get_by_role("dialog", name="New session")
+    dialog.get_by_label("Name").fill("Second day")
+    dialog.get_by_label("Kit").select_option("left-handed five-piece")
+    dialog.get_by_label("turned pair").check()
+    dialog.get_by_role("button", name="Make it").click()
+    expect(page.get_by_role("button", name="OR is on the ring")).to_be_visible()
+    page.goto(someone.url)
+    page.get_by_role("button", name="More for Second day").click()
+    page.get_by_role("menuitem", name="Rename").click()
+    page.get_by_role("dialog").get_by_label("Name").fill("Third day")
+    page.get_by_role("button", name="Rename").click()
+    page.get_by_role("button", name="More for Third day").click()
+    page.get_by_role("menuitem", name="Copy").click()
+    expect(page.get_by_role("heading", name="Third day (copy)")).to_be_visible()
+    page.get_by_role("button", name="More for Third day", exact=True).click()
+    page.get_by_role("menuitem", name="Delete").click()
+    expect(page.get_by_role("heading", name="Third day", exact=True)).to_be_hidden()
+    page.get_by_role("status").get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("heading", name="Third day", exact=True)).to_be_visible()
+
+
+def test_layouts_are_copied_renamed_deleted_and_brought_back(someone):
+    page = someone.open()
+    page.get_by_role("button", name=re.compile("^Switch layout: Layout A")).click()
+    page.get_by_role("menuitem", name="Copy this layout").click()
+    page.get_by_role("dialog").get_by_label("Name").fill("Layout C")
+    page.get_by_role("dialog").get_by_role("button", name="Copy").click()
+    switch = page.get_by_role("button", name=re.compile("^Switch layout: Layout C"))
+    switch.click()
+    page.get_by_role("menuitem", name="Delete this layout").click()
+    expect(page.get_by_role("button", name=re.compile("^Switch layout: Layout A"))).to_be_visible()
+    page.get_by_role("status").get_by_role("button", name="Undo").click()
+    expect(switch).to_be_visible()
+
+
+def test_layout_file_out_and_in_and_a_bad_one_refused(someone, tmp_path):
+    page = someone.open("sheet")
+    with page.expect_download() as waiting:
+        page.get_by_role("link", name="Layout file").click()
+    good = tmp_path / "good.layout.json"
+    waiting.value.save_as(good)
+    data = json.loads(good.read_text())
+    data["name"] = "From elsewhere"
+    good.write_text(json.dumps(data))
+    data["mics"][2]["position_m"][0] = "left"
+    bad = tmp_path / "bad.layout.json"
+    bad.write_text(json.dumps(data))
+    page.goto(someone.url)
+    page.get_by_label("Layout file").set_input_files(bad)
+    alert = page.get_by_role("alert")
+    expect(alert).to_contain_text("nothing was changed")
+    expect(alert).to_contain_text('mics[2].position_m[0]: expected a number, got "left"')
+    assert len(someone.get("/sessions").json()) == 1
+    page.get_by_label("Layout file").set_input_files(good)
+    expect(page.get_by_role("heading", name="From elsewhere")).to_be_visible()
+
+
+def test_the_sheet_prints_as_pdf_and_csv(someone):
+    page = someone.open("sheet")
+    sheet = page.frame_locator("iframe")
+    expect(sheet.get_by_role("heading", name=re.compile("Test day"))).to_be_visible()
+    expect(sheet.get_by_role("row")).to_have_count(11)
+    page.get_by_role("button", name="Letter").click()
+    with page.expect_download() as waiting:
+        page.get_by_role("link", name="PDF, Letter").click()
+    assert waiting.value.path().read_bytes().startswith(b"%PDF")
+    with page.expect_download() as waiting:
+        page.get_by_role("link", name="Table, CSV").click()
+    assert waiting.value.suggested_filename == "test-day-layout-a.csv"

@@ -1,0 +1,150 @@
+"""Who may do what: endpoint by role by status, sign-in, and the headers."""
+
+import pytest
+from accounts.models import User
+from ringside.starts import starting_layout
+
+from tests.server.conftest import PASSWORD, Api
+
+DOC = starting_layout("five-piece", "square pair").model_dump(mode="json")
+
+# Each endpoint with what it answers a member of the studio; strangers and members of other
+# studios are answered alike everywhere: 401, and 404 as if it were not there.
+ENDPOINTS = [
+    ("GET", "/account/me", None, 200),
+    ("PUT", "/account/units", {"units": "ft-in"}, 200),
+    ("GET", "/sessions", None, 200),
+    ("GET", "/sessions/starts", None, 200),
+    ("POST", "/sessions", {"name": "N", "kit": "four-piece", "start": "empty"}, 201),
+    ("GET", "/sessions/{session}", None, 200),
+    ("PATCH", "/sessions/{session}", {"name": "N"}, 200),
+    ("POST", "/sessions/{session}/copy", None, 201),
+    ("DELETE", "/sessions/{session}", None, 204),
+    ("GET", "/layouts/{layout}", None, 200),
+    ("PUT", "/layouts/{layout}", {"version": 1, "what": "w", "doc": DOC}, 200),
+    ("POST", "/layouts/{layout}/copy", {"name": "N"}, 201),
+    ("POST", "/layouts/{layout}/undo", {"version": 1}, 400),
+    ("POST", "/layouts/{layout}/redo", {"version": 1}, 400),
+    ("DELETE", "/layouts/{layout}", None, 204),
+    ("GET", "/layouts/{layout}/analysis", None, 200),
+    ("GET", "/layouts/{layout}/sheet", None, 200),
+    ("GET", "/layouts/{layout}/sheet.pdf", None, 200),
+    ("GET", "/layouts/{layout}/sheet.csv", None, 200),
+    ("GET", "/layouts/{layout}/file", None, 200),
+    ("POST", "/compute", {"layout": DOC}, 200),
+    ("POST", "/thresholds", {}, 200),
+    (
+        "POST", "/place-by-tape",
+        {"layout": DOC, "mic": "OR", "snare_m": 1.3, "kick_m": 1.6, "height_m": 1.7}, 200,
+    ),
+]  # fmt: skip
+NAMES = [f"{m} {p}" for m, p, _, _ in ENDPOINTS]
+
+
+@pytest.mark.filterwarnings("ignore::DeprecationWarning")
+@pytest.mark.parametrize(("method", "path", "data", "good"), ENDPOINTS, ids=NAMES)
+def test_endpoint_by_role(method, path, data, good, owner, member, outsider, session, layout):
+    place = path.format(session=session.pk, layout=layout.pk)
+    assert Api()(method, place, data)[0] == 401
+    theirs = 404 if "{" in path else good
+    assert Api(outsider)(method, place, data)[0] == theirs
+    assert Api(member)(method, place, data)[0] == good
+
+
+def test_every_endpoint_of_the_interface_is_in_the_table():
+    from api.routes import api
+
+    known = {
+        (m, p.replace("{session}", "{pk}").replace("{layout}", "{pk}")) for m, p, _, _ in ENDPOINTS
+    }
+    elsewhere = {
+        ("POST", "/account/sign-in"), ("POST", "/account/sign-up"), ("POST", "/account/sign-out"),
+        ("POST", "/account/password"), ("POST", "/sessions/upload"),
+        ("POST", "/sessions/{pk}/restore"), ("POST", "/layouts/{pk}/restore"),
+    }  # fmt: skip
+    paths = api.get_openapi_schema()["paths"]
+    there = {(m.upper(), p.removeprefix("/api")) for p, ways in paths.items() for m in ways}
+    assert there == known | elsewhere
+
+
+@pytest.mark.parametrize("path", ["/sessions/{}/restore", "/layouts/{}/restore"])
+def test_nobody_restores_what_another_studio_deleted(path, owner, outsider, session, layout):
+    pk = session.pk if "sessions" in path else layout.pk
+    Api(owner)("DELETE", path.format(pk).removesuffix("/restore"))
+    assert Api()("POST", path.format(pk))[0] == 401
+    assert Api(outsider)("POST", path.format(pk))[0] == 404
+    assert Api(owner)("POST", path.format(pk))[0] == 200
+
+
+def test_lists_hold_only_ones_own(owner, outsider, session):
+    assert Api(outsider)("GET", "/sessions")[1] == []
+    starts = Api(outsider)("GET", "/sessions/starts")[1]
+    assert starts["own_kits"] == starts["rooms"] == []
+
+
+def test_a_session_cannot_be_put_into_another_studio(owner, outsider):
+    new = {"name": "N", "kit": "four-piece", "start": "empty", "studio_id": owner.studios.get().pk}
+    assert Api(outsider)("POST", "/sessions", new)[0] == 404
+
+
+def test_sign_up_in_out_and_password(db):
+    api = Api()
+    account = {"username": "fresh", "password": PASSWORD, "studio": "Fresh studio"}
+    status, me = api("POST", "/account/sign-up", account)
+    assert (status, me["studios"][0]["name"]) == (201, "Fresh studio")
+    assert User.objects.get(username="fresh").password.startswith("argon2")
+    assert api("POST", "/account/sign-up", account)[1]["detail"].startswith("That name is taken")
+    bad = {"old": "wrong", "new": PASSWORD + "x"}
+    assert api("POST", "/account/password", bad)[0] == 400
+    short = {"old": PASSWORD, "new": "123"}
+    assert "too short" in api("POST", "/account/password", short)[1]["detail"]
+    assert api("POST", "/account/password", {"old": PASSWORD, "new": PASSWORD + "x"})[0] == 204
+    assert api("GET", "/account/me")[0] == 200
+    assert api("POST", "/account/sign-out")[0] == 204
+    assert api("GET", "/account/me")[0] == 401
+    known = {"username": "fresh", "password": PASSWORD + "x"}
+    assert api("POST", "/account/sign-in", known)[0] == 200
+
+
+def test_wrong_tries_are_stopped_even_for_the_right_password(owner):
+    api = Api()
+    tries = [api("POST", "/account/sign-in", {"username": "owner", "password": "no"})[0]
+             for _ in range(5)]  # fmt: skip
+    assert tries == [401] * 4 + [429]
+    status, problem = api("POST", "/account/sign-in", {"username": "owner", "password": PASSWORD})
+    assert status == 429
+    assert "quarter of an hour" in problem["detail"]
+
+
+def test_a_made_up_address_in_a_header_does_not_open_the_door(owner):
+    api = Api()
+    for n in range(5):
+        api.client.post(
+            "/api/account/sign-in", {"username": "owner", "password": "no"},
+            content_type="application/json", headers={"X-Forwarded-For": f"10.0.0.{n}"},
+        )  # fmt: skip
+    assert api("POST", "/account/sign-in", {"username": "owner", "password": PASSWORD})[0] == 429
+
+
+@pytest.mark.parametrize("path", ["/account/sign-in", "/account/sign-up", "/sessions", "/compute"])
+def test_a_post_from_another_site_is_refused(path, owner):
+    assert Api(owner, csrf=True)("POST", path, {})[0] == 403
+
+
+def test_headers_keep_the_page_to_itself(client, settings, tmp_path):
+    from config import page
+
+    (tmp_path / "index.html").write_text('<meta name="nonce" content="__NONCE__">')
+    settings.WEB_DIST = tmp_path
+    page._built.cache_clear()
+    answer = client.get("/layouts/1/place")
+    page._built.cache_clear()
+    policy = answer["Content-Security-Policy"]
+    nonce = answer.content.decode().split('content="')[1].split('"')[0]
+    assert len(nonce) > 10
+    assert f"style-src 'self' 'nonce-{nonce}'" in policy
+    assert "default-src 'none'" in policy
+    assert "unsafe" not in policy
+    assert answer["X-Content-Type-Options"] == "nosniff"
+    assert answer["X-Frame-Options"] == "SAMEORIGIN"
+    assert answer["Referrer-Policy"] == "same-origin"

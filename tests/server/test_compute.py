@@ -1,0 +1,68 @@
+"""The compute endpoints: the core's numbers, shaped as the interface promises."""
+
+import orjson
+import pytest
+from api.schemas import Board
+from ringside.layoutfile import layout_from
+from ringside.pairs import analyse
+from ringside.report import board
+from ringside.starts import starting_layout
+from ringside.thresholds import REASONS, Thresholds
+
+LAYOUT = starting_layout("five-piece", "square pair")
+DOC = LAYOUT.model_dump(mode="json")
+
+
+def test_the_board_is_the_cores_own_and_has_the_promised_shape(as_owner):
+    focus = {"anchor": "OL", "mover": "OR", "source": "kick"}
+    status, out = as_owner("POST", "/compute", {"layout": DOC, "focus": focus})
+    assert status == 200
+    same = board(analyse(layout_from(DOC)), ("OL", "OR", "kick"))
+    assert out == orjson.loads(orjson.dumps(same, option=orjson.OPT_SERIALIZE_NUMPY))
+    shaped = Board.model_validate(out).model_dump(mode="json")
+    assert set(shaped) == set(out)
+    assert set(shaped["focus"]) == set(out["focus"])
+    assert set(out["focus"]["rows"][0]) == set(shaped["focus"]["rows"][0])
+
+
+def test_the_saved_analysis_is_of_what_is_saved(as_owner, layout):
+    status, out = as_owner("GET", f"/layouts/{layout.pk}/analysis")
+    assert status == 200
+    assert out["tape_m"] == board(analyse(layout.doc()))["tape_m"]
+    assert out["focus"] is None
+
+
+@pytest.mark.parametrize(
+    ("focus", "words"),
+    [
+        ({"anchor": "OL", "mover": "OL"}, "two mics"),
+        ({"anchor": "OL", "mover": "XX"}, "two mics"),
+        ({"anchor": "OL", "mover": "OR", "source": "gong"}, "a drum or cymbal"),
+    ],
+)
+def test_a_focus_that_is_not_there_says_so(as_owner, focus, words):
+    status, problem = as_owner("POST", "/compute", {"layout": DOC, "focus": focus})
+    assert status == 400
+    assert words in problem["detail"]
+
+
+def test_faults_are_problem_json_with_their_place(as_owner):
+    bad = {**DOC, "air": {"temperature_c": "warm"}}
+    status, problem = as_owner("POST", "/compute", {"layout": bad})
+    assert status == 422
+    assert as_owner.last["Content-Type"] == "application/problem+json"
+    assert problem["place"].endswith("layout.air.temperature_c")
+    assert problem["detail"] == 'expected a number, got "warm"'
+
+
+def test_distances_that_cannot_be_say_what_is_possible(as_owner):
+    ask = {"layout": DOC, "mic": "OR", "snare_m": 0.1, "kick_m": 0.1, "height_m": 1}
+    status, problem = as_owner("POST", "/place-by-tape", ask)
+    assert status == 400
+    assert "further apart" in problem["detail"]
+
+
+def test_every_threshold_has_a_reason(as_owner):
+    rows = as_owner("POST", "/thresholds", {})[1]
+    assert {r["name"] for r in rows} == set(Thresholds.model_fields) == set(REASONS)
+    assert all(len(r["reason"]) > 40 for r in rows)

@@ -1,0 +1,32 @@
+"""The demo: loaded once, with something to find in each layout."""
+
+from django.core.management import call_command
+from plans.models import Layout, Session
+from ringside.pairs import WORDS, Verdict, analyse
+
+from tests.server.conftest import Api
+
+
+def verdict(doc, a, b, source):
+    an = analyse(doc)
+    row, _ = an.pair_index(a, b)
+    return WORDS[Verdict(int(an.pairs.verdict[row, an.scene.sources.ids.index(source)]))]
+
+
+def test_the_demo_is_loaded_once_and_has_something_to_find(db, capsys):
+    call_command("load_demo", "--password", "salt")
+    call_command("load_demo", "--password", "salt")
+    assert Session.objects.get().name == "Tern & Tallow"
+    square, turned = (x.doc() for x in Layout.objects.all())
+    assert len(square.mics) == len(turned.mics) == 10
+    assert verdict(square, "OL", "OR", "kick") == "late"
+    assert verdict(turned, "OL", "OR", "snare") == "together"
+    assert verdict(turned, "ST", "SB", "snare") == "hollow"
+    assert turned.room.name.startswith("Saltpan House")
+
+
+def test_two_people_of_the_demo_share_its_studio(db, django_user_model):
+    call_command("load_demo", "--password", "salt")
+    for name in ("demo", "assistant"):
+        user = django_user_model.objects.get(username=name)
+        assert len(Api(user)("GET", "/sessions")[1]) == 1

@@ -1,0 +1,64 @@
+"""The set-up sheet: page, PDF and table say the same, in the chosen units."""
+
+import csv
+import io
+import json
+from pathlib import Path
+
+import pytest
+from sheets.units import length_text
+
+CASES = json.loads((Path(__file__).parents[1] / "length_cases.json").read_text())
+
+
+@pytest.mark.parametrize("case", CASES, ids=lambda c: str(c["metres"]))
+def test_lengths_are_worded_as_the_shared_table_says(case):
+    assert length_text(case["metres"], "cm") == case["cm"] + " cm"
+    assert length_text(case["metres"], "ft-in") == case["ft-in"]
+
+
+def table(api, pk, units):
+    _, body = api("GET", f"/layouts/{pk}/sheet.csv?units={units}")
+    return {r["Mic"]: r for r in csv.DictReader(io.StringIO(body.decode()))}
+
+
+def test_csv_has_a_row_for_every_input(as_owner, layout):
+    rows = table(as_owner, layout.pk, "cm")
+    assert len(rows) == 10
+    assert rows["OL"]["To snare"] == rows["OR"]["To snare"] == "127.1 cm"
+    assert rows["KI"]["Where"].startswith("inside, 20.0 cm from the batter")
+    assert table(as_owner, layout.pk, "ft-in")["OL"]["To snare"] == "4′ 2″"
+
+
+def test_page_shows_flips_and_decisions_and_escapes_names(as_owner, layout):
+    _, out = as_owner("GET", f"/layouts/{layout.pk}")
+    doc = out["doc"]
+    doc["mics"][3]["preamp_flip"] = True
+    doc["mics"][3]["name"] = "<script>x</script>"
+    doc["mics"][4]["name"] = "=1+1"
+    doc["decisions"] = [{"a": "OL", "b": "OR", "source": "kick", "reason": "KI carries it"}]
+    save = {"version": out["version"], "what": "w", "doc": doc}
+    assert as_owner("PUT", f"/layouts/{layout.pk}", save)[0] == 200
+    page = as_owner("GET", f"/layouts/{layout.pk}/sheet")[1].decode()
+    assert "flip at the preamp" in page
+    assert "KI carries it" in page
+    assert "<script>x" not in page
+    assert "&lt;script&gt;x" in page
+    assert "nobody underneath" in page  # care for people
+    assert table(as_owner, layout.pk, "cm")["T1"]["Name"] == "'=1+1"
+
+
+@pytest.mark.filterwarnings("ignore::DeprecationWarning")
+@pytest.mark.parametrize(("paper", "size"), [("A4", (842, 595)), ("Letter", (792, 612))])
+def test_pdf_is_on_the_chosen_paper_and_names_every_mic(as_owner, layout, paper, size):
+    from pypdf import PdfReader
+
+    body = as_owner("GET", f"/layouts/{layout.pk}/sheet.pdf?paper={paper}")[1]
+    reader = PdfReader(io.BytesIO(body))
+    box = reader.pages[0].mediabox
+    assert (round(float(box.width)), round(float(box.height))) == size
+    text = "".join(p.extract_text() for p in reader.pages)
+    for mic in layout.doc().mics:
+        assert mic.id in text
+    assert "127.1 cm" in text
+    assert len(reader.pages) == 1

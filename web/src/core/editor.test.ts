@@ -1,0 +1,183 @@
+/** The editor against a pretended server: order of saves, lost connections, conflicts. */
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import type { Board, Conflict, Layout, LayoutOut } from "../api/types";
+import { Editor, type Wire } from "./editor";
+
+const layout = (name: string) =>
+  ({ name, mics: [], stereo_pairs: [], decisions: [] }) as unknown as Layout;
+const answer = (version: number, name: string) =>
+  ({ id: 7, version, doc: layout(name), can_undo: true }) as LayoutOut;
+
+class Refusal extends Error {}
+
+class Stub implements Wire {
+  version = 1;
+  stored = "first";
+  saves: string[] = [];
+  mode: "up" | "down" | "elsewhere" | "refuse" = "up";
+  computed = 0;
+  hold: Promise<void> | null = null;
+
+  async compute(): Promise<Board> {
+    this.computed++;
+    await Promise.resolve();
+    return { counts: {} } as Board;
+  }
+  async save(_: number, version: number, doc: Layout, what: string): Promise<LayoutOut> {
+    if (this.hold) await this.hold;
+    if (this.mode === "down") throw new TypeError("no connection");
+    if (this.mode === "refuse") throw new Refusal("a mic is called twice");
+    if (this.mode === "elsewhere" || version !== this.version)
+      throw Object.assign(new Error("conflict"), { current: answer(9, "theirs") });
+    this.version++;
+    this.stored = doc.name;
+    this.saves.push(what);
+    return answer(this.version, doc.name);
+  }
+  async step(): Promise<LayoutOut> {
+    return answer(++this.version, "before");
+  }
+  conflictOf(error: unknown): Conflict | null {
+    return "current" in (error as object) ? (error as Conflict) : null;
+  }
+  isRefusal(error: unknown): boolean {
+    return error instanceof Refusal;
+  }
+}
+
+function memory() {
+  const held = new Map<string, string>();
+  return {
+    held,
+    getItem: (k: string) => held.get(k) ?? null,
+    setItem: (k: string, v: string) => void held.set(k, v),
+    removeItem: (k: string) => void held.delete(k),
+  };
+}
+
+describe("the editor", () => {
+  let stub: Stub;
+  let store: ReturnType<typeof memory>;
+  let editor: Editor;
+  const settle = () => vi.advanceTimersByTimeAsync(20);
+
+  beforeEach(() => {
+    vi.useFakeTimers();
+    stub = new Stub();
+    store = memory();
+    editor = new Editor(answer(1, "first"), stub, store);
+  });
+
+  it("saves each state against the version before it", async () => {
+    editor.commit(layout("a"), "a");
+    editor.commit(layout("b"), "b");
+    editor.commit(layout("c"), "c");
+    await settle();
+    expect(stub.stored).toBe("c");
+    expect(editor.snapshot().saved).toBe("saved");
+    expect(editor.snapshot().out.version).toBe(stub.version);
+    expect(store.held.size).toBe(0);
+  });
+
+  it("saves nothing while the hand still moves", async () => {
+    for (const name of ["x", "y", "z"]) editor.preview(layout(name));
+    await settle();
+    expect(stub.saves).toEqual([]);
+    expect(editor.snapshot().doc.name).toBe("z");
+  });
+
+  it("asks one question at a time and the newest last", async () => {
+    await settle();
+    const before = stub.computed;
+    for (let i = 0; i < 50; i++) editor.preview(layout(`p${i}`));
+    await settle();
+    expect(stub.computed - before).toBeLessThan(5);
+  });
+
+  it("makes one save of keys held down", async () => {
+    for (let i = 0; i < 10; i++) editor.commitSoon(layout(`k${i}`), "Moved");
+    await vi.advanceTimersByTimeAsync(600);
+    expect(stub.saves).toEqual(["Moved"]);
+    expect(stub.stored).toBe("k9");
+  });
+
+  it("keeps work while the server is away and sends it when it is back", async () => {
+    stub.mode = "down";
+    editor.commit(layout("kept"), "k");
+    await settle();
+    expect(editor.snapshot().saved).toBe("unsent");
+    expect(store.held.size).toBe(1);
+    stub.mode = "up";
+    await vi.advanceTimersByTimeAsync(3000);
+    expect(stub.stored).toBe("kept");
+    expect(editor.snapshot().saved).toBe("saved");
+    expect(store.held.size).toBe(0);
+  });
+
+  it("takes up what an earlier page could not send", async () => {
+    stub.mode = "down";
+    editor.commit(layout("kept"), "k");
+    await settle();
+    editor.close();
+    stub.mode = "up";
+    const next = new Editor(answer(1, "first"), stub, store);
+    expect(next.snapshot().doc.name).toBe("kept");
+    await settle();
+    expect(stub.stored).toBe("kept");
+  });
+
+  it("shows a conflict, writes nothing, and puts mine on top when told", async () => {
+    stub.mode = "elsewhere";
+    editor.commit(layout("mine"), "m");
+    await settle();
+    expect(editor.snapshot().saved).toBe("conflict");
+    expect(editor.snapshot().doc.name).toBe("mine");
+    expect(stub.saves).toEqual([]);
+    stub.mode = "up";
+    stub.version = 9;
+    editor.resolve("mine");
+    await settle();
+    expect(stub.stored).toBe("mine");
+    expect(editor.snapshot().conflict).toBeNull();
+  });
+
+  it("takes theirs when told, and forgets mine only then", async () => {
+    stub.mode = "elsewhere";
+    editor.commit(layout("mine"), "m");
+    await settle();
+    expect(store.held.size).toBe(1);
+    editor.resolve("theirs");
+    expect(editor.snapshot().doc.name).toBe("theirs");
+    expect(store.held.size).toBe(0);
+  });
+
+  it("says when a state is refused", async () => {
+    stub.mode = "refuse";
+    editor.commit(layout("bad"), "b");
+    await settle();
+    expect(editor.snapshot().saved).toBe("refused");
+    expect(editor.snapshot().trouble).toContain("called twice");
+  });
+
+  it("sends what is still settling before it undoes", async () => {
+    editor.commitSoon(layout("soon"), "Moved");
+    await editor.step("undo");
+    await settle();
+    expect(stub.saves).toEqual(["Moved"]);
+    expect(editor.snapshot().doc.name).toBe("before");
+  });
+
+  it("edits made while a save is under way go after it, in order", async () => {
+    let open: () => void = () => undefined;
+    stub.hold = new Promise((done) => {
+      open = done;
+    });
+    editor.commit(layout("one"), "1");
+    editor.commit(layout("two"), "2");
+    stub.hold = null;
+    open();
+    await settle();
+    expect(stub.saves).toEqual(["1", "2"]);
+    expect(stub.stored).toBe("two");
+  });
+});
