@@ -18,9 +18,11 @@ def fingerprint(*paths: Path) -> str:
     """A digest of files and of all files below folders, by name and content."""
     found = hashlib.sha256()
     for path in paths:
-        files = sorted(
-            p for p in path.rglob("*") if p.is_file() and p.suffix != ".pyc"
-        ) if path.is_dir() else [path]
+        files = (
+            sorted(p for p in path.rglob("*") if p.is_file() and p.suffix != ".pyc")
+            if path.is_dir()
+            else [path]
+        )
         for file in files:
             found.update(str(file.relative_to(ROOT)).encode() + b"\0" + file.read_bytes() + b"\0")
     return found.hexdigest()

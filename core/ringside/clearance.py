@@ -75,13 +75,23 @@ def under_cymbals(points: ArrayLike, layout: Layout) -> Mask:
     return np.asarray(p[:, 2] < top)
 
 
+OUTSIDE = "This spot is outside the room."
+IN_PARTS = "This spot is inside a drum or in the swing of a cymbal."
+AT_DRUMMER = "This spot is where the drummer sits and swings: a stand here hits somebody."
+
+
+def words_for_all(points: ArrayLike, layout: Layout) -> list[str]:
+    """Why a mic cannot stand at each of the points (N, 3); empty where it can."""
+    p = np.asarray(points, dtype=float).reshape(-1, 3)
+    words = np.select(
+        [outside_room(p, layout.room), _in_parts(p, layout), _at_drummer(p, layout)],
+        [OUTSIDE, IN_PARTS, AT_DRUMMER],
+        "",
+    )
+    found: list[str] = words.tolist()
+    return found
+
+
 def words_for(point: ArrayLike, layout: Layout) -> str:
     """Why a mic cannot stand at a point (3,); empty when it can."""
-    p = np.asarray(point, dtype=float).reshape(1, 3)
-    if outside_room(p, layout.room)[0]:
-        return "This spot is outside the room."
-    if _in_parts(p, layout)[0]:
-        return "This spot is inside a drum or in the swing of a cymbal."
-    if _at_drummer(p, layout)[0]:
-        return "This spot is where the drummer sits and swings: a stand here hits somebody."
-    return ""
+    return words_for_all(point, layout)[0]

@@ -21,7 +21,7 @@ The worst verdict of a pair is taken over what the two are put up for: the job o
 or snare and kick when both hear the whole kit. The rest is there to be opened.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import IntEnum
 from functools import cached_property, lru_cache
 
@@ -70,6 +70,7 @@ class Pairs:
     band_high_hz: Floats  # top of the band judged
     body_db: Floats
     flipped_body_db: Floats
+    under_db: Floats  # how far the louder of the two is under the drum's own mic
     verdict: NDArray[np.int8]
     counts: NDArray[np.bool_]  # the sources that the pair's worst is taken over
 
@@ -171,6 +172,7 @@ def _pairs(layout: Layout, scene: Scene, found: Arrivals) -> Pairs:
         band_high_hz=high,
         body_db=body,
         flipped_body_db=flipped,
+        under_db=under,
         verdict=_verdicts(
             layout.thresholds, level, under, np.where(s.drum, sign, 1), flip_gain, dip <= high
         ),
@@ -216,15 +218,31 @@ def _verdicts(
 
 
 def flipped(analysis: Analysis, mic: int) -> Pairs:
-    """The pairs as they would be with one more flip on a mic; nothing else is computed anew."""
-    found = analysis.arrivals
-    turn = np.ones(len(analysis.layout.mics), np.int64)
-    turn[mic] = -1
-    changed = Arrivals(
-        **{
-            **found.__dict__,
-            "sign": found.sign * turn[:, None],
-            "raw_sign": found.raw_sign * turn[:, None],
-        }
+    """The pairs as they would be with one more flip on a mic.
+
+    A flip turns the signs of that mic's pairs and nothing else, so their two body sums
+    change places and only dips and verdicts are asked anew.
+    """
+    p, s = analysis.pairs, analysis.scene.sources
+    touched = ((p.first == mic) | (p.second == mic))[:, None]
+    turn = np.where(touched, -1, 1)
+    raw, sign = p.raw_sign * turn, p.sign * turn
+    body = np.where(touched, p.flipped_body_db, p.body_db)
+    other = np.where(touched, p.body_db, p.flipped_body_db)
+    dip = first_dip_hz(p.delay_s, raw, s.body_low)
+    return replace(
+        p,
+        sign=sign,
+        raw_sign=raw,
+        body_db=body,
+        flipped_body_db=other,
+        dip_hz=np.where(dip <= p.band_high_hz, dip, first_dip_hz(p.delay_s, raw)),
+        verdict=_verdicts(
+            analysis.layout.thresholds,
+            p.level_difference_db,
+            p.under_db,
+            np.where(s.drum, sign, 1),
+            np.where(s.drum, other - body, 0.0),
+            dip <= p.band_high_hz,
+        ),
     )
-    return _pairs(analysis.layout, analysis.scene, changed)

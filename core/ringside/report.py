@@ -5,16 +5,15 @@ numbers; the report spells out one object per row, the board keeps the arrays to
 because it is sent many times a second.
 """
 
-from collections import Counter
 from typing import Any
 
 import numpy as np
 
-from ringside.clearance import words_for
+from ringside.clearance import words_for_all
 from ringside.errors import RingsideError
 from ringside.layout import Layout
 from ringside.pairs import WORDS, Analysis, Pairs, Verdict, flipped
-from ringside.places import places, ring_of, ring_points
+from ringside.places import places, ring_of
 from ringside.scene import Floats
 from ringside.sums import curve_db
 from ringside.words import FREQUENCIES, verdict_words, why
@@ -23,16 +22,27 @@ REPORT_FORMAT = "ringside-report"
 REPORT_VERSION = 1
 
 
+BY_VALUE = tuple(WORDS[v] for v in sorted(WORDS))
+"""The words in the order of the numbers, because a table of them is made many times a second."""
+
+
+def _words(values: np.ndarray) -> Any:
+    """An array of verdicts as lists of words, of the same shape."""
+    if values.ndim == 1:
+        return [BY_VALUE[v] for v in values.tolist()]
+    return [[BY_VALUE[v] for v in row] for row in values.tolist()]
+
+
 def counts(an: Analysis) -> dict[str, int]:
     """How many pairs have each verdict as their worst; decided pairs are counted apart."""
-    left = {frozenset((d.a, d.b)) for d in an.layout.decisions}
-    found: Counter[str] = Counter()
-    for i, j, worst in zip(an.pairs.first, an.pairs.second, an.pairs.worst, strict=True):
-        ids = frozenset((an.layout.mics[int(i)].id, an.layout.mics[int(j)].id))
-        word = "left on purpose" if ids in left and worst > 1 else WORDS[Verdict(int(worst))]
-        found[word] += 1
-    words = (*WORDS.values(), "left on purpose")
-    return {word.replace(" ", "_"): found.get(word, 0) for word in words}
+    worst = an.pairs.worst
+    left = np.zeros(len(worst), bool)
+    for d in an.layout.decisions:
+        left[an.pair_index(d.a, d.b)[0]] = True
+    left &= worst > Verdict.TOGETHER
+    tally = np.bincount(worst[~left], minlength=len(BY_VALUE)).tolist()
+    found = {word.replace(" ", "_"): n for word, n in zip(BY_VALUE, tally, strict=True)}
+    return {**found, "left_on_purpose": int(left.sum())}
 
 
 def _finite(x: float) -> float | None:
@@ -60,7 +70,7 @@ def pair_row(an: Analysis, row: int, source: int) -> dict[str, Any]:
         "first_dip_hz": _finite(float(p.dip_hz[row, source])),
         "body_db": float(p.body_db[row, source]),
         "flipped_body_db": float(p.flipped_body_db[row, source]),
-        "verdict": WORDS[Verdict(int(p.verdict[row, source]))],
+        "verdict": BY_VALUE[int(p.verdict[row, source])],
         "words": verdict_words(an, row, source),
     }
 
@@ -137,9 +147,11 @@ def report(an: Analysis) -> dict[str, Any]:
         ],
         "rings": [_ring_row(an.layout, p.name, p.left) for p in an.layout.stereo_pairs],
         "blocked": [
-            {"mic": m.id, "words": words_for(m.position_m, an.layout)}
-            for m in an.layout.mics
-            if words_for(m.position_m, an.layout)
+            {"mic": m.id, "words": words}
+            for m, words in zip(
+                an.layout.mics, words_for_all(an.scene.capsule, an.layout), strict=True
+            )
+            if words
         ],
         "counts": counts(an),
     }
@@ -172,11 +184,11 @@ def board(an: Analysis, focus: tuple[str, str, str | None] | None = None) -> dic
         "sign": f.sign.tolist(),
         "pair_a": [ids[i] for i in an.pairs.first],
         "pair_b": [ids[j] for j in an.pairs.second],
-        "verdict": [[WORDS[Verdict(v)] for v in row] for row in an.pairs.verdict.tolist()],
-        "worst": [WORDS[Verdict(v)] for v in an.pairs.worst.tolist()],
+        "verdict": _words(an.pairs.verdict),
+        "worst": _words(an.pairs.worst),
         "worst_source": [s.ids[k] for k in an.worst_source.tolist()],
         "counts": counts(an),
-        "blocked": {m.id: words_for(m.position_m, an.layout) for m in an.layout.mics},
+        "blocked": dict(zip(ids, words_for_all(an.scene.capsule, an.layout), strict=True)),
         "focus": detail(an, *focus) if focus else None,
     }
 
@@ -232,19 +244,3 @@ def flip_effect(an: Analysis, mic: int) -> dict[str, Any]:
 def _named(an: Analysis, after: Pairs, which: np.ndarray) -> list[str]:
     ids = [m.id for m in an.layout.mics]
     return [f"{ids[after.first[r]]}-{ids[after.second[r]]}" for r in np.flatnonzero(which)]
-
-
-def stereo_rings(an: Analysis) -> list[dict[str, Any]]:
-    """The ring of every stereo pair, for drawing."""
-    return [
-        {
-            "left": p.left,
-            "right": p.right,
-            **ring_points(
-                an.layout,
-                ring_of(an.layout, p.left),
-                an.layout.mic(p.left).role == "overhead",
-            ),
-        }
-        for p in an.layout.stereo_pairs
-    ]

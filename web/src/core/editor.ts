@@ -20,6 +20,8 @@ export interface FocusKey {
 export interface EditorState {
   out: LayoutOut;
   doc: Layout;
+  /** The layout without what the hand is just doing: what is not a drawing reads this. */
+  still: Layout;
   board: Board | null;
   focus: FocusKey | null;
   saved: Saved;
@@ -69,6 +71,7 @@ export class Editor {
     this.state = {
       out,
       doc: out.doc,
+      still: out.doc,
       board: null,
       focus: pair ? { anchor: pair.left, mover: pair.right, source: null } : null,
       saved: "saved",
@@ -110,12 +113,14 @@ export class Editor {
   /** Take a state: show it, save it. */
   commit(doc: Layout, what: string): void {
     this.flushSettling();
+    this.set({ still: doc });
     this.preview(doc);
     this.queue(doc, what);
   }
 
   /** Take a state that may be followed at once by the next of its kind (keys held down). */
   commitSoon(doc: Layout, what: string): void {
+    this.set({ still: doc });
     this.preview(doc);
     this.waiting = { doc, what, version: this.state.out.version };
     this.keep();
@@ -156,7 +161,7 @@ export class Editor {
   take(out: LayoutOut): void {
     this.waiting = null;
     this.forget();
-    this.set({ out, doc: out.doc, saved: "saved", conflict: null, trouble: "" });
+    this.set({ out, doc: out.doc, still: out.doc, saved: "saved", conflict: null, trouble: "" });
     this.compute();
   }
 
@@ -217,7 +222,8 @@ export class Editor {
       return;
     }
     if (!this.waiting) return;
-    this.state = { ...this.state, doc: this.waiting.doc, saved: "saving" };
+    const { doc } = this.waiting;
+    this.state = { ...this.state, doc, still: doc, saved: "saving" };
     void this.send();
   }
 

@@ -30,7 +30,7 @@ export function isFlipped(mic: Mic): boolean {
 }
 
 /** The first drum of a kind: the reference the tapes are held to. */
-export function firstDrum(layout: Layout, kind: "snare" | "kick"): Drum {
+export function firstDrum(layout: Pick<Layout, "kit">, kind: "snare" | "kick"): Drum {
   return layout.kit.drums.find((d) => d.kind === kind) as Drum;
 }
 

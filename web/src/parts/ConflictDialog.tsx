@@ -5,13 +5,14 @@ import { api, must } from "../api/client";
 import type { Change, Conflict, Units } from "../api/types";
 import { lengthWithUnit } from "../core/units";
 import { Ask } from "./Ask";
-import { useEditor, useEditorState } from "./editing";
+import { useEditor, useEditorPart } from "./editing";
 import { useMe } from "./me";
 import { useToast } from "./toast";
 
 export function ConflictDialog({ conflict }: { conflict: Conflict }) {
   const editor = useEditor();
-  const { doc, out } = useEditorState();
+  const doc = useEditorPart((s) => s.still);
+  const out = useEditorPart((s) => s.out);
   const { units } = useMe();
   const say = useToast();
   const go = useNavigate();

@@ -1,7 +1,7 @@
 /** The tapes: one measuring tape per reference drum, every mic a flag at its distance. */
 import { memo } from "react";
 import type { Board, Layout, Units } from "../api/types";
-import { lengthText } from "../core/units";
+import { lengthWithUnit } from "../core/units";
 import { firstDrum, micColour } from "../core/words";
 import { useSize } from "./useSize";
 
@@ -102,66 +102,96 @@ const Tape = memo(function Tape(
         {props.hint}
       </text>
       <rect x={LEFT} y={BAND} width={long * scale} height="15" fill={colour} opacity="0.16" />
-      <Marks x={x} long={long} units={units} speed={board.speed_of_sound_m_s} />
+      <Marks scale={scale} long={long} units={units} speed={board.speed_of_sound_m_s} />
       {[...spots]
         .sort((a, b) => Number(lit.includes(a.id)) - Number(lit.includes(b.id)))
-        .map((s) => {
-          const n = lane.get(s.id) ?? 0;
-          const y = LANE_Y[n] ?? 0;
-          const above = n % 2 === 0;
-          const on = lit.includes(s.id);
-          const flag = micColour(s.mic, layout);
-          return (
-            <g
-              key={s.id}
-              role="button"
-              tabIndex={-1}
-              aria-label={`${s.id}, ${lengthText(s.d, units)}${units === "cm" ? " cm" : ""} from the ${props.name.split(" ")[0]?.toLowerCase()}`}
-              data-flag={`${column}-${s.id}`}
-              onPointerEnter={() => props.onHover(s.id)}
-              onPointerLeave={() => props.onHover(null)}
-              onClick={(e) => props.onSelect(s.id, e.shiftKey)}
-              onKeyDown={(e) => e.key === "Enter" && props.onSelect(s.id, e.shiftKey)}
-              className="cursor-pointer"
-            >
-              <line
-                x1={s.x}
-                x2={s.x}
-                y1={above ? y + FLAG / 2 : BAND}
-                y2={above ? BAND + 15 : y}
-                stroke={flag}
-                strokeWidth={on ? 2.2 : 1}
-              />
-              <rect
-                x={s.x - s.wide / 2}
-                y={y - FLAG / 2}
-                width={s.wide}
-                height={FLAG}
-                rx="3.5"
-                fill={on ? flag : "var(--card)"}
-                stroke={flag}
-              />
-              <text
-                x={s.x}
-                y={y + 3.8}
-                fontSize="10.5"
-                fontWeight="700"
-                textAnchor="middle"
-                className="num"
-                fill={on ? "var(--on)" : "var(--ink)"}
-              >
-                {s.id}
-              </text>
-            </g>
-          );
-        })}
+        .map((s) => (
+          <Flag
+            key={s.id}
+            id={s.id}
+            tape={column}
+            x={s.x}
+            wide={s.wide}
+            lane={lane.get(s.id) ?? 0}
+            on={lit.includes(s.id)}
+            colour={micColour(s.mic, layout)}
+            said={`${s.id}, ${lengthWithUnit(s.d, units)} from the ${props.name.split(" ")[0]?.toLowerCase()}`}
+            onHover={props.onHover}
+            onSelect={props.onSelect}
+          />
+        ))}
+    </g>
+  );
+});
+
+interface FlagProps extends Pick<Props, "onHover" | "onSelect"> {
+  id: string;
+  tape: number;
+  x: number;
+  wide: number;
+  lane: number;
+  on: boolean;
+  colour: string;
+  said: string;
+}
+
+const Flag = memo(function Flag(props: FlagProps) {
+  const { id, x, wide, lane, on, colour, onHover, onSelect } = props;
+  const y = LANE_Y[lane] ?? 0;
+  const above = lane % 2 === 0;
+  return (
+    <g
+      role="button"
+      tabIndex={-1}
+      aria-label={props.said}
+      data-flag={`${props.tape}-${id}`}
+      onPointerEnter={(e) => e.buttons || onHover(id)}
+      onPointerLeave={(e) => e.buttons || onHover(null)}
+      onClick={(e) => onSelect(id, e.shiftKey)}
+      onKeyDown={(e) => e.key === "Enter" && onSelect(id, e.shiftKey)}
+      className="cursor-pointer"
+    >
+      <line
+        x1={x}
+        x2={x}
+        y1={above ? y + FLAG / 2 : BAND}
+        y2={above ? BAND + 15 : y}
+        stroke={colour}
+        strokeWidth={on ? 2.2 : 1}
+      />
+      <rect
+        x={x - wide / 2}
+        y={y - FLAG / 2}
+        width={wide}
+        height={FLAG}
+        rx="3.5"
+        fill={on ? colour : "var(--card)"}
+        stroke={colour}
+      />
+      <text
+        x={x}
+        y={y + 3.8}
+        fontSize="10.5"
+        fontWeight="700"
+        textAnchor="middle"
+        className="num"
+        fill={on ? "var(--on)" : "var(--ink)"}
+      >
+        {id}
+      </text>
     </g>
   );
 });
 
 /** Centimetres (or feet) below the tape, milliseconds above it. */
-function Marks(props: { x: (m: number) => number; long: number; units: Units; speed: number }) {
-  const { x, long, units, speed } = props;
+const Marks = memo(function Marks(props: {
+  scale: number;
+  long: number;
+  units: Units;
+  speed: number;
+}) {
+  const { scale, long, units, speed } = props;
+  const x = (m: number) => LEFT + m * scale;
   const fine = units === "cm" ? 0.02 : 0.0254 * 2;
   const named = units === "cm" ? 0.2 : 0.3048;
   const ticks = Array.from({ length: Math.floor(long / fine + 1e-6) + 1 }, (_, i) => i * fine);
@@ -212,4 +242,4 @@ function Marks(props: { x: (m: number) => number; long: number; units: Units; sp
       ))}
     </g>
   );
-}
+});

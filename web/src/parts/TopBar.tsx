@@ -2,14 +2,14 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ChevronDown, CircleHelp, Redo2, Undo2 } from "lucide-react";
 import { DropdownMenu, Popover } from "radix-ui";
-import { type FormEvent, useState } from "react";
+import { type FormEvent, memo, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, must } from "../api/client";
 import type { LayoutOut, Units } from "../api/types";
 import { AccountMenu, ITEM, MENU } from "./AccountMenu";
 import { Ask } from "./Ask";
 import { Brand } from "./Brand";
-import { useEditor, useEditorState } from "./editing";
+import { useEditor, useEditorPart } from "./editing";
 import { useMe } from "./me";
 import { Segmented } from "./Segmented";
 import { useToast } from "./toast";
@@ -22,9 +22,10 @@ const SAVED = {
   refused: ["Not saved", "text-hollow"],
 } as const;
 
-export function TopBar({ onKeys }: { onKeys: () => void }) {
+export const TopBar = memo(function TopBar({ onKeys }: { onKeys: () => void }) {
   const editor = useEditor();
-  const { out, saved } = useEditorState();
+  const out = useEditorPart((s) => s.out);
+  const saved = useEditorPart((s) => s.saved);
   const me = useMe();
   const queries = useQueryClient();
   const units = useMutation({
@@ -91,17 +92,18 @@ export function TopBar({ onKeys }: { onKeys: () => void }) {
       <AccountMenu />
     </header>
   );
-}
+});
 
 function AirField() {
   const editor = useEditor();
-  const { doc, board } = useEditorState();
+  const celsius = useEditorPart((s) => s.doc.air?.temperature_c ?? 20);
+  const speed = useEditorPart((s) => s.board?.speed_of_sound_m_s);
   const [open, setOpen] = useState(false);
-  const celsius = doc.air?.temperature_c ?? 20;
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const value = Number(new FormData(e.currentTarget).get("celsius"));
     setOpen(false);
+    const { doc } = editor.snapshot();
     if (Number.isFinite(value) && value !== celsius)
       editor.commit({ ...doc, air: { temperature_c: value } }, `Air at ${value} °C`);
   };
@@ -110,9 +112,7 @@ function AirField() {
       <Popover.Trigger className="num rounded-md px-1.5 py-1 text-[0.85rem] whitespace-nowrap hover:bg-tint">
         <span className="sr-only">Change the air:</span>
         <strong>{celsius.toFixed(1)} °C</strong>{" "}
-        <span className="text-soft">
-          {board ? `${board.speed_of_sound_m_s.toFixed(1)} m/s` : ""}
-        </span>
+        <span className="text-soft">{speed ? `${speed.toFixed(1)} m/s` : ""}</span>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
@@ -152,7 +152,8 @@ function LayoutSwitcher({ out }: { out: LayoutOut }) {
   const say = useToast();
   const queries = useQueryClient();
   const editor = useEditor();
-  const { doc } = useEditorState();
+  const name = useEditorPart((s) => s.doc.name);
+  const mics = useEditorPart((s) => s.doc.mics.length);
   const [naming, setNaming] = useState<"copy" | "rename" | null>(null);
   const session = useQuery({
     queryKey: ["session", out.session_id],
@@ -182,26 +183,27 @@ function LayoutSwitcher({ out }: { out: LayoutOut }) {
     onSuccess: () => {
       void again();
       const other = session.data?.layouts.find((l) => l.id !== out.id);
-      say(`${doc.name} is deleted`, { label: "Undo", run: () => restore.mutate() });
+      say(`${name} is deleted`, { label: "Undo", run: () => restore.mutate() });
       go(other ? `/layouts/${other.id}/place` : "/");
     },
     onError: (e) => say(e.message),
   });
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
-    const name = String(new FormData(e.currentTarget).get("name")).trim();
+    const typed = String(new FormData(e.currentTarget).get("name")).trim();
     setNaming(null);
-    if (!name) return;
-    if (naming === "copy") copy.mutate(name);
-    else editor.commit({ ...doc, name }, `Renamed to ${name.slice(0, 90)}`);
+    if (!typed) return;
+    if (naming === "copy") copy.mutate(typed);
+    else
+      editor.commit({ ...editor.snapshot().doc, name: typed }, `Renamed to ${typed.slice(0, 90)}`);
   };
   return (
     <>
       <DropdownMenu.Root modal={false}>
         <DropdownMenu.Trigger className="btn flex min-w-0 items-center gap-2 whitespace-nowrap">
           <span className="sr-only">Switch layout:</span>
-          <span className="truncate">{doc.name}</span>
-          <span className="font-normal text-soft max-[1100px]:hidden">{doc.mics.length} mics</span>
+          <span className="truncate">{name}</span>
+          <span className="font-normal text-soft max-[1100px]:hidden">{mics} mics</span>
           <ChevronDown size={15} />
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
@@ -213,7 +215,7 @@ function LayoutSwitcher({ out }: { out: LayoutOut }) {
                 onSelect={() => go(`/layouts/${l.id}/place`)}
               >
                 <span className={l.id === out.id ? "font-bold" : ""}>
-                  {l.id === out.id ? doc.name : l.name}
+                  {l.id === out.id ? name : l.name}
                 </span>
                 <span className="text-soft">{l.summary.mics.length} mics</span>
               </DropdownMenu.Item>
@@ -244,7 +246,7 @@ function LayoutSwitcher({ out }: { out: LayoutOut }) {
               className="field w-full"
               maxLength={80}
               required
-              defaultValue={naming === "copy" ? `${doc.name.slice(0, 70)} copy` : doc.name}
+              defaultValue={naming === "copy" ? `${name.slice(0, 70)} copy` : name}
             />
           </label>
           <button type="submit" className="btn-main w-full">

@@ -21,9 +21,10 @@ export function useEditor(): Editor {
   return editor;
 }
 
-export function useEditorState(): EditorState {
+/** One value of the open layout: the part that asks is drawn anew only when it changes. */
+export function useEditorPart<T>(pick: (state: EditorState) => T): T {
   const editor = useEditor();
-  return useSyncExternalStore(editor.subscribe, editor.snapshot);
+  return useSyncExternalStore(editor.subscribe, () => pick(editor.snapshot()));
 }
 
 export function useLit(): Lit {

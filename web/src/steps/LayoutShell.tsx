@@ -3,13 +3,13 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { Link, NavLink, Outlet, useParams } from "react-router";
 import { api, exactly } from "../api/client";
-import type { LayoutOut } from "../api/types";
+import type { Counts, LayoutOut, Verdict } from "../api/types";
 import { Editor } from "../core/editor";
 import { partnerOf } from "../core/edits";
 import type { Side } from "../core/view";
 import { wire } from "../core/wire";
 import { ConflictDialog } from "../parts/ConflictDialog";
-import { EditorContext, type Lit, LitContext, useEditorState } from "../parts/editing";
+import { EditorContext, type Lit, LitContext, useEditorPart } from "../parts/editing";
 import { KeyList } from "../parts/KeyList";
 import { Mark } from "../parts/Mark";
 import { TopBar } from "../parts/TopBar";
@@ -58,7 +58,10 @@ function Open({ out }: { out: LayoutOut }) {
 }
 
 function Frame({ editor }: { editor: Editor }) {
-  const state = useEditorState();
+  const conflict = useEditorPart((s) => s.conflict);
+  const trouble = useEditorPart((s) => s.trouble || s.puzzled);
+  const mics = useEditorPart((s) => s.doc.mics.length);
+  const wants = useEditorPart((s) => worstOf(s.board?.counts));
   const [selected, setSelected] = useState<string | null>(null);
   const [hovered, hover] = useState<string | null>(null);
   const [side, setSide] = useState<Side>("drummer");
@@ -78,6 +81,7 @@ function Frame({ editor }: { editor: Editor }) {
     },
     [editor, selected],
   );
+  const showKeys = useCallback(() => setKeys(true), []);
   const lit = useMemo<Lit>(
     () => ({ selected, hovered, select, hover, side, setSide }),
     [selected, hovered, select, side],
@@ -102,12 +106,10 @@ function Frame({ editor }: { editor: Editor }) {
     return () => window.removeEventListener("beforeunload", warn);
   }, [editor]);
 
-  const worst = state.board?.counts;
-  const wants = worst && (worst.hollow ? "hollow" : worst.late ? "late" : "together");
   return (
     <LitContext value={lit}>
-      <div className="grid h-screen min-w-[900px] grid-cols-[76px_1fr] grid-rows-[52px_1fr]">
-        <TopBar onKeys={() => setKeys(true)} />
+      <div className="grid h-screen min-w-[900px] overflow-hidden grid-cols-[76px_1fr] grid-rows-[52px_1fr]">
+        <TopBar onKeys={showKeys} />
         <nav
           aria-label="Steps of the work"
           className="flex flex-col border-r border-hair bg-panel pt-3"
@@ -115,30 +117,36 @@ function Frame({ editor }: { editor: Editor }) {
           <Step
             to="place"
             name="Place"
-            mark={state.doc.mics.length ? "together" : "no matter"}
-            say={state.doc.mics.length ? "mics placed" : "no mics yet"}
+            mark={mics ? "together" : "no matter"}
+            say={mics ? "mics placed" : "no mics yet"}
           />
           <Step
             to="pairs"
             name="Pairs"
-            mark={wants ?? "no matter"}
+            mark={wants}
             say={wants === "together" ? "nothing hollow or late" : "wants attention"}
           />
           <Step to="sheet" name="Sheet" mark="no matter" say="to print" />
         </nav>
         <main className="min-h-0 min-w-0">
-          {(state.trouble || state.puzzled) && (
+          {trouble && (
             <p role="alert" className="bg-hollow px-4 py-1.5 text-[0.9rem] text-(--on)">
-              {state.trouble || state.puzzled}
+              {trouble}
             </p>
           )}
           <Outlet />
         </main>
       </div>
-      {state.conflict && <ConflictDialog conflict={state.conflict} />}
+      {conflict && <ConflictDialog conflict={conflict} />}
       <KeyList open={keys} onClose={() => setKeys(false)} />
     </LitContext>
   );
+}
+
+/** What the Pairs step asks for: the gravest verdict there is. */
+function worstOf(counts: Counts | undefined): Verdict {
+  if (!counts) return "no matter";
+  return counts.hollow ? "hollow" : counts.late ? "late" : "together";
 }
 
 function Step(props: {

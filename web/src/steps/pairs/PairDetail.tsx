@@ -6,7 +6,7 @@ import { decided, decisionOn, micOf, undecided, withMic } from "../../core/edits
 import { dbText, lengthText, msText } from "../../core/units";
 import { bodySums, sourceName } from "../../core/words";
 import { Ask } from "../../parts/Ask";
-import { useEditor, useEditorState, useLit } from "../../parts/editing";
+import { useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { VerdictWord } from "../../parts/Mark";
 import { MicTag } from "../../parts/MicTag";
 import { useMe } from "../../parts/me";
@@ -15,7 +15,8 @@ import { Why } from "../../parts/Why";
 
 export function PairDetail({ focus }: { focus: Focus }) {
   const editor = useEditor();
-  const { doc, board } = useEditorState();
+  const doc = useEditorPart((s) => s.still);
+  const board = useEditorPart((s) => s.board);
   const { units } = useMe();
   const lit = useLit();
   const go = useNavigate();

@@ -2,7 +2,7 @@
 import { useState } from "react";
 import type { Verdict } from "../../api/types";
 import { firstDrum } from "../../core/words";
-import { useEditor, useEditorState, useLit } from "../../parts/editing";
+import { useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { Mark } from "../../parts/Mark";
 import { PairGrid } from "../../parts/PairGrid";
 import { Pulses } from "../../parts/Pulses";
@@ -13,7 +13,8 @@ import { PairTable } from "./PairTable";
 
 export function Pairs() {
   const editor = useEditor();
-  const { doc, board } = useEditorState();
+  const doc = useEditorPart((s) => s.still);
+  const board = useEditorPart((s) => s.board);
   const lit = useLit();
   const [drum, setDrum] = useState(firstDrum(doc, "snare").id);
   const [whole, setWhole] = useState(true);

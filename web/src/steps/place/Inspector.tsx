@@ -1,14 +1,16 @@
 /** What is selected: a mic, or the pair it is opened with. */
 import { useEffect, useState } from "react";
 import { micOf, partnerOf } from "../../core/edits";
-import { useEditorState, useLit } from "../../parts/editing";
+import { useEditorPart, useLit } from "../../parts/editing";
 import { Segmented } from "../../parts/Segmented";
 import { VerdictCounts } from "../../parts/VerdictCounts";
 import { MicPanel } from "./MicPanel";
 import { PairPanel } from "./PairPanel";
 
 export function Inspector() {
-  const { doc, board, focus } = useEditorState();
+  const doc = useEditorPart((s) => s.still);
+  const board = useEditorPart((s) => s.board);
+  const focus = useEditorPart((s) => s.focus);
   const { selected } = useLit();
   const mic = selected ? micOf(doc, selected) : undefined;
   const inPair = Boolean(

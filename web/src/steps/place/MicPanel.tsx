@@ -6,7 +6,7 @@ import type { Mic, Pattern, Role, Spot } from "../../api/types";
 import { copied, placed, removed, renamed, withMic } from "../../core/edits";
 import { lengthText, lengthWithUnit, msText, parseLength } from "../../core/units";
 import { firstDrum, SWITCHES } from "../../core/words";
-import { useEditor, useEditorState, useLit } from "../../parts/editing";
+import { useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { LengthField } from "../../parts/LengthField";
 import { MicTag } from "../../parts/MicTag";
 import { useMe } from "../../parts/me";
@@ -24,7 +24,8 @@ const ROLES: Role[] = ["close", "overhead", "room"];
 
 export function MicPanel({ mic }: { mic: Mic }) {
   const editor = useEditor();
-  const { doc, board } = useEditorState();
+  const doc = useEditorPart((s) => s.doc);
+  const board = useEditorPart((s) => s.board);
   const lit = useLit();
   const { units } = useMe();
   const say = useToast();
@@ -170,7 +171,8 @@ export function MicPanel({ mic }: { mic: Mic }) {
 /** "snare 120, kick 152, 168 high": typed as it is measured. */
 function ByTape({ mic }: { mic: Mic }) {
   const editor = useEditor();
-  const { doc, board } = useEditorState();
+  const doc = useEditorPart((s) => s.doc);
+  const board = useEditorPart((s) => s.board);
   const { units } = useMe();
   const row = board?.mic_ids.indexOf(mic.id) ?? -1;
   const to = (kind: "snare" | "kick") => {
@@ -293,7 +295,7 @@ const SIGN: Record<string, string> = { "1": "+", "-1": "−", "0": "?" };
 
 /** What reaches this mic from each drum: tape, path where it differs, time, level, sign. */
 function Hears({ mic }: { mic: Mic }) {
-  const { board } = useEditorState();
+  const board = useEditorPart((s) => s.board);
   const { units } = useMe();
   const row = board?.mic_ids.indexOf(mic.id) ?? -1;
   if (!board || row < 0) return null;

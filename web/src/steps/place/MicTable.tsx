@@ -1,11 +1,12 @@
 /** The chart as a table: every mic with its tapes and its place. */
 import { lengthText } from "../../core/units";
 import { firstDrum } from "../../core/words";
-import { useEditorState, useLit } from "../../parts/editing";
+import { useEditorPart, useLit } from "../../parts/editing";
 import { useMe } from "../../parts/me";
 
 export function MicTable() {
-  const { doc, board } = useEditorState();
+  const doc = useEditorPart((s) => s.doc);
+  const board = useEditorPart((s) => s.board);
   const lit = useLit();
   const { units } = useMe();
   const column = (kind: "snare" | "kick") =>

@@ -5,7 +5,7 @@ import type { Mic, PairRow, Spot } from "../../api/types";
 import { decisionOn, micOf, paired, partnerOf, placed, unpaired, withMic } from "../../core/edits";
 import { dbText, dipText, lengthText, lengthWithUnit, msText } from "../../core/units";
 import { bodySums, firstDrum, sourceName } from "../../core/words";
-import { useEditor, useEditorState, useLit } from "../../parts/editing";
+import { useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { VerdictWord } from "../../parts/Mark";
 import { MicTag } from "../../parts/MicTag";
 import { useMe } from "../../parts/me";
@@ -17,7 +17,9 @@ const NOTHING_M = 0.0005;
 
 export function PairPanel() {
   const editor = useEditor();
-  const { doc, board, focus: asked } = useEditorState();
+  const doc = useEditorPart((s) => s.still);
+  const board = useEditorPart((s) => s.board);
+  const asked = useEditorPart((s) => s.focus);
   const { units } = useMe();
   const lit = useLit();
   const focus = board?.focus;
@@ -133,7 +135,7 @@ export function PairPanel() {
 /** Which two mics are open; the first stands, the second moves. */
 function OpenPair({ anchor, mover }: { anchor: string; mover?: string }) {
   const editor = useEditor();
-  const { doc } = useEditorState();
+  const doc = useEditorPart((s) => s.still);
   const one = micOf(doc, anchor);
   const two = mover ? micOf(doc, mover) : undefined;
   if (!one) return null;
@@ -210,7 +212,7 @@ function Distances(props: { name: string; colour: string; row: PairRow; mics: [M
 }
 
 function Swing({ mover, onTake }: { mover: Mic; onTake: (spot: Spot, what: string) => void }) {
-  const { board } = useEditorState();
+  const board = useEditorPart((s) => s.board);
   const { units } = useMe();
   const places = board?.focus?.places;
   if (!places) return null;

@@ -1,9 +1,10 @@
 /** Place: the floor chart from above and in height, the tapes, and what is selected. */
-import { useState } from "react";
+import { useMemo, useState } from "react";
+import type { Layout } from "../../api/types";
 import { added, placed, withMic } from "../../core/edits";
 import type { Facing, Point3 } from "../../core/view";
-import { Chart } from "../../parts/Chart";
-import { useEditor, useEditorState, useLit } from "../../parts/editing";
+import { Chart, type ChartProps } from "../../parts/Chart";
+import { useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { useMe } from "../../parts/me";
 import { Segmented } from "../../parts/Segmented";
 import { Tapes } from "../../parts/Tapes";
@@ -12,40 +13,82 @@ import { MicTable } from "./MicTable";
 
 const vec = (p: Point3): [number, number, number] => [p[0], p[1], p[2]];
 
+/** The same list as long as the same mics glow, so that nothing is drawn anew for it. */
+function useGlow(ids: (string | null | undefined)[]): string[] {
+  const key = [...new Set(ids.filter(Boolean))].join(" ");
+  return useMemo(() => key.split(" ").filter(Boolean), [key]);
+}
+
+/** What the hand does to the open layout; one set of functions for as long as it is open. */
+function useHands() {
+  const editor = useEditor();
+  return useMemo(() => {
+    const doc = () => editor.snapshot().doc;
+    const show = (next: Layout, what: string, done: boolean) =>
+      done ? editor.commit(next, what) : editor.preview(next);
+    return {
+      onMove: (id: string, to: Point3, done: boolean) =>
+        show(placed(doc(), id, to), `Moved ${id}`, done),
+      onAim: (id: string, aim: Point3, done: boolean) =>
+        show(withMic(doc(), id, { aim: vec(aim) }), `Aimed ${id}`, done),
+      onNudge: (id: string, to: Point3) => editor.commitSoon(placed(doc(), id, to), `Moved ${id}`),
+    };
+  }, [editor]);
+}
+
+type ChartLook = Pick<ChartProps, "title" | "hint" | "facing" | "tools">;
+
+/** A chart of the layout as it is under the hand; the rest of the step is not drawn with it. */
+function LiveChart(look: ChartLook) {
+  const layout = useEditorPart((s) => s.doc);
+  const board = useEditorPart((s) => s.board);
+  const { units } = useMe();
+  const lit = useLit();
+  const glow = useGlow([lit.hovered, lit.selected, board?.focus?.a, board?.focus?.b]);
+  const hands = useHands();
+  return (
+    <Chart
+      {...look}
+      {...hands}
+      layout={layout}
+      board={board}
+      units={units}
+      side={lit.side}
+      lit={glow}
+      selected={lit.selected}
+      onSelect={lit.select}
+      onHover={lit.hover}
+    />
+  );
+}
+
+function LiveTapes() {
+  const layout = useEditorPart((s) => s.still);
+  const board = useEditorPart((s) => s.board);
+  const { units } = useMe();
+  const lit = useLit();
+  const glow = useGlow([lit.hovered, lit.selected, board?.focus?.a, board?.focus?.b]);
+  if (!board) return null;
+  return (
+    <Tapes
+      layout={layout}
+      board={board}
+      units={units}
+      lit={glow}
+      onHover={lit.hover}
+      onSelect={lit.select}
+    />
+  );
+}
+
 export function Place() {
   const editor = useEditor();
-  const { doc, board } = useEditorState();
   const lit = useLit();
   const { units } = useMe();
   const [second, setSecond] = useState<Exclude<Facing, "above">>("along");
   const [foot, setFoot] = useState<"tapes" | "table">("tapes");
-  const focus = board?.focus;
-  const glow = [lit.hovered, lit.selected, focus?.a, focus?.b].filter((x): x is string =>
-    Boolean(x),
-  );
-  const shared = {
-    layout: doc,
-    board,
-    units,
-    side: lit.side,
-    lit: glow,
-    selected: lit.selected,
-    onSelect: lit.select,
-    onHover: lit.hover,
-    onMove: (id: string, to: Point3, done: boolean) => {
-      const next = placed(doc, id, to);
-      if (done) editor.commit(next, `Moved ${id}`);
-      else editor.preview(next);
-    },
-    onAim: (id: string, aim: Point3, done: boolean) => {
-      const next = withMic(doc, id, { aim: vec(aim) });
-      if (done) editor.commit(next, `Aimed ${id}`);
-      else editor.preview(next);
-    },
-    onNudge: (id: string, to: Point3) => editor.commitSoon(placed(doc, id, to), `Moved ${id}`),
-  };
   const addMic = () => {
-    const next = added(doc);
+    const next = added(editor.snapshot().doc);
     editor.commit(next.layout, `Added ${next.id}`);
     lit.select(next.id);
   };
@@ -57,8 +100,7 @@ export function Place() {
     <div className="grid h-full grid-cols-[minmax(0,1fr)_288px] grid-rows-[minmax(0,1fr)_auto]">
       <h1 className="sr-only">Place the mics</h1>
       <div className="grid min-h-0 grid-cols-[1.34fr_1fr] divide-x divide-hair">
-        <Chart
-          {...shared}
+        <LiveChart
           facing="above"
           title="From above"
           hint={lit.side === "drummer" ? "drummer at the foot" : "audience at the foot"}
@@ -77,8 +119,7 @@ export function Place() {
             </>
           }
         />
-        <Chart
-          {...shared}
+        <LiveChart
           facing={second}
           title={heights[second]}
           hint={units === "cm" ? "heights in cm" : "heights in feet"}
@@ -106,24 +147,11 @@ export function Place() {
             onTake={setFoot}
           />
         </div>
-        {foot === "table" ? (
-          <MicTable />
-        ) : (
-          board && (
-            <Tapes
-              layout={doc}
-              board={board}
-              units={units}
-              lit={glow}
-              onHover={lit.hover}
-              onSelect={lit.select}
-            />
-          )
-        )}
+        {foot === "table" ? <MicTable /> : <LiveTapes />}
       </div>
       <aside
         aria-label="What is selected"
-        className="col-start-2 row-span-2 row-start-1 overflow-y-auto border-l border-hair bg-panel p-4"
+        className="relative col-start-2 row-span-2 row-start-1 overflow-y-auto border-l border-hair bg-panel p-4"
       >
         <Inspector />
       </aside>

@@ -1,13 +1,14 @@
 /** The set-up sheet: as it prints, and everything to carry away. */
 import { useRef, useState } from "react";
-import { useEditorState } from "../../parts/editing";
+import { useEditorPart } from "../../parts/editing";
 import { useMe } from "../../parts/me";
 import { Segmented } from "../../parts/Segmented";
 
 type Paper = "A4" | "Letter";
 
 export function Sheet() {
-  const { out, saved } = useEditorState();
+  const out = useEditorPart((s) => s.out);
+  const saved = useEditorPart((s) => s.saved);
   const { units } = useMe();
   const [paper, setPaper] = useState<Paper>("A4");
   const frame = useRef<HTMLIFrameElement>(null);

@@ -1,0 +1,295 @@
+"""Figures against their goals, each measured in this one run.
+
+Ratios are taken against a bare evaluation of the same arrays on the same machine in the
+same run; figures in milliseconds are what a user waits.
+"""
+
+import argparse
+import asyncio
+import json
+import os
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+import uuid
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+Row = dict[str, Any]
+CHROMIUM = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+    "--disable-background-networking", "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+
+
+def row(name: str, figure: float, unit: str, goal: float, *, least: bool = False) -> Row:
+    """One line: met when the figure is at most (or, with `least`, at least) the goal."""
+    met = figure >= goal if least else figure <= goal
+    return {"name": name, "figure": round(figure, 2), "unit": unit, "goal": goal, "met": met}
+
+
+def timed(work: Callable[[], object], times: int) -> list[float]:
+    """Milliseconds of each run, after two that are not counted."""
+    for _ in range(2):
+        work()
+    found = []
+    for _ in range(times):
+        start = time.perf_counter()
+        work()
+        found.append((time.perf_counter() - start) * 1e3)
+    return found
+
+
+def p95(values: list[float]) -> float:
+    """The 95th percentile."""
+    return statistics.quantiles(values, n=20)[-1]
+
+
+def big_layout(mics: int, sources: int) -> Any:
+    """A layout of so many mics round a kit of so many sources, the same every time."""
+    import numpy as np
+    from ringside.kits import five_piece
+    from ringside.layout import Layout, StereoPair
+    from ringside.mics import PRESSURE_SHARE, Mic
+
+    kit = five_piece()
+    more = [
+        kit.cymbals[i % 4].model_copy(
+            update={"id": f"x{i}", "name": f"Extra {i}", "centre_m": (0.3 * i - 1, 1.0, 1.1)}
+        )
+        for i in range(sources - len(kit.parts))
+    ]
+    kit = kit.model_copy(update={"cymbals": (*kit.cymbals, *more)})
+    dice = np.random.default_rng(5)
+    patterns = list(PRESSURE_SHARE)
+    made = tuple(
+        Mic.model_validate({
+            "id": f"M{i}", "name": f"Mic {i}", "pattern": patterns[i % 6],
+            "job": kit.parts[i % 16].id if i % 3 and i % 16 < sources else None,
+            "position_m": tuple(float(x) for x in dice.uniform((-2, -2, 0.1), (2, 3, 2.4))),
+            "aim": tuple(float(x) for x in dice.normal(size=3)),
+        })
+        for i in range(mics)
+    )  # fmt: skip
+    pairs = (StereoPair(name="P", left="M0", right="M1"),)
+    return Layout(name="bench", kit=kit, mics=made, stereo_pairs=pairs)
+
+
+def bare(layout: Any) -> Callable[[], object]:
+    """The same arrays as the analysis, in plain numpy: no names, rules or verdict words."""
+    import numpy as np
+    from ringside.scene import scene_of
+
+    sc = scene_of(layout)
+    s = sc.sources
+    i, j = np.triu_indices(len(layout.mics), 1)
+
+    def work() -> object:
+        # Each array that the analysis hands out, by the same physics.
+        v = sc.capsule[:, None] - s.centre
+        h = (v * s.axis).sum(-1)
+        flat = v - h[..., None] * s.axis
+        r = np.sqrt((flat**2).sum(-1))
+        tape = np.sqrt(((sc.capsule[:, None] - s.tape) ** 2).sum(-1))
+        toward = s.strike - sc.capsule[:, None]
+        straight = np.sqrt((toward**2).sum(-1))
+        rim = s.radius + np.hypot(r - s.radius, h)
+        rear = s.centre - s.depth[:, None] * s.axis - sc.capsule[:, None]
+        through = s.depth + np.sqrt((rear**2).sum(-1))
+        path = np.where(h >= 0, straight, np.minimum(rim, through))
+        cos = (toward * sc.aim[:, None]).sum(-1) / straight
+        a = sc.pressure_share[:, None]
+        lobe = a + (1 - a) * cos
+        level = 20 * np.log10(np.maximum(np.abs(lobe), 0.03) / np.maximum(path, 0.01)) + s.peak_db
+        level = level - level.max(axis=1, keepdims=True)
+        angle = np.arctan2(np.abs(h), np.maximum(r - s.radius, 0))
+        sign = np.where(h >= 0, -1, 1) * np.where(lobe < 0, -1, 1) * sc.switch_sign[:, None]
+        t = path / sc.speed
+        dt, dl, dtape = t[j] - t[i], level[j] - level[i], tape[j] - tape[i]
+        g, same = 10 ** (-np.abs(dl) / 20), sign[i] * sign[j]
+        like = np.cos(np.pi * (s.body_low + s.body_high) * dt)
+        like = like * np.sinc((s.body_high - s.body_low) * dt)
+        body = 10 * np.log10(np.maximum(1 + g * g + 2 * same * g * like, 1e-8))
+        other = 10 * np.log10(np.maximum(1 + g * g - 2 * same * g * like, 1e-8))
+        d = np.maximum(np.abs(dt), 1e-12)
+        odd = 2 * np.maximum(np.ceil(s.body_low * d - 0.5), 0) + 1
+        even = 2 * np.maximum(np.ceil(s.body_low * d), 1)
+        dip = np.where(same > 0, odd, even) / (2 * d)
+        near = np.abs(angle[i] - angle[j]) < 0.09
+        verdict = np.select(
+            [np.abs(dl) > 9.5, (angle[i] < 0.26) & ~near, other - body > 3, dip < s.body_high],
+            [0, 2, 4, 3], 1,
+        )  # fmt: skip
+        return dtape, verdict
+
+    return work
+
+
+def core_rows() -> list[Row]:
+    """The analysis of 40 mics on 14 sources, alone and against bare numpy, turn about."""
+    from ringside.pairs import analyse
+
+    layout = big_layout(40, 14)
+    full, plain = [], []
+    work = bare(layout)
+    for _ in range(5):  # turn about, so that a slow moment of the machine meets both
+        full += timed(lambda: analyse(layout), 12)
+        plain += timed(work, 12)
+    ours, base = statistics.median(full), statistics.median(plain)
+    return [
+        row("analysis of 40 mics on 14 sources", ours, "ms", 25),
+        row("the same against bare numpy", ours / base, "times", 3),
+    ]
+
+
+def serve(env: dict[str, str]) -> tuple[subprocess.Popen[bytes], int]:
+    """A server on a database of its own."""
+    import psycopg
+
+    from ops.cluster import free_port
+    from ops.paths import DEMO_PASSWORD, ROOT
+    from ops.serve import gunicorn_command, wait_for
+
+    name = f"bench_{uuid.uuid4().hex[:8]}"
+    where = f"host=127.0.0.1 port={env['RINGSIDE_DB_PORT']} user=ringside dbname=postgres"
+    with psycopg.connect(where, password=env["RINGSIDE_DB_PASSWORD"], autocommit=True) as link:
+        link.execute(f'create database "{name}"')
+    env = {**env, "RINGSIDE_DB_NAME": name}
+    for command in (["migrate", "-v", "0"], ["load_demo", "--password", DEMO_PASSWORD]):
+        manage = [sys.executable, str(ROOT / "server" / "manage.py"), *command]
+        subprocess.run(manage, env=env, check=True, capture_output=True)
+    port = free_port()
+    with tempfile.NamedTemporaryFile(delete=False) as log:
+        process = subprocess.Popen(gunicorn_command(port), env=env, stdout=log, stderr=log)
+        wait_for(port, process, Path(log.name))
+    return process, port
+
+
+async def browser_rows(port: int) -> list[Row]:
+    """The endpoint over loopback and the drag in Chromium, signed in to the demo."""
+    from playwright.async_api import async_playwright
+
+    from ops.paths import DEMO_PASSWORD
+
+    async with async_playwright() as play:
+        browser = await play.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        page = await browser.new_page(viewport={"width": 1280, "height": 800})
+        await page.goto(f"http://127.0.0.1:{port}/")
+        await page.get_by_label("Name").fill("demo")
+        await page.get_by_label("Password").fill(DEMO_PASSWORD)
+        await page.get_by_role("button", name="Sign in").click()
+        await page.get_by_role("link", name="Layout A").click()
+        await page.locator('[data-tape="snare-b"]').wait_for()
+        cookies = {c["name"]: c["value"] for c in await page.context.cookies()}
+        rows = [endpoint_row(port, cookies), *await drag_rows(page)]
+        await browser.close()
+    return rows
+
+
+def endpoint_row(port: int, cookies: dict[str, str]) -> Row:
+    """The compute endpoint for 16 mics with a pair open, one connection, one after another."""
+    import http.client
+
+    layout = big_layout(16, 9)
+    body = json.dumps({
+        "layout": layout.model_dump(mode="json"), "focus": {"anchor": "M0", "mover": "M1"},
+    })  # fmt: skip
+    link = http.client.HTTPConnection("127.0.0.1", port)
+    head = {
+        "Content-Type": "application/json",
+        "X-CSRFToken": cookies["csrftoken"],
+        "Cookie": "; ".join(f"{k}={v}" for k, v in cookies.items()),
+    }
+
+    def ask() -> None:
+        link.request("POST", "/api/compute", body, head)
+        answer = link.getresponse()
+        answer.read()
+        if answer.status != 200:
+            raise SystemExit(f"compute answered {answer.status}")
+
+    found = timed(ask, 300)
+    return row("compute endpoint, 16 mics, 95th percentile", p95(found), "ms", 25)
+
+
+# In the page: note when the pointer moved and when the shown number changed next.
+WATCH = """() => {
+  const target = document.querySelector('[data-tape="snare-b"]');
+  const found = { waits: [], changes: 0, from: 0, to: 0, pending: null };
+  window.addEventListener('pointermove', () => {
+    if (found.pending === null) found.pending = performance.now();
+  }, true);
+  new MutationObserver(() => {
+    const now = performance.now();
+    found.changes++;
+    found.from ||= now;
+    found.to = now;
+    if (found.pending !== null) found.waits.push(now - found.pending);
+    found.pending = null;
+  }).observe(target, { characterData: true, childList: true, subtree: true });
+  window.__bench = found;
+}"""
+
+
+async def drag_rows(page: Any) -> list[Row]:
+    """Drag an overhead for four seconds as a hand does; read what the page noted.
+
+    Moves are sent sixty times a second whether or not the page keeps up, because a hand
+    does not wait either.
+    """
+    await page.wait_for_timeout(500)
+    await page.evaluate(WATCH)
+    grip = await page.locator('[data-mic="OR"][data-view="above"] > circle').bounding_box()
+    x, y = grip["x"] + grip["width"] / 2, grip["y"] + grip["height"] / 2
+    await page.mouse.move(x, y)
+    await page.mouse.down()
+    wire = await page.context.new_cdp_session(page)
+    sent = []
+    for n in range(240):
+        swing = abs(n % 100 - 50) * 2.5  # out and back, over a centimetre a step
+        move = {"type": "mouseMoved", "x": x + swing, "y": y - swing / 3, "buttons": 1}
+        sent.append(asyncio.create_task(wire.send("Input.dispatchMouseEvent", move)))
+        await asyncio.sleep(1 / 60)
+    await asyncio.gather(*sent)
+    await page.mouse.up()
+    await page.wait_for_timeout(300)
+    found = await page.evaluate("window.__bench")
+    rate = (found["changes"] - 1) / max(found["to"] - found["from"], 1) * 1e3
+    return [
+        row("drag in Chromium, changed numbers", rate, "a second", 30, least=True),
+        row("pointer to changed number, 95th percentile", p95(found["waits"]), "ms", 50),
+    ]
+
+
+def measure() -> list[Row]:
+    """Every row."""
+    rows = core_rows()
+    process, port = serve(dict(os.environ))
+    try:
+        return rows + asyncio.run(browser_rows(port))
+    finally:
+        process.terminate()
+        process.wait(20)
+
+
+def main() -> int:
+    """Print a table, or with --json a list."""
+    parser = argparse.ArgumentParser()
+    parser.add_argument("--json", action="store_true")
+    as_json = parser.parse_args().json
+    rows = measure()
+    if as_json:
+        print(json.dumps(rows, indent=1))
+        return 0
+    wide = max(len(r["name"]) for r in rows)
+    for r in rows:
+        word = "met" if r["met"] else "NOT MET"
+        print(f"  {r['name']:<{wide}}  {r['figure']:>8} {r['unit']:<9} goal {r['goal']:<5} {word}")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,99 @@
+/** The ring, the spheres and the four lines of the open pair. */
+import { useMemo } from "react";
+import type { Board, Layout, Mic, Units } from "../api/types";
+import { micOf } from "../core/edits";
+import { lengthWithUnit } from "../core/units";
+import { type Point3, path, runs, toScreen, type View } from "../core/view";
+import { referenceOf } from "./ChartGround";
+
+/** The ring of the open pair, the spheres where they cut the mover's height, the four lines. */
+export function Loci(props: { view: View; layout: Layout; board: Board | null; units: Units }) {
+  const { view, layout, board } = props;
+  const focus = board?.focus;
+  const points = useMemo(
+    () => focus?.places.ring.points_m.map((p) => toScreen(p, view)) ?? [],
+    [focus, view],
+  );
+  if (!focus) return null;
+  const anchor = micOf(layout, focus.places.anchor);
+  const mover = micOf(layout, focus.places.mover);
+  if (!anchor || !mover) return null;
+  const [snare, kick] = [referenceOf(layout.kit, "snare"), referenceOf(layout.kit, "kick")];
+  const line = (from: Point3, to: Point3, key: string, dashed: boolean) => {
+    const [a, b] = [toScreen(from, view), toScreen(to, view)];
+    const look = dashed
+      ? { stroke: "var(--kick)", strokeDasharray: "4 3" }
+      : { stroke: "var(--snare)" };
+    return <line key={key} x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} strokeWidth="1.4" {...look} />;
+  };
+  return (
+    <g aria-hidden="true">
+      {view.facing === "above" && <SphereCuts {...props} anchor={anchor} mover={mover} />}
+      {runs(focus.places.ring.clear).map((run) => (
+        <path
+          key={run.from}
+          d={path(points.slice(run.from, run.to + 1), false)}
+          fill="none"
+          stroke="var(--ring)"
+          strokeWidth={run.on ? 2.8 : 1.4}
+          strokeDasharray={run.on ? undefined : "3 4"}
+          opacity={run.on ? 1 : 0.7}
+        />
+      ))}
+      {[anchor, mover].map((m) => line(m.position_m, snare, `s${m.id}`, false))}
+      {[anchor, mover].map((m) => line(m.position_m, kick, `k${m.id}`, true))}
+    </g>
+  );
+}
+
+/**
+ * Where the anchor's snare and kick spheres cut the height of the mic that moves: two circles
+ * whose crossings are the equal spots at that height.
+ */
+function SphereCuts(props: {
+  view: View;
+  layout: Layout;
+  board: Board | null;
+  units: Units;
+  anchor: Mic;
+  mover: Mic;
+}) {
+  const { view, layout, anchor, mover, units } = props;
+  return (["snare", "kick"] as const).map((kind) => {
+    const at = referenceOf(layout.kit, kind);
+    const reach = Math.hypot(...anchor.position_m.map((v, i) => v - (at[i] ?? 0)));
+    const cut = reach ** 2 - (mover.position_m[2] - at[2]) ** 2;
+    if (cut <= 0) return null;
+    const [x, y] = toScreen(at, view);
+    const r = Math.sqrt(cut) * view.scale;
+    const colour = kind === "snare" ? "var(--snare)" : "var(--kick)";
+    const angle = kind === "snare" ? 2.75 : -2.05;
+    return (
+      <g key={kind}>
+        <circle
+          cx={x}
+          cy={y}
+          r={r}
+          fill="none"
+          stroke={colour}
+          strokeWidth="1"
+          strokeDasharray="2 6"
+          opacity="0.75"
+        />
+        <text
+          x={x + r * Math.cos(angle)}
+          y={y + r * Math.sin(angle)}
+          fontSize="10"
+          className="num"
+          fill={colour}
+          textAnchor="middle"
+          stroke="var(--paper)"
+          strokeWidth="3"
+          paintOrder="stroke"
+        >
+          {lengthWithUnit(reach, units)}
+        </text>
+      </g>
+    );
+  });
+}
