@@ -1,8 +1,9 @@
 /**
  * One open layout: what is on the screen, what is saved, and what is still on its way.
  *
- * No React here. The screen subscribes; edits go in. Computing follows the hand: one
- * question is under way at a time and only the newest waits. Saves go one after the other,
+ * No React here. The screen subscribes; edits go in. Computing follows the hand: two
+ * questions are under way at most, only the newest waits, and an old answer never
+ * replaces a newer one. Saves go one after the other,
  * each against the version before it. When the server cannot be reached the newest state is
  * kept in this browser and sent later; when somebody else saved first, both states are kept
  * and the user chooses.
@@ -49,6 +50,8 @@ interface Waiting {
   version: number;
 }
 
+/** Two: while one answer is drawn the next is being computed. */
+const AT_ONCE = 2;
 const RETRY_MS = 2500;
 const SETTLE_MS = 500;
 
@@ -57,7 +60,9 @@ export class Editor {
   private readonly listeners = new Set<() => void>();
   private waiting: Waiting | null = null;
   private busySaving = false;
-  private busyComputing = false;
+  private underWay = 0;
+  private asked = 0;
+  private shown = 0;
   private wantsCompute = false;
   private settle: ReturnType<typeof setTimeout> | undefined;
   private retry: ReturnType<typeof setTimeout> | undefined;
@@ -169,23 +174,27 @@ export class Editor {
 
   private compute(): void {
     this.wantsCompute = true;
-    if (!this.busyComputing) void this.computeLoop();
+    while (this.wantsCompute && this.underWay < AT_ONCE) {
+      this.wantsCompute = false;
+      void this.ask(++this.asked);
+    }
   }
 
-  private async computeLoop(): Promise<void> {
-    this.busyComputing = true;
-    while (this.wantsCompute) {
-      this.wantsCompute = false;
-      const { doc } = this.state;
-      const focus = this.validFocus(doc);
-      try {
-        const board = await this.wire.compute(doc, focus);
+  /** One question; an answer that an earlier-asked, later-come one would undo is dropped. */
+  private async ask(number: number): Promise<void> {
+    const { doc } = this.state;
+    this.underWay++;
+    try {
+      const board = await this.wire.compute(doc, this.validFocus(doc));
+      if (number > this.shown) {
+        this.shown = number;
         this.set({ board, puzzled: "" });
-      } catch (error) {
-        if (this.wire.isRefusal(error)) this.set({ puzzled: (error as Error).message });
       }
+    } catch (error) {
+      if (this.wire.isRefusal(error)) this.set({ puzzled: (error as Error).message });
     }
-    this.busyComputing = false;
+    this.underWay--;
+    if (this.wantsCompute) this.compute();
   }
 
   private validFocus(doc: Layout): FocusKey | null {
