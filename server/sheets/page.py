@@ -21,12 +21,13 @@ STYLE = settings.ROOT / "server" / "static" / "sheet.css"
 def _context(layout: Layout, units: Units, paper: Paper) -> dict[str, Any]:
     doc = layout.doc()
     analysis = analyse(doc)
+    snare, kick = doc.kit.first("snare"), doc.kit.first("kick")
     pairs = []
     for p in doc.stereo_pairs:
         row, _ = analysis.pair_index(p.left, p.right)
         ids = analysis.scene.sources.ids
-        snare, kick = (ids.index(doc.kit.first(k).id) for k in ("snare", "kick"))  # type: ignore[arg-type]
-        off = [abs(float(analysis.pairs.tape_difference_m[row, k])) for k in (snare, kick)]
+        columns = (ids.index(drum.id) for drum in (snare, kick))
+        off = [abs(float(analysis.pairs.tape_difference_m[row, k])) for k in columns]
         pairs.append({
             "name": p.name, "left": p.left, "right": p.right,
             "snare": length_text(off[0], units), "kick": length_text(off[1], units),
@@ -36,6 +37,8 @@ def _context(layout: Layout, units: Units, paper: Paper) -> dict[str, Any]:
         "doc": doc,
         "state": layout.state,
         "paper": paper,
+        "snare_at": "batter head" if snare.reference == "batter" else "bottom head",
+        "kick_at": "beater spot" if kick.reference == "batter" else "centre of the front head",
         "speed": f"{speed_of_sound(doc.air.temperature_c):.1f}",
         "headings": HEADINGS,
         "rows": [list(r.values()) for r in sheet_rows(doc, units)],
