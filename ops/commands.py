@@ -106,7 +106,7 @@ def dev(args: argparse.Namespace) -> int:
     try:
         vite = ["npx", "vite", "--port", str(args.port), "--strictPort", "--host", "127.0.0.1"]
         front = {**os.environ, "RINGSIDE_BACK": f"http://127.0.0.1:{back}"}
-        print(f"\n  http://127.0.0.1:{args.port}/static/  sign in: demo / {DEMO_PASSWORD}\n")
+        print(f"\n  http://127.0.0.1:{args.port}  sign in: demo / {DEMO_PASSWORD}\n")
         return subprocess.call(vite, cwd=WEB, env=front)
     except KeyboardInterrupt:
         return 0

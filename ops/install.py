@@ -78,8 +78,7 @@ def python_packages(dev: bool) -> None:
         with step("making the Python environment"):
             shutil.rmtree(VENV, ignore_errors=True)
             run([_python(), "-m", "venv", VENV], try_this="apt-get install python3-venv")
-            set_stamp("python", "")
-    if stamp("python") in (want, fingerprint(ROOT / "requirements-dev.lock")):
+    if stamp(VENV) in (want, fingerprint(ROOT / "requirements-dev.lock")):
         return
     with step("installing Python packages"):
         env = {**os.environ, "UV_PYTHON_DOWNLOADS": "never", "VIRTUAL_ENV": str(VENV)}
@@ -88,20 +87,20 @@ def python_packages(dev: bool) -> None:
             pins = ["--require-hashes", "-r", ROOT / "requirements-uv.lock"]
             run([PYTHON, "-m", "pip", "install", "-q", *pins], try_this=ONLINE)
         run([uv, "pip", "sync", "-q", "--require-hashes", lock], try_this=ONLINE, env=env)
-        set_stamp("python", want)
+        set_stamp(VENV, want)
 
 
 def web_packages() -> None:
     """The web's packages, from its lock file."""
     want = fingerprint(WEB / "package-lock.json")
-    if (WEB / "node_modules").is_dir() and stamp("npm") == want:
+    if stamp(WEB / "node_modules") == want:
         return
     with step("installing web packages"):
         run(
             ["npm", "ci", "--no-audit", "--no-fund", "--loglevel=error"], cwd=WEB,
             try_this="install Node 20 with npm, or " + ONLINE,
         )  # fmt: skip
-        set_stamp("npm", want)
+        set_stamp(WEB / "node_modules", want)
 
 
 def web_build() -> None:
@@ -109,7 +108,7 @@ def web_build() -> None:
     names = ("src", "public", "index.html", "vite.config.ts", "package-lock.json")
     sources = [WEB / n for n in names if (WEB / n).exists()]
     want = fingerprint(*sources)
-    if (WEB / "dist" / "index.html").is_file() and stamp("web") == want:
+    if stamp(WEB / "dist") == want:
         return
     web_packages()
     with step("building the screens"):
@@ -118,4 +117,4 @@ def web_build() -> None:
             cwd=WEB,
             try_this="read the fault above; it is in web/src",
         )
-        set_stamp("web", want)
+        set_stamp(WEB / "dist", want)

@@ -28,16 +28,15 @@ def fingerprint(*paths: Path) -> str:
     return found.hexdigest()
 
 
-def stamp(name: str) -> str:
-    """What a step last did its work for; empty when it never did."""
-    file = HOME / "stamps" / name
+def stamp(folder: Path) -> str:
+    """What a folder was last made from; empty when it was not. It goes when the folder goes."""
+    file = folder / ".made-from"
     return file.read_text() if file.is_file() else ""
 
 
-def set_stamp(name: str, value: str) -> None:
-    """Remember what a step did its work for."""
-    (HOME / "stamps").mkdir(parents=True, exist_ok=True)
-    (HOME / "stamps" / name).write_text(value)
+def set_stamp(folder: Path, value: str) -> None:
+    """Remember what a folder was made from."""
+    (folder / ".made-from").write_text(value)
 
 
 def secret(name: str) -> str:

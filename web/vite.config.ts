@@ -4,9 +4,10 @@ import { defineConfig } from "vite";
 
 const back = process.env.RINGSIDE_BACK ?? "http://127.0.0.1:8322";
 
-export default defineConfig({
-  base: "/static/",
+export default defineConfig(({ command }) => ({
+  // Built files are served below /static/; the development server is at the root.
+  base: command === "build" ? "/static/" : "/",
   plugins: [react(), tailwindcss()],
   build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
   server: { proxy: { "/api": back } },
-});
+}));

@@ -27,8 +27,11 @@ def main(args: list[str]) -> int:
     except RingsideError as fault:
         print(f"{args[0]}: {fault}", file=sys.stderr)
         return 2
-    json.dump(report(analyse(layout)), sys.stdout, indent=1, allow_nan=False)
-    print()
+    try:
+        json.dump(report(analyse(layout)), sys.stdout, indent=1, allow_nan=False)
+        print(flush=True)
+    except BrokenPipeError:  # whoever reads it has read enough
+        sys.stderr.close()  # the interpreter would complain there on its way out
     return 0
 
 

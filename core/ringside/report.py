@@ -15,6 +15,7 @@ from ringside.layout import Layout
 from ringside.pairs import WORDS, Analysis, Pairs, Verdict, flipped
 from ringside.places import places, ring_of
 from ringside.scene import Floats
+from ringside.setup import aim_words
 from ringside.sums import curve_db
 from ringside.words import FREQUENCIES, verdict_words, why
 
@@ -188,6 +189,7 @@ def board(an: Analysis, focus: tuple[str, str, str | None] | None = None) -> dic
         "worst": _words(an.pairs.worst),
         "worst_source": [s.ids[k] for k in an.worst_source.tolist()],
         "counts": counts(an),
+        "aim": dict(zip(ids, aim_words(an.layout), strict=True)),
         "blocked": dict(zip(ids, words_for_all(an.scene.capsule, an.layout), strict=True)),
         "focus": detail(an, *focus) if focus else None,
     }

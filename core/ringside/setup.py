@@ -14,6 +14,8 @@ from ringside.kit import Cymbal, Drum, reference_point
 from ringside.layout import Layout
 from ringside.mics import Mic
 from ringside.places import references
+from ringside.scene import scene_of
+from ringside.values import Vector
 
 LEVEL_DEG = 15.0
 STEEP_DEG = 60.0
@@ -22,11 +24,12 @@ STEEP_DEG = 60.0
 def setup_rows(layout: Layout) -> list[dict[str, Any]]:
     """One row per mic in channel order; distances in metres, words for the rest."""
     every = {p.id: p for p in layout.kit.parts}
+    aims = aim_words(layout)
     ordered = sorted(enumerate(layout.mics), key=lambda n: (n[1].channel or 10_000, n[0]))
-    return [_row(layout, mic, every.get(mic.job or "")) for _, mic in ordered]
+    return [_row(layout, mic, every.get(mic.job or ""), aims[i]) for i, mic in ordered]
 
 
-def _row(layout: Layout, mic: Mic, job: Drum | Cymbal | None) -> dict[str, Any]:
+def _row(layout: Layout, mic: Mic, job: Drum | Cymbal | None, aim: str) -> dict[str, Any]:
     ref, at = references(layout), np.array(mic.position_m)
     return {
         "id": mic.id,
@@ -39,7 +42,7 @@ def _row(layout: Layout, mic: Mic, job: Drum | Cymbal | None) -> dict[str, Any]:
         "own_m": _own(at, job),
         "height_m": mic.position_m[2],
         "from_head": _from_head(at, job),
-        "aim": aim_words(layout, mic),
+        "aim": aim,
         "flips": [words for field, words in SWITCHES.items() if getattr(mic, field)],
     }
 
@@ -69,38 +72,49 @@ def _from_head(at: np.ndarray, job: Drum | Cymbal | None) -> dict[str, Any] | No
     return {"side": side, "off_m": off, "in_from_rim_m": job.diameter_m / 2 - radial}
 
 
-def _seen(part: Drum | Cymbal, at: np.ndarray) -> tuple[str, np.ndarray]:
-    """The face a mic at a spot sees, by name and centre, metres (3,)."""
+NEAR_DEG = 18.0
+"""A mic is said to be aimed at a drum when its front points within this much of it."""
+
+_FAR_FACE = {"kick": "front head", "snare": "wires"}
+_AROUND = (
+    "audience", "right front", "right", "right back", "drummer", "left back", "left", "left front",
+)  # fmt: skip
+
+
+def aim_words(layout: Layout) -> list[str]:
+    """What the front of each capsule points at, or how it is turned; one text per mic."""
+    scene = scene_of(layout)
+    s, mics = scene.sources, layout.mics
+    if not mics:
+        return []
+    from_centre = scene.capsule[:, None] - s.centre
+    far = np.einsum("msi,si->ms", from_centre, s.axis) < -s.depth
+    far &= s.drum
+    face = np.where(far[..., None], s.centre - s.depth[:, None] * s.axis, s.centre)
+    to = face - scene.capsule[:, None]
+    reach = np.linalg.norm(to, axis=-1)
+    cos = np.einsum("msi,mi->ms", to, scene.aim) / np.maximum(reach, 1e-9)
+    best = cos.argmax(axis=1)
+    near = cos.max(axis=1) > np.cos(np.radians(NEAR_DEG))
+    return [
+        f"at the {_face_name(layout, int(best[i]), bool(far[i, best[i]]))}"
+        if near[i]
+        else _turned(mic.aim)
+        for i, mic in enumerate(mics)
+    ]
+
+
+def _face_name(layout: Layout, source: int, far: bool) -> str:
+    part = layout.kit.parts[source]
     name = part.name.lower()
-    if isinstance(part, Cymbal):
-        return name, np.array(part.centre_m)
-    batter, axis = np.array(part.batter_m), np.array(part.axis)
-    if float((at - batter) @ axis) >= -part.depth_m:
-        return name, batter
-    far = {"kick": "front head", "snare": "wires"}.get(part.kind, "bottom head")
-    return f"{name} {far}", batter - axis * part.depth_m
+    return f"{name} {_FAR_FACE.get(part.kind, 'bottom head')}" if far else name
 
 
-def aim_words(layout: Layout, mic: Mic) -> str:
-    """What the front of the capsule points at, or how it is turned."""
-    at, aim = np.array(mic.position_m), np.array(mic.aim)
-    best, angle = "", 18.0
-    for part in layout.kit.parts:
-        name, centre = _seen(part, at)
-        to = centre - at
-        off = float(np.degrees(np.arccos(np.clip(to @ aim / np.linalg.norm(to), -1, 1))))
-        if off < angle:
-            best, angle = f"at the {name}", off
-    if best:
-        return best
+def _turned(aim: Vector) -> str:
+    """How an aim is turned that points at no drum."""
     up = float(np.degrees(np.arcsin(np.clip(aim[2], -1, 1))))
-    if up <= -STEEP_DEG:
-        return "straight down"
-    if up >= STEEP_DEG:
-        return "straight up"
-    turn = float(np.degrees(np.arctan2(aim[0], aim[1])))
-    names = ("audience", "right front", "right", "right back", "drummer", "left back", "left",
-             "left front")  # fmt: skip
-    where = names[round(turn / 45) % 8]
+    if abs(up) >= STEEP_DEG:
+        return "straight down" if up < 0 else "straight up"
+    where = _AROUND[round(float(np.degrees(np.arctan2(aim[0], aim[1]))) / 45) % 8]
     tilt = "" if abs(up) < LEVEL_DEG else ", tilted down" if up < 0 else ", tilted up"
     return f"toward the {where}{tilt}"

@@ -4,6 +4,7 @@ from typing import Any
 
 import orjson
 from django.http import HttpRequest, HttpResponse
+from django.middleware.csrf import get_token
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from plans.errors import Conflict, NothingToDo, NotThere
@@ -56,6 +57,7 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(AuthenticationError)
     def _stranger(request: HttpRequest, exc: AuthenticationError) -> HttpResponse:
+        get_token(request)  # so that the sign-in that follows can send it back
         return answer(401, "Not signed in", "Sign in and try again; nothing was changed.")
 
     @api.exception_handler(LayoutFileError)

@@ -156,6 +156,14 @@ class SessionIn(Strict):
     room_id: int | None = None
 
 
+class LayoutIn(Strict):
+    """A new layout of a session, from a starting kit and a starting layout."""
+
+    name: Name
+    kit: Name
+    start: Start
+
+
 class SessionRename(Strict):
     """A session's name and place."""
 
@@ -356,6 +364,7 @@ class Board(Schema):
     worst: list[VerdictWord]
     worst_source: list[str]
     counts: Counts
+    aim: dict[str, str]
     blocked: dict[str, str]
     focus: Focus | None
 

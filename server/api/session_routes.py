@@ -13,8 +13,16 @@ from ringside.starts import STARTS
 from studios.access import studios_of
 from studios.models import Kit, Room
 
-from api.schemas import Problem, SessionIn, SessionOut, SessionRename, StartOut
-from api.shapes import session_out
+from api.schemas import (
+    LayoutIn,
+    LayoutOut,
+    Problem,
+    SessionIn,
+    SessionOut,
+    SessionRename,
+    StartOut,
+)
+from api.shapes import layout_out, session_out
 
 router = Router(tags=["sessions"])
 MISSING = {404: Problem}
@@ -64,6 +72,12 @@ def one(request: HttpRequest, pk: int) -> dict[str, Any]:
 def rename(request: HttpRequest, pk: int, data: SessionRename) -> dict[str, Any]:
     """Change name and place."""
     return session_out(actions.rename_session(request.user, pk, data.name, data.place))
+
+
+@router.post("/{pk}/layouts", response={201: LayoutOut, 400: Problem, 422: Problem, **MISSING})
+def make_layout(request: HttpRequest, pk: int, data: LayoutIn) -> Status[dict[str, Any]]:
+    """Another layout in the session, from a starting kit and layout."""
+    return Status(201, layout_out(actions.make_layout(request.user, pk, **data.dict())))
 
 
 @router.post("/{pk}/copy", response={201: SessionOut, **MISSING})

@@ -5,12 +5,12 @@ that names an older version is refused with the newer state, so that both are ke
 """
 
 from collections.abc import Callable
-from typing import Any
 
 from accounts.models import User
 from django.db import transaction
 from django.db.models import QuerySet
 from django.utils import timezone
+from ringside.kit import Kit as KitDoc
 from ringside.kits import KITS
 from ringside.layout import Decision
 from ringside.layout import Layout as Doc
@@ -90,22 +90,26 @@ def make_session(
         room = Room.objects.filter(studio=studio, pk=room_id).first()
         if room is None:
             raise NotThere
-    own = Kit.objects.filter(studio=studio, name=kit).first() if kit not in KITS else None
-    doc = starting_layout(
-        _own_kit(own) if own else kit,
-        start,
-        name="Layout A",
-        room=Box.model_validate(room.box) if room else None,
-    )
+    doc = _starting_doc(studio, room, "Layout A", kit, start)
     session = Session.objects.create(studio=studio, name=name, place=place, room=room)
     add_layout(session, doc, user, "made")
     return session
 
 
-def _own_kit(kit: Kit) -> Any:
-    from ringside.kit import Kit as KitDoc
+def _starting_doc(studio: Studio, room: Room | None, name: str, kit: str, start: Start) -> Doc:
+    """A starting layout on a starting kit, or on a kit of the studio by that name."""
+    own = None if kit in KITS else Kit.objects.filter(studio=studio, name=kit).first()
+    box = Box.model_validate(room.box) if room else None
+    on = KitDoc.model_validate(own.doc) if own else kit
+    return starting_layout(on, start, name=name, room=box)
 
-    return KitDoc.model_validate(kit.doc)
+
+@transaction.atomic
+def make_layout(user: User, session_pk: int, *, name: str, kit: str, start: Start) -> Layout:
+    """Another layout in a session."""
+    session = session_for(user, session_pk)
+    doc = _starting_doc(session.studio, session.room, name, kit, start)
+    return add_layout(session, doc, user, "made")
 
 
 @transaction.atomic

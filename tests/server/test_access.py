@@ -19,6 +19,10 @@ ENDPOINTS = [
     ("GET", "/sessions/{session}", None, 200),
     ("PATCH", "/sessions/{session}", {"name": "N"}, 200),
     ("POST", "/sessions/{session}/copy", None, 201),
+    (
+        "POST", "/sessions/{session}/layouts",
+        {"name": "N", "kit": "four-piece", "start": "turned pair"}, 201,
+    ),
     ("DELETE", "/sessions/{session}", None, 204),
     ("GET", "/layouts/{layout}", None, 200),
     ("PUT", "/layouts/{layout}", {"version": 1, "what": "w", "doc": DOC}, 200),

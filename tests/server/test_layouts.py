@@ -126,6 +126,14 @@ def test_a_copied_session_is_its_own(as_owner, session, layout):
     assert doc_of(as_owner, layout.pk)[0] == doc
 
 
+def test_another_layout_begins_from_a_kit_and_a_start(as_owner, session):
+    new = {"name": "Layout N", "kit": "left-handed five-piece", "start": "turned pair"}
+    status, out = as_owner("POST", f"/sessions/{session.pk}/layouts", new)
+    assert (status, out["doc"]["name"]) == (201, "Layout N")
+    assert out["doc"]["kit"]["name"] == "Left-handed five-piece"
+    assert len(as_owner("GET", "/sessions")[1][0]["layouts"]) == 2
+
+
 def test_rename(as_owner, session):
     new = {"name": "Day two", "place": "Hall"}
     out = as_owner("PATCH", f"/sessions/{session.pk}", new)[1]

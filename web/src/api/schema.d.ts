@@ -484,6 +484,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sessions/{pk}/layouts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Layout
+         * @description Another layout in the session, from a starting kit and layout.
+         */
+        post: operations["api_session_routes_make_layout"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sessions/{pk}/restore": {
         parameters: {
             query?: never;
@@ -547,6 +567,10 @@ export interface components {
         Board: {
             /** After Gain Db */
             after_gain_db: number[][];
+            /** Aim */
+            aim: {
+                [key: string]: string;
+            };
             /** Arrival S */
             arrival_s: number[][];
             /** Blocked */
@@ -924,6 +948,21 @@ export interface components {
              * @constant
              */
             version: 1;
+        };
+        /**
+         * LayoutIn
+         * @description A new layout of a session, from a starting kit and a starting layout.
+         */
+        LayoutIn: {
+            /** Kit */
+            kit: string;
+            /** Name */
+            name: string;
+            /**
+             * Start
+             * @enum {string}
+             */
+            start: "empty" | "square pair" | "turned pair";
         };
         /**
          * LayoutOut
@@ -2610,6 +2649,59 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_session_routes_make_layout: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayoutIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 export function Brand() {
   return (
     <Link to="/" className="flex items-center gap-2 font-head text-[1.2rem] font-extrabold">
-      <img src="/static/mark.svg" alt="" width="25" height="25" />
+      <img src={`${import.meta.env.BASE_URL}mark.svg`} alt="" width="25" height="25" />
       Ringside
     </Link>
   );

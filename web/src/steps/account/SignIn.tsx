@@ -36,7 +36,7 @@ export function SignIn() {
     <main className="grid min-h-screen grid-cols-[minmax(22rem,1fr)_1.3fr] max-[900px]:grid-cols-1">
       <section className="flex flex-col justify-center px-[12%] py-10">
         <h1 className="flex items-center gap-3 text-4xl">
-          <img src="/static/mark.svg" alt="" width="44" height="44" />
+          <img src={`${import.meta.env.BASE_URL}mark.svg`} alt="" width="44" height="44" />
           Ringside
         </h1>
         <p className="mt-2 mb-7 max-w-md text-soft">
