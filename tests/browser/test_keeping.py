@@ -5,6 +5,7 @@ import re
 
 from playwright.sync_api import expect
 
+from ops.paths import DEMO_PASSWORD
 from tests.browser.conftest import PASSWORD, watched
 from tests.browser.test_place import drag, shown
 
@@ -95,8 +96,6 @@ def test_sign_in_sign_out_and_the_wrong_password(server, chromium):
     page.get_by_label("Password").fill("wrong")
     page.get_by_role("button", name="Sign in").click()
     expect(page.get_by_role("alert")).to_contain_text("not right")
-    from ops.paths import DEMO_PASSWORD
-
     page.get_by_label("Password").fill(DEMO_PASSWORD)
     page.get_by_role("button", name="Sign in").click()
     card = page.locator('[data-session="Tern & Tallow"]')
@@ -172,6 +171,41 @@ def test_layouts_are_copied_renamed_deleted_and_brought_back(someone):
     expect(page.get_by_role("button", name=re.compile("^Switch layout: Layout A"))).to_be_visible()
     page.get_by_role("status").get_by_role("button", name="Undo").click()
     expect(switch).to_be_visible()
+
+
+def test_another_layout_of_the_session_from_a_start(someone):
+    page = someone.open()
+    page.get_by_role("button", name=re.compile("^Switch layout")).click()
+    page.get_by_role("menuitem", name="New layout").click()
+    dialog = page.get_by_role("dialog", name="New layout")
+    dialog.get_by_label("Name").fill("Layout N")
+    dialog.get_by_label("Kit").select_option("four-piece")
+    dialog.get_by_label("empty").check()
+    dialog.get_by_role("button", name="Make it").click()
+    expect(page.get_by_role("heading", name="No mics yet")).to_be_visible()
+    assert len(someone.get("/sessions").json()[0]["layouts"]) == 2
+
+
+def test_two_people_at_one_layout_see_each_others_name(server, chromium):
+    pages = []
+    for name in ("demo", "assistant"):
+        page = chromium.new_context(viewport={"width": 1280, "height": 800}).new_page()
+        page.goto(server.url)
+        page.get_by_label("Name").fill(name)
+        page.get_by_label("Password").fill(DEMO_PASSWORD)
+        page.get_by_role("button", name="Sign in").click()
+        page.get_by_role("link", name=re.compile("Layout B")).click()
+        expect(shown(page, "snare-b")).to_have_text("131.5")
+        pages.append(page)
+    drag(pages[0], "OL", 12, 8)
+    expect(pages[0].locator("[data-saved=saved]")).to_be_visible()
+    expect(shown(pages[0], "snare-a")).not_to_have_text("131.5")
+    drag(pages[1], "OR", 12, -8)
+    expect(pages[1].get_by_text("demo saved it while you worked")).to_be_visible()
+    pages[1].get_by_role("button", name="Take theirs").click()
+    expect(pages[1].locator("[data-saved=saved]")).to_be_visible()
+    for page in pages:
+        page.context.close()
 
 
 def test_layout_file_out_and_in_and_a_bad_one_refused(someone, tmp_path):

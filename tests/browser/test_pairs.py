@@ -82,6 +82,23 @@ def test_move_leads_to_place_with_the_pair_open(someone):
     expect(page.get_by_role("button", name="Swing OR onto the ring")).to_be_visible()
 
 
+def test_the_limits_are_named_with_reasons_and_can_be_changed(someone):
+    page = someone.open("pairs")
+    hollow = page.locator('button[data-verdict="hollow"]')
+    expect(cell(page, "ST-SB")).to_have_attribute("data-verdict", "hollow")
+    before = hollow.count()
+    page.get_by_role("button", name="How pairs are judged").click()
+    dialog = page.get_by_role("dialog", name="How pairs are judged")
+    expect(dialog.get_by_text("the 3-to-1 rule")).to_be_visible()
+    dialog.get_by_label("Hollow when a flip gains").fill("12")
+    dialog.get_by_role("button", name="Judge by these").click()
+    expect(hollow).not_to_have_count(before)
+    someone.saved()
+    assert someone.doc()["thresholds"]["hollow_gain_db"] == 12
+    page.keyboard.press("Control+z")
+    expect(hollow).to_have_count(before)
+
+
 def test_numbers_say_why(someone):
     page = someone.open("pairs")
     cell(page, "OL-OR").click()

@@ -163,6 +163,20 @@ def test_aim_handle_turns_the_mic(someone):
     assert math.hypot(*aim) == pytest.approx(1, abs=1e-6)
 
 
+def test_aim_is_said_in_words_and_set_by_naming_a_drum(someone):
+    page = someone.open()
+    page.locator('[data-mic="FT"][data-view="above"]').focus()
+    page.keyboard.press("Enter")
+    expect(page.locator("[data-aim-words]")).to_have_text("at the floor tom")
+    page.get_by_label("Aim at").select_option("snare")
+    expect(page.locator("[data-aim-words]")).to_have_text("at the snare")
+    someone.saved()
+    mic = someone.mic("FT")
+    away = [c - p for c, p in zip(SNARE, mic["position_m"], strict=True)]
+    size = math.hypot(*away)
+    assert mic["aim"] == pytest.approx([x / size for x in away], abs=1e-6)
+
+
 def test_typed_distances_place_the_mic_or_say_why_not(someone):
     page = someone.open()
     page.locator('[data-mic="OR"][data-view="above"]').focus()

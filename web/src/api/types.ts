@@ -26,3 +26,4 @@ export type Me = S["MeOut"];
 export type Units = Me["units"];
 export type Problem = S["Problem"];
 export type StartIn = S["SessionIn"];
+export type Starts = S["StartOut"];

@@ -35,6 +35,9 @@ function lanes(spots: { id: string; x: number; wide: number }[]) {
 
 const LANE_Y = [BAND - 25, BAND + 36, BAND - 44];
 
+/** The room the tapes take, kept free before they are drawn so that the chart does not jump. */
+export const TAPES_HIGH = ROW * 2 + 8;
+
 export function Tapes(props: Props) {
   const [ref, { width }] = useSize<HTMLDivElement>();
   const { layout, board } = props;
@@ -43,7 +46,7 @@ export function Tapes(props: Props) {
   const far = Math.max(1.2, ...columns.flatMap((k) => board.tape_m.map((row) => row[k] ?? 0)));
   const long = Math.ceil((far + 0.05) / 0.2) * 0.2;
   return (
-    <div ref={ref} className="min-w-0 px-3 pb-1.5">
+    <div ref={ref} className="min-w-0 px-3" style={{ height: TAPES_HIGH }}>
       {width > 0 && (
         <svg width={width} height={ROW * 2} role="group" aria-label="Snare and kick tapes">
           {refs.map((drum, i) => (

@@ -6,6 +6,7 @@ import { type FormEvent, memo, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, must } from "../api/client";
 import type { LayoutOut, Units } from "../api/types";
+import { NewLayout } from "../steps/sessions/NewLayout";
 import { AccountMenu, ITEM, MENU } from "./AccountMenu";
 import { Ask } from "./Ask";
 import { Brand } from "./Brand";
@@ -154,6 +155,7 @@ function LayoutSwitcher({ out }: { out: LayoutOut }) {
   const editor = useEditor();
   const name = useEditorPart((s) => s.doc.name);
   const mics = useEditorPart((s) => s.doc.mics.length);
+  const [making, setMaking] = useState(false);
   const [naming, setNaming] = useState<"copy" | "rename" | null>(null);
   const session = useQuery({
     queryKey: ["session", out.session_id],
@@ -221,6 +223,9 @@ function LayoutSwitcher({ out }: { out: LayoutOut }) {
               </DropdownMenu.Item>
             ))}
             <DropdownMenu.Separator className="my-1 border-t border-hair" />
+            <DropdownMenu.Item className={ITEM} onSelect={() => setMaking(true)}>
+              New layout
+            </DropdownMenu.Item>
             <DropdownMenu.Item className={ITEM} onSelect={() => setNaming("copy")}>
               Copy this layout
             </DropdownMenu.Item>
@@ -233,6 +238,16 @@ function LayoutSwitcher({ out }: { out: LayoutOut }) {
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
+      <Ask open={making} onClose={() => setMaking(false)} title="New layout">
+        <NewLayout
+          sessionId={out.session_id}
+          onMade={(id) => {
+            setMaking(false);
+            void again();
+            go(`/layouts/${id}/place`);
+          }}
+        />
+      </Ask>
       <Ask
         open={naming !== null}
         onClose={() => setNaming(null)}

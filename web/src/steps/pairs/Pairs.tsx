@@ -8,6 +8,7 @@ import { PairGrid } from "../../parts/PairGrid";
 import { Pulses } from "../../parts/Pulses";
 import { Segmented } from "../../parts/Segmented";
 import { VerdictCounts } from "../../parts/VerdictCounts";
+import { Limits } from "./Limits";
 import { PairDetail } from "./PairDetail";
 import { PairTable } from "./PairTable";
 
@@ -92,6 +93,9 @@ export function Pairs() {
               Begin with <Mark verdict="hollow" size={11} /> hollow.
             </span>
           )}
+        </p>
+        <p className="mt-1 text-[0.85rem]">
+          <Limits />
         </p>
       </section>
       <div className="col-span-2 border-t border-hair bg-panel">

@@ -3,7 +3,7 @@ import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, exactly } from "../../api/client";
 import type { Mic, Pattern, Role, Spot } from "../../api/types";
-import { copied, placed, removed, renamed, withMic } from "../../core/edits";
+import { aimAt, copied, placed, removed, renamed, withMic } from "../../core/edits";
 import { lengthText, lengthWithUnit, msText, parseLength } from "../../core/units";
 import { firstDrum, SWITCHES } from "../../core/words";
 import { useEditor, useEditorPart, useLit } from "../../parts/editing";
@@ -137,6 +137,29 @@ export function MicPanel({ mic }: { mic: Mic }) {
           }}
         />
       </div>
+      <label className="block">
+        <span className="text-[0.8rem] text-soft">
+          Aim: <span data-aim-words>{board?.aim[mic.id] ?? "…"}</span>
+        </span>
+        <select
+          className="field w-full"
+          aria-label="Aim at"
+          value=""
+          onChange={(e) => {
+            const aim = aimAt(doc, mic, e.target.value);
+            if (aim) set({ aim }, `Aimed ${mic.id}`);
+          }}
+        >
+          <option value="">aim it at …</option>
+          {[...doc.kit.drums, ...(doc.kit.cymbals ?? [])].map((s) => (
+            <option key={s.id} value={s.id}>
+              {s.name}
+            </option>
+          ))}
+          <option value="down">straight down</option>
+          <option value="up">straight up</option>
+        </select>
+      </label>
       <fieldset className="space-y-1 text-[0.9rem]">
         <legend className="mb-0.5 font-bold">Polarity, capsule to track</legend>
         {SWITCHES.map(([key, label]) => (

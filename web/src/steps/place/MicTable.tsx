@@ -3,6 +3,7 @@ import { lengthText } from "../../core/units";
 import { firstDrum } from "../../core/words";
 import { useEditorPart, useLit } from "../../parts/editing";
 import { useMe } from "../../parts/me";
+import { TAPES_HIGH } from "../../parts/Tapes";
 
 export function MicTable() {
   const doc = useEditorPart((s) => s.doc);
@@ -14,7 +15,7 @@ export function MicTable() {
   const [snare, kick] = [column("snare"), column("kick")];
   const unit = units === "cm" ? ", cm" : "";
   return (
-    <div className="h-48 overflow-auto px-3 pb-2">
+    <div className="overflow-auto px-3" style={{ height: TAPES_HIGH }}>
       <table className="w-full text-[0.88rem]">
         <caption className="sr-only">Mics, distances and places</caption>
         <thead className="text-left text-soft">

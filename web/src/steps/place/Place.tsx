@@ -7,7 +7,7 @@ import { Chart, type ChartProps } from "../../parts/Chart";
 import { useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { useMe } from "../../parts/me";
 import { Segmented } from "../../parts/Segmented";
-import { Tapes } from "../../parts/Tapes";
+import { TAPES_HIGH, Tapes } from "../../parts/Tapes";
 import { Inspector } from "./Inspector";
 import { MicTable } from "./MicTable";
 
@@ -68,7 +68,7 @@ function LiveTapes() {
   const { units } = useMe();
   const lit = useLit();
   const glow = useGlow([lit.hovered, lit.selected, board?.focus?.a, board?.focus?.b]);
-  if (!board) return null;
+  if (!board) return <div style={{ height: TAPES_HIGH }} />;
   return (
     <Tapes
       layout={layout}

@@ -12,6 +12,7 @@ import { Brand } from "../../parts/Brand";
 import { Sketch } from "../../parts/Sketch";
 import { useToast } from "../../parts/toast";
 import { VerdictCounts } from "../../parts/VerdictCounts";
+import { KitChoice, StartChoice, useStarts } from "./starts";
 
 const path = (pk: number) => ({ params: { path: { pk } } });
 
@@ -142,11 +143,7 @@ function SessionMenu(props: {
 function NewSession({ open, onClose }: { open: boolean; onClose: () => void }) {
   const go = useNavigate();
   const queries = useQueryClient();
-  const starts = useQuery({
-    queryKey: ["starts"],
-    queryFn: () => must(api.GET("/api/sessions/starts")),
-    enabled: open,
-  });
+  const starts = useStarts(open);
   const make = useMutation({
     mutationFn: (body: StartIn) => must(api.POST("/api/sessions", { body })),
     onSuccess: (s) => {
@@ -178,19 +175,7 @@ function NewSession({ open, onClose }: { open: boolean; onClose: () => void }) {
           <span className="text-soft">Place and day</span>
           <input name="place" className="field w-full" maxLength={120} />
         </label>
-        <label className="block">
-          <span className="text-soft">Kit</span>
-          <select
-            name="kit"
-            className="field w-full"
-            defaultValue="five-piece"
-            key={all?.kits.length}
-          >
-            {[...(all?.kits ?? []), ...(all?.own_kits ?? [])].map((k) => (
-              <option key={k}>{k}</option>
-            ))}
-          </select>
-        </label>
+        <KitChoice starts={all} />
         <label className="block">
           <span className="text-soft">Room</span>
           <select name="room" className="field w-full">
@@ -202,22 +187,7 @@ function NewSession({ open, onClose }: { open: boolean; onClose: () => void }) {
             ))}
           </select>
         </label>
-        <fieldset className="space-y-1">
-          <legend className="text-soft">Start with</legend>
-          {Object.entries(all?.starts ?? {}).map(([name, about], i, every) => (
-            <label key={name} className="flex gap-2">
-              <input
-                type="radio"
-                name="start"
-                value={name}
-                defaultChecked={i === every.length - 1}
-              />
-              <span>
-                <strong>{name}</strong> <span className="text-soft">{about}</span>
-              </span>
-            </label>
-          ))}
-        </fieldset>
+        <StartChoice starts={all} />
         {make.error && (
           <p role="alert" className="text-hollow">
             {make.error.message}
