@@ -1,8 +1,29 @@
 """The one family of errors the core raises; every message is fit for a user to read."""
 
+from collections.abc import Callable
+
 
 class RingsideError(Exception):
-    """Something was asked that cannot be answered; the message says what and why."""
+    """Something was asked that cannot be answered; the message says what and why.
+
+    Parameters
+    ----------
+    message : str
+        With a name in braces for each length.
+    **lengths_m : float
+        The lengths, metres. The message itself words them in metres; an edge that knows
+        what its user reads words them anew with `worded`.
+    """
+
+    def __init__(self, message: str, **lengths_m: float) -> None:
+        self._message, self._lengths_m = message, lengths_m
+        super().__init__(self.worded(lambda m: f"{m:.3f} m"))
+
+    def worded(self, length: Callable[[float], str]) -> str:
+        """The message with its lengths as somebody reads them."""
+        if not self._lengths_m:
+            return self._message
+        return self._message.format(**{k: length(v) for k, v in self._lengths_m.items()})
 
 
 class LayoutFileError(RingsideError):

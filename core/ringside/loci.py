@@ -13,6 +13,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import ArrayLike
 
+from ringside.errors import RingsideError
 from ringside.scene import Floats
 
 TOUCH_M = 1e-6
@@ -142,7 +143,7 @@ def _no_circle(S: Floats, axis: Floats, d: float, a: float, b: float) -> RingAns
         "none",
         None,
         point,
-        f"No spot keeps both distances: {why}, by {gap * 100:.1f} cm. The nearest is shown.",
+        f"No spot keeps both distances: {why}. The nearest is shown.",
     )
 
 
@@ -168,26 +169,31 @@ def nearest_on_sphere(s: ArrayLike, distance: float, point: ArrayLike) -> Floats
 
 def at_distances(
     s: ArrayLike, k: ArrayLike, a: float, b: float, z: float, near: ArrayLike
-) -> tuple[Floats | None, str]:
+) -> Floats:
     """The spot a from S, b from K and z high, nearest to where the mic is now.
 
     Returns
     -------
-    point : ndarray or None
-        (3,) metres; None when there is none.
-    words : str
-        Empty, or why there is none.
+    ndarray
+        (3,) metres.
+
+    Raises
+    ------
+    RingsideError
+        When there is none; the message says why and what is possible.
     """
     answer = ring(s, k, a, b)
     if answer.ring is None:
-        return None, answer.words
+        raise RingsideError(answer.words)
     spots = answer.ring.at_height(z)
     if len(spots) == 0:
-        top = float(answer.ring.centre[2]) + answer.ring.radius * float(answer.ring.v[2])
-        low = 2 * float(answer.ring.centre[2]) - top
-        return None, (
-            f"No spot at that height keeps both distances; the ring runs from"
-            f" {low * 100:.1f} to {top * 100:.1f} cm above the floor."
+        half = answer.ring.radius * float(answer.ring.v[2])
+        middle = float(answer.ring.centre[2])
+        raise RingsideError(
+            "No spot at that height keeps both distances; the ring runs from {low} to {high}"
+            " above the floor.",
+            low=middle - half,
+            high=middle + half,
         )
     away = np.linalg.norm(spots - np.asarray(near, dtype=float), axis=1)
-    return np.asarray(spots[int(away.argmin())]), ""
+    return np.asarray(spots[int(away.argmin())])

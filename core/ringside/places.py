@@ -11,7 +11,6 @@ from typing import Any
 import numpy as np
 
 from ringside.clearance import blocked, under_cymbals, words_for
-from ringside.errors import RingsideError
 from ringside.kit import reference_point
 from ringside.layout import Layout
 from ringside.loci import RingAnswer, at_distances, nearest_on_sphere, ring_through
@@ -75,6 +74,17 @@ def ring_points(layout: Layout, answer: RingAnswer, overhead: bool) -> dict[str,
     }
 
 
+def can_be_equal(layout: Layout, a: str, b: str) -> bool:
+    """Whether two mics are of a kind that is kept at equal distances.
+
+    A stereo pair is, and so are two mics that both stand off the kit; a spot and an
+    overhead never are, and two spots are equal on their own drum if on anything.
+    """
+    if any({p.left, p.right} == {a, b} for p in layout.stereo_pairs):
+        return True
+    return layout.mic(a).role != "close" and layout.mic(b).role != "close"
+
+
 def places(layout: Layout, anchor: str, mover: str) -> dict[str, Any]:
     """The ring through the anchor, and the spots that would make the mover equal to it."""
     ref, one, two = references(layout), layout.mic(anchor), layout.mic(mover)
@@ -113,9 +123,5 @@ def place_by_tape(
         When no spot has these three numbers; the message says what is possible.
     """
     ref = references(layout)
-    spot, words = at_distances(
-        ref.snare, ref.kick, snare_m, kick_m, height_m, layout.mic(mic).position_m
-    )
-    if spot is None:
-        raise RingsideError(words)
+    spot = at_distances(ref.snare, ref.kick, snare_m, kick_m, height_m, layout.mic(mic).position_m)
     return _spot(layout, mic, spot, "")

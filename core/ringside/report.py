@@ -13,7 +13,7 @@ from ringside.clearance import words_for_all
 from ringside.errors import RingsideError
 from ringside.layout import Layout
 from ringside.pairs import WORDS, Analysis, Pairs, Verdict, flipped
-from ringside.places import places, ring_of
+from ringside.places import can_be_equal, places, ring_of
 from ringside.scene import Floats
 from ringside.setup import aim_words
 from ringside.sums import curve_db
@@ -210,6 +210,7 @@ def detail(an: Analysis, anchor: str, mover: str, source: str | None = None) -> 
         raise RingsideError(f"expected a drum or cymbal of the kit, got {source!r}")
     row, _ = an.pair_index(anchor, mover)
     k = s.ids.index(source) if source else int(an.worst_source[row])
+    equal = can_be_equal(an.layout, anchor, mover)
     p = an.pairs
     delay, ratio, sign = (float(x[row, k]) for x in (p.delay_s, p.ratio, p.raw_sign))
     return {
@@ -221,7 +222,7 @@ def detail(an: Analysis, anchor: str, mover: str, source: str | None = None) -> 
         "curve_db": np.round(curve_db(FREQUENCIES, delay, ratio, sign), 2).tolist(),
         "flipped_curve_db": np.round(curve_db(FREQUENCIES, delay, ratio, -sign), 2).tolist(),
         "why": why(an, row, k),
-        "places": places(an.layout, anchor, mover),
+        "places": places(an.layout, anchor, mover) if equal else None,
         "flips": sorted(
             (flip_effect(an, ids.index(m)) for m in (mover, anchor)),
             key=lambda f: f["hollow_after"],

@@ -13,7 +13,7 @@ def verdict_words(an: Analysis, row: int, source: int) -> str:
     verdict = Verdict(int(p.verdict[row, source]))
     delay = float(p.delay_s[row, source])
     late = b if delay > 0 else a
-    cm, ms = abs(delay) * an.scene.speed * 100, abs(delay) * 1e3
+    ms = abs(delay) * 1e3
     gain = float(p.flipped_body_db[row, source] - p.body_db[row, source])
     if verdict == Verdict.NO_MATTER:
         return _no_matter(an, row, source, a, b, drum)
@@ -31,7 +31,7 @@ def verdict_words(an: Analysis, row: int, source: int) -> str:
         )
     if verdict == Verdict.LATE:
         return (
-            f"{late} is {cm:.1f} cm, {ms:.2f} ms late on the {drum}: the sum dips at"
+            f"{late} is {ms:.2f} ms late on the {drum}: the sum dips at"
             f" {_hz(float(p.dip_hz[row, source]))}, inside the band it works in."
         )
     if not an.scene.sources.drum[source]:

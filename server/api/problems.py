@@ -12,6 +12,7 @@ from ringside.changes import changes
 from ringside.errors import LayoutFileError, RingsideError
 from ringside.layout import Layout
 from ringside.layoutfile import place_of, wording
+from sheets.units import length_text
 
 from api.shapes import layout_out
 
@@ -66,7 +67,8 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(RingsideError)
     def _refused(request: HttpRequest, exc: RingsideError) -> HttpResponse:
-        return answer(400, "Cannot be done", str(exc))
+        units = getattr(request.user, "units", "cm")  # lengths as this user reads them
+        return answer(400, "Cannot be done", exc.worded(lambda m: length_text(m, units)))
 
     @api.exception_handler(ValidationError)
     def _invalid(request: HttpRequest, exc: ValidationError) -> HttpResponse:

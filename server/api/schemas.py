@@ -343,7 +343,9 @@ class Focus(Schema):
     curve_db: list[float]
     flipped_curve_db: list[float]
     why: list[WhyRow]
-    places: Places
+    places: Places | None = Field(
+        description="Null when the two are not of a kind that is kept equal."
+    )
     flips: list[FlipEffect]
 
 

@@ -271,6 +271,13 @@ def test_warmer_air_brings_every_arrival_forward(someone):
     page.get_by_role("button", name="Take it").click()
     expect(page.get_by_role("button", name=re.compile("air: 35.0 °C"))).to_contain_text("351.9 m/s")
     expect(page.locator('[data-off="kick"]')).to_contain_text("0.60 ms")
+    page.get_by_role("button", name=re.compile("air: 35.0 °C")).click()
+    page.get_by_label("Session rate").select_option("96000")
+    page.get_by_role("button", name="Take it").click()
+    page.get_by_role("link", name="Pairs").click()
+    page.locator('[data-pair="OL-OR"]').click()
+    # 0.210 m at 351.9 m/s are 0.597 ms, 57.3 samples at 96 kHz.
+    expect(page.get_by_text(re.compile("delay OR by 57.3 samples"))).to_be_visible()
 
 
 def test_a_left_handed_kit_is_drawn_mirrored(server, chromium):

@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
+from ringside.errors import RingsideError
 from ringside.loci import at_distances, nearest_on_sphere, ring, ring_through
 from scipy.optimize import least_squares, minimize
 
@@ -125,9 +126,15 @@ def test_sphere_point_keeps_the_distance_and_the_direction(s, a, p):
 def test_typed_distances_find_the_spot_on_the_side_the_mic_is_on():
     there = np.array([0.7, -0.2, 1.68])
     a, b = np.linalg.norm(there - S), np.linalg.norm(there - K)
-    spot, words = at_distances(S, K, a, b, 1.68, there + 0.05)
-    assert words == ""
+    spot = at_distances(S, K, a, b, 1.68, there + 0.05)
     assert np.linalg.norm(spot - there) < TENTH_MM
-    spot, words = at_distances(S, K, a, b, 2.68, there)
-    assert spot is None
-    assert "above the floor" in words
+
+
+def test_a_height_the_ring_does_not_reach_is_refused_with_what_is_possible():
+    r = ring(S, K, 1.20, 1.52).ring
+    low, high = (float(r.at(t)[2]) for t in (-np.pi / 2, np.pi / 2))
+    with pytest.raises(RingsideError) as caught:
+        at_distances(S, K, 1.20, 1.52, 2.68, (0, 0, 2))
+    assert f"from {low:.3f} m to {high:.3f} m above the floor" in str(caught.value)
+    inches = caught.value.worded(lambda m: f"{m / 0.0254:.0f} in")
+    assert f"to {high / 0.0254:.0f} in above" in inches

@@ -8,7 +8,8 @@ from ringside.errors import RingsideError
 from ringside.kits import KITS
 from ringside.layout import Room
 from ringside.pairs import analyse
-from ringside.places import place_by_tape, places
+from ringside.places import can_be_equal, place_by_tape, places
+from ringside.report import detail
 from ringside.setup import setup_rows
 from ringside.starts import STARTS, starting_layout
 
@@ -33,6 +34,22 @@ def test_taking_a_place_gives_the_tapes_it_promised(answer, both):
     mic = [m.id for m in an.layout.mics].index("OR")
     assert an.arrivals.tape_m[mic, snare] == pytest.approx(spot["snare_m"], abs=1e-4)
     assert an.arrivals.tape_m[mic, kick] == pytest.approx(spot["kick_m"], abs=1e-4)
+
+
+@pytest.mark.parametrize(
+    ("a", "b", "equal"), [("OL", "OR", True), ("T1", "OL", False), ("KI", "KO", False)]
+)
+def test_better_places_are_offered_only_to_mics_that_can_be_equal(a, b, equal):
+    assert (detail(analyse(SQUARE), a, b)["places"] is not None) == equal
+
+
+def test_two_room_mics_can_be_equal_without_being_named_a_pair():
+    rooms = tuple(
+        m.model_copy(update={"id": i, "role": "room"})
+        for m, i in zip(SQUARE.mics[-2:], "AB", strict=True)
+    )
+    layout = SQUARE.model_copy(update={"mics": rooms, "stereo_pairs": ()})
+    assert can_be_equal(layout, "A", "B")
 
 
 def test_equal_height_keeps_the_height():

@@ -62,6 +62,15 @@ def test_distances_that_cannot_be_say_what_is_possible(as_owner):
     assert "further apart" in problem["detail"]
 
 
+def test_lengths_in_an_answer_are_in_the_users_units(as_owner, owner):
+    ask = {"layout": DOC, "mic": "OR", "snare_m": 1.2, "kick_m": 1.52, "height_m": 2.7}
+    assert " cm above the floor" in as_owner("POST", "/place-by-tape", ask)[1]["detail"]
+    as_owner("PUT", "/account/units", {"units": "ft-in"})
+    detail = as_owner("POST", "/place-by-tape", ask)[1]["detail"]
+    assert "″ above the floor" in detail
+    assert "cm" not in detail
+
+
 def test_every_threshold_has_a_reason(as_owner):
     rows = as_owner("POST", "/thresholds", {})[1]
     assert {r["name"] for r in rows} == set(Thresholds.model_fields) == set(REASONS)

@@ -847,7 +847,8 @@ export interface components {
             flipped_curve_db: number[];
             /** Flips */
             flips: components["schemas"]["FlipEffect"][];
-            places: components["schemas"]["Places"];
+            /** @description Null when the two are not of a kind that is kept equal. */
+            places: components["schemas"]["Places"] | null;
             /** Rows */
             rows: components["schemas"]["PairRow"][];
             /** Source */

@@ -98,10 +98,24 @@ describe("views", () => {
     ]);
   });
 
+  it("a plate covers neither its own mic nor another's", () => {
+    const tags = [0, 1, 2].map((i) => ({
+      id: `M${i}`,
+      at: [200 + i * 26, 200] as Point2,
+      body: [200 + i * 26, 191] as Point2,
+      avoid: [0, 1] as Point2,
+      wide: 34,
+    }));
+    for (const p of placeTags(tags, base).values())
+      for (const { body } of tags)
+        expect(Math.abs(p[0] - body[0]) >= 17 + 8 || Math.abs(p[1] - body[1]) >= 17).toBe(true);
+  });
+
   it("plates of mics at one place fan out", () => {
     const tags = ["A", "B", "C", "D"].map((id) => ({
       id,
       at: [200, 200] as Point2,
+      body: [196, 200] as Point2,
       avoid: [1, 0] as Point2,
       wide: 34,
     }));

@@ -135,6 +135,8 @@ export interface Tag {
   id: string;
   /** Where the thing is. */
   at: Point2;
+  /** The middle of its body on the screen: no plate may cover one, least of all its own. */
+  body: Point2;
   /** A direction the tag should rather not go, on the screen. */
   avoid: Point2;
   wide: number;
@@ -179,13 +181,11 @@ function crowding(p: Point2, tag: Tag, tags: Tag[], done: { p: Point2; w: number
   for (const d of done)
     if (Math.abs(d.p[0] - p[0]) < (d.w + tag.wide) / 2 + 3 && Math.abs(d.p[1] - p[1]) < 21)
       cost += 200;
-  for (const other of tags)
-    if (
-      other.id !== tag.id &&
-      Math.abs(other.at[0] - p[0]) < tag.wide / 2 + 10 &&
-      Math.abs(other.at[1] - p[1]) < 19
-    )
-      cost += 90;
+  for (const other of tags) {
+    const [dx, dy] = [Math.abs(other.body[0] - p[0]), Math.abs(other.body[1] - p[1])];
+    const near = other.id === tag.id ? [8, 17] : [9, 18];
+    if (dx < tag.wide / 2 + (near[0] as number) && dy < (near[1] as number)) cost += 110;
+  }
   const away = [p[0] - tag.at[0], p[1] - tag.at[1]] as const;
   const along = away[0] * tag.avoid[0] + away[1] * tag.avoid[1];
   if (along > 0) cost += along * 0.8;

@@ -85,9 +85,9 @@ export function Chart(props: ChartProps) {
 
   return (
     <section className="relative flex min-h-0 min-w-0 flex-col" aria-label={props.title}>
-      <header className="flex items-center gap-2 px-3 pt-2 text-[0.85rem]">
+      <header className="flex flex-wrap items-center gap-x-2 gap-y-1 px-3 pt-2 text-[0.85rem]">
         <h2 className="whitespace-nowrap text-[0.95rem]">{props.title}</h2>
-        <span className="truncate text-soft">{props.hint}</span>
+        <span className="truncate text-soft max-[1150px]:hidden">{props.hint}</span>
         <span className="ml-auto flex shrink-0 gap-1">
           {props.tools}
           <button

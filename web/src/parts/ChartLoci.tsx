@@ -11,12 +11,13 @@ export function Loci(props: { view: View; layout: Layout; board: Board | null; u
   const { view, layout, board } = props;
   const focus = board?.focus;
   const points = useMemo(
-    () => focus?.places.ring.points_m.map((p) => toScreen(p, view)) ?? [],
+    () => focus?.places?.ring.points_m.map((p) => toScreen(p, view)) ?? [],
     [focus, view],
   );
-  if (!focus) return null;
-  const anchor = micOf(layout, focus.places.anchor);
-  const mover = micOf(layout, focus.places.mover);
+  const places = focus?.places;
+  if (!places) return null;
+  const anchor = micOf(layout, places.anchor);
+  const mover = micOf(layout, places.mover);
   if (!anchor || !mover) return null;
   const [snare, kick] = [referenceOf(layout.kit, "snare"), referenceOf(layout.kit, "kick")];
   const line = (from: Point3, to: Point3, key: string, dashed: boolean) => {
@@ -29,7 +30,7 @@ export function Loci(props: { view: View; layout: Layout; board: Board | null; u
   return (
     <g aria-hidden="true">
       {view.facing === "above" && <SphereCuts {...props} anchor={anchor} mover={mover} />}
-      {runs(focus.places.ring.clear).map((run) => (
+      {runs(places.ring.clear).map((run) => (
         <path
           key={run.from}
           d={path(points.slice(run.from, run.to + 1), false)}

@@ -31,6 +31,7 @@ export function Mics(props: Hand) {
     return {
       id: m.id,
       at,
+      body: bodyOf(at, away, n),
       avoid: [away[0] / n, away[1] / n] as Point2,
       wide: Math.max(WIDE, m.id.length * 9 + 12),
     };
@@ -66,6 +67,13 @@ export function Mics(props: Hand) {
       })}
     </g>
   );
+}
+
+const BODY_BEHIND = 9;
+
+/** The middle of the teardrop, which lies behind its point. */
+function bodyOf(at: Point2, away: Point2, n: number): Point2 {
+  return [at[0] - (away[0] / n) * BODY_BEHIND, at[1] - (away[1] / n) * BODY_BEHIND];
 }
 
 function ahead(mic: Mic, by: number): Point3 {

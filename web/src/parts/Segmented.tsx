@@ -9,7 +9,7 @@ interface Props<T extends string> {
 
 export function Segmented<T extends string>({ label, value, options, onTake, small }: Props<T>) {
   return (
-    <fieldset className="inline-flex overflow-hidden rounded-lg border border-hair bg-card">
+    <fieldset className="inline-flex flex-wrap overflow-hidden rounded-lg border border-hair bg-card">
       <legend className="sr-only">{label}</legend>
       {options.map(([key, text]) => (
         <button
@@ -17,7 +17,7 @@ export function Segmented<T extends string>({ label, value, options, onTake, sma
           type="button"
           aria-pressed={key === value}
           onClick={() => onTake(key)}
-          className={`${small ? "px-2 py-1 text-[0.8rem]" : "px-3 py-1.5 text-[0.88rem]"} font-semibold ${key === value ? "bg-ink text-panel" : "text-soft hover:text-ink"}`}
+          className={`${small ? "px-2 py-1 text-[0.8rem]" : "px-3 py-1.5 text-[0.88rem]"} font-semibold whitespace-nowrap ${key === value ? "bg-ink text-panel" : "text-soft hover:text-ink"}`}
         >
           {text}
         </button>

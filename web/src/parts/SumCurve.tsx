@@ -36,16 +36,6 @@ export function SumCurve({ sure, focus, bodyLow, bodyHigh, width = 250, height =
       {[0, -12, -24].map((db) => (
         <g key={db}>
           <line x1="0" x2={width} y1={y(db)} y2={y(db)} stroke="var(--hair)" strokeWidth="0.8" />
-          <text
-            x={width}
-            y={y(db) - 2}
-            fontSize="8"
-            textAnchor="end"
-            className="num"
-            fill="var(--soft)"
-          >
-            {db} dB
-          </text>
         </g>
       ))}
       {[100, 1000, 10000].map((f) => (
@@ -75,6 +65,21 @@ export function SumCurve({ sure, focus, bodyLow, bodyHigh, width = 250, height =
         strokeDasharray={sure ? undefined : "5 3"}
         strokeWidth="2"
       />
+      {[0, -12, -24].map((db) => (
+        <text
+          key={db}
+          x={2}
+          y={y(db) - 2}
+          fontSize="8"
+          className="num"
+          fill="var(--soft)"
+          stroke="var(--panel)"
+          strokeWidth="2.5"
+          paintOrder="stroke"
+        >
+          {db} dB
+        </text>
+      ))}
     </svg>
   );
 }

@@ -5,7 +5,7 @@ import { DropdownMenu, Popover } from "radix-ui";
 import { type FormEvent, memo, useState } from "react";
 import { useNavigate } from "react-router";
 import { api, must } from "../api/client";
-import type { LayoutOut, Units } from "../api/types";
+import type { Layout, LayoutOut, Units } from "../api/types";
 import { NewLayout } from "../steps/sessions/NewLayout";
 import { AccountMenu, ITEM, MENU } from "./AccountMenu";
 import { Ask } from "./Ask";
@@ -14,6 +14,8 @@ import { useEditor, useEditorPart } from "./editing";
 import { useMe } from "./me";
 import { Segmented } from "./Segmented";
 import { useToast } from "./toast";
+
+const RATES: Layout["sample_rate_hz"][] = [44100, 48000, 88200, 96000, 176400, 192000];
 
 const SAVED = {
   saved: ["Saved", "text-ring"],
@@ -37,7 +39,7 @@ export const TopBar = memo(function TopBar({ onKeys }: { onKeys: () => void }) {
   return (
     <header className="col-span-2 flex min-w-0 items-center gap-4 border-b border-hair bg-panel px-4">
       <Brand />
-      <p className="truncate">
+      <p className="truncate max-[980px]:hidden">
         <strong>{out.session_name}</strong> <span className="text-soft">{out.place}</span>
       </p>
       <LayoutSwitcher out={out} />
@@ -102,11 +104,16 @@ function AirField() {
   const [open, setOpen] = useState(false);
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
-    const value = Number(new FormData(e.currentTarget).get("celsius"));
+    const form = new FormData(e.currentTarget);
+    const value = Number(form.get("celsius"));
+    const rate = Number(form.get("rate")) as Layout["sample_rate_hz"];
     setOpen(false);
     const { doc } = editor.snapshot();
-    if (Number.isFinite(value) && value !== celsius)
-      editor.commit({ ...doc, air: { temperature_c: value } }, `Air at ${value} °C`);
+    if (Number.isFinite(value) && (value !== celsius || rate !== doc.sample_rate_hz))
+      editor.commit(
+        { ...doc, air: { temperature_c: value }, sample_rate_hz: rate },
+        `Air at ${value} °C, ${rate} Hz`,
+      );
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
@@ -138,6 +145,20 @@ function AirField() {
               It sets the speed of sound, and with it every arrival: 343.2·√(T / 293.15 K) m/s, ISO
               9613-1.
             </p>
+            <label className="block">
+              <span className="text-[0.85rem] text-soft">Session rate, Hz: sets the samples</span>
+              <select
+                name="rate"
+                defaultValue={editor.snapshot().doc.sample_rate_hz}
+                className="field num w-full"
+              >
+                {RATES.map((r) => (
+                  <option key={r} value={r}>
+                    {r}
+                  </option>
+                ))}
+              </select>
+            </label>
             <button type="submit" className="btn w-full">
               Take it
             </button>

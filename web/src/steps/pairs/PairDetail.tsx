@@ -63,7 +63,7 @@ export function PairDetail({ focus }: { focus: Focus }) {
           </span>
         </div>
         <p className="mt-1.5 min-h-10 text-[0.92rem]">{row.words}</p>
-        <dl className="mt-1 grid grid-cols-4 gap-3">
+        <dl className="mt-1 grid grid-cols-4 gap-3 max-[1100px]:grid-cols-2">
           <Big
             value={lengthText(row.tape_a_m, units)}
             name={`${units === "cm" ? "cm, " : ""}${a.id} by tape`}

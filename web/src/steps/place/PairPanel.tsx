@@ -215,7 +215,13 @@ function Swing({ mover, onTake }: { mover: Mic; onTake: (spot: Spot, what: strin
   const board = useEditorPart((s) => s.board);
   const { units } = useMe();
   const places = board?.focus?.places;
-  if (!places) return null;
+  if (!places)
+    return (
+      <p className="text-[0.85rem] text-soft">
+        These two can never be equal in time on every drum. Their sum is judged by the body each
+        drum keeps; see it below.
+      </p>
+    );
   const { swing, equal_height, snare_only } = places;
   const there = (s: Spot) => (s.moved_m ?? 1) < NOTHING_M;
   const about = (s: Spot) =>

@@ -97,7 +97,7 @@ export function Place() {
     side: lit.side === "drummer" ? "From the right" : "From the left",
   };
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)_288px] grid-rows-[minmax(0,1fr)_auto]">
+    <div className="grid h-full grid-cols-[minmax(0,1fr)_288px] max-[1050px]:grid-cols-[minmax(0,1fr)_250px] grid-rows-[minmax(0,1fr)_auto]">
       <h1 className="sr-only">Place the mics</h1>
       <div className="grid min-h-0 grid-cols-[1.34fr_1fr] divide-x divide-hair">
         <LiveChart
