@@ -86,7 +86,7 @@ def run_all(paths: list[str]) -> int:
             return 0 if _pytest(paths, browser_env) else 1
         good = [_check(name, command, cwd, env) for name, command, cwd in _checks()]
         print("core and server:", flush=True)
-        where = ["core", "server/sheets/units.py", "tests/core", "tests/server"]
+        where = ["core", "server/sheets/units.py", "tests/core", "tests/server", "tests/ops"]
         good.append(_pytest(where, env, "--doctest-modules", "-n", "2"))
         print("browser:", flush=True)
         good.append(_pytest(["tests/browser"], browser_env))

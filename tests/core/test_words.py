@@ -1,0 +1,80 @@
+"""The sentences: each verdict says its reason, and each number says where it comes from."""
+
+import re
+
+import pytest
+from ringside.pairs import WORDS, Verdict, analyse
+from ringside.report import detail
+from ringside.starts import starting_layout
+from ringside.words import verdict_words, why
+
+SQUARE = starting_layout("five-piece", "square pair")
+TURNED = starting_layout("five-piece", "turned pair")
+
+
+def sentence(layout, a, b, source):
+    an = analyse(layout)
+    row, _ = an.pair_index(a, b)
+    k = an.scene.sources.ids.index(source)
+    return WORDS[Verdict(int(an.pairs.verdict[row, k]))], verdict_words(an, row, k)
+
+
+def flipped(layout, mic):
+    return layout.with_mic(layout.mic(mic).model_copy(update={"preamp_flip": True}))
+
+
+@pytest.mark.parametrize(
+    ("layout", "pair", "verdict", "said"),
+    [
+        (SQUARE, ("OL", "OR", "kick"), "late", "OL is 0.61 ms late on the kick"),
+        (SQUARE, ("ST", "SB", "snare"), "hollow", "pushed opposite ways by the snare"),
+        (SQUARE, ("T1", "OL", "rack-1"), "hollow", "pushed the same way, but OL is"),
+        (SQUARE, ("KI", "ST", "snare"), "no matter", "After gain KI hears the snare"),
+        (SQUARE, ("KO", "OL", "kick"), "ask the ear", "OL is near the plane of the head"),
+        (SQUARE, ("OL", "OR", "snare"), "together", "pushed the same way: no dip"),
+        (SQUARE, ("SB", "OL", "snare"), "together", "the delay turns the body round again"),
+        (flipped(SQUARE, "SB"), ("ST", "SB", "snare"), "together", "pushed the same way"),
+        (SQUARE, ("T1", "T2", "kick"), "no matter", "covers the two"),
+    ],
+)
+def test_a_verdict_gives_its_reason(layout, pair, verdict, said):
+    word, words = sentence(layout, *pair)
+    assert word == verdict, words
+    assert said in words
+
+
+def test_a_null_is_named_as_the_reason_of_doubt():
+    side_on = SQUARE.mic("OL").model_copy(update={"pattern": "figure-8", "aim": (0.0, 1.0, 0.0)})
+    level = side_on.model_copy(update={"position_m": (-0.6, 0.0, 1.74)})
+    word, words = sentence(SQUARE.with_mic(level), "ST", "OL", "snare")
+    assert word in ("ask the ear", "no matter")
+    if word == "ask the ear":
+        assert "null of its pattern" in words
+
+
+def test_no_sentence_names_a_unit_of_length():
+    # Lengths are shown beside the sentence in the user's units; a sentence has none of its own.
+    for layout in (SQUARE, TURNED):
+        an = analyse(layout)
+        for row in range(len(an.pairs.first)):
+            for k in range(len(an.scene.sources.ids)):
+                assert not re.search(r"\d\s?(cm|m|in|ft)\b", verdict_words(an, row, k))
+
+
+def test_why_gives_values_that_make_the_result():
+    an = analyse(SQUARE)
+    row, _ = an.pair_index("OL", "OR")
+    rows = {r["title"]: r for r in why(an, row, an.scene.sources.ids.index("kick"))}
+    metres = [float(x) for x in re.findall(r"(\d+\.\d+) m /", rows["Arrival"]["formula"])]
+    speed = float(re.search(r"/ (\d+\.\d) m/s", rows["Arrival"]["formula"]).group(1))
+    shown = float(re.search(r"= ([+-]\d+\.\d+) ms", rows["Arrival"]["formula"]).group(1))
+    assert (metres[0] - metres[1]) / speed * 1e3 == pytest.approx(shown, abs=2e-3)
+    assert "819 Hz" in rows["Dip"]["formula"] or "818 Hz" in rows["Dip"]["formula"]
+    assert all(r["source"] for r in rows.values())
+
+
+def test_detail_opens_the_worst_drum_when_none_is_named():
+    an = analyse(SQUARE)
+    assert detail(an, "ST", "SB")["source"] == "snare"
+    assert detail(an, "OL", "OR")["source"] == "kick"
+    assert detail(an, "OL", "OR", "ride")["source"] == "ride"

@@ -1,0 +1,49 @@
+/** Names, colours and sums that more than one drawing shares. */
+import { readFileSync } from "node:fs";
+import { describe, expect, it } from "vitest";
+import type { Layout, PairRow } from "../api/types";
+import { bodySums, drumColour, firstDrum, isFlipped, micColour, sourceName } from "./words";
+
+const file = new URL("../../../demo/a-square-pair.layout.json", import.meta.url);
+const layout: Layout = JSON.parse(readFileSync(file, "utf8"));
+const row = (sign: number) => ({ sign, body_db: -7.2, flipped_body_db: 5.8 }) as PairRow;
+
+describe("words", () => {
+  it("calls the sums as wired and flipped where the sign is sure", () => {
+    expect(bodySums(row(1)).map((s) => s.db)).toEqual([-7.2, 5.8]);
+    expect(bodySums(row(-1))[0]?.name).toBe("body as wired");
+  });
+
+  it("claims no wiring where the sign is unsure", () => {
+    const sums = bodySums(row(0));
+    expect(sums.map((s) => s.db)).toEqual([5.8, -7.2]);
+    expect(sums.map((s) => s.name).join()).not.toContain("wired");
+  });
+
+  it("colours a mic by the drum it is for, or by its role", () => {
+    const colours = Object.fromEntries(layout.mics.map((m) => [m.id, micColour(m, layout)]));
+    expect(colours).toMatchObject({
+      KI: "var(--kick)",
+      ST: "var(--snare)",
+      T1: "var(--tom)",
+      FT: "var(--tom)",
+      HH: "var(--cymbal)",
+      OL: "var(--ring)",
+    });
+    expect(drumColour("floor")).toBe("var(--tom)");
+  });
+
+  it("two flips are none", () => {
+    const mic = layout.mics[0];
+    if (!mic) throw new Error("no mic");
+    expect(isFlipped(mic)).toBe(false);
+    expect(isFlipped({ ...mic, preamp_flip: true })).toBe(true);
+    expect(isFlipped({ ...mic, preamp_flip: true, cable_inverted: true })).toBe(false);
+  });
+
+  it("finds the reference drums and names sources", () => {
+    expect(firstDrum(layout, "kick").name).toBe("Kick");
+    expect(sourceName(layout, "crash-l")).toBe("Crash L");
+    expect(sourceName(layout, "gone")).toBe("gone");
+  });
+});
