@@ -1,0 +1,148 @@
+"""Limits, queries and upkeep: what must hold as studios and histories grow."""
+
+import io
+
+import pytest
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
+from plans import actions
+from plans.models import Layout, Revision
+from ringside.layoutfile import layout_from, write_layout
+from ringside.starts import starting_layout
+from studios.access import open_studio
+
+from tests.server.conftest import Api
+from tests.server.test_layouts import doc_of, moved, save
+
+
+def queries(work):
+    with CaptureQueriesContext(
+        connection,
+    ) as seen:
+        work()
+    return len(seen)
+
+
+def test_the_list_asks_no_more_of_the_database_for_more_sessions(as_owner, owner, session):
+    few = queries(lambda: as_owner("GET", "/sessions"))
+    for n in range(5):
+        actions.make_session(owner, name=f"S{n}", kit="four-piece", start="empty")
+    assert len(as_owner("GET", "/sessions")[1]) == 6
+    assert queries(lambda: as_owner("GET", "/sessions")) == few
+
+
+def test_computing_touches_the_database_only_to_know_who_asks(as_owner, layout):
+    doc = layout.doc().model_dump(mode="json")
+    assert queries(lambda: as_owner("POST", "/compute", {"layout": doc})) <= 2
+
+
+def test_history_is_kept_to_its_length_and_the_newest_stays(as_owner, layout, monkeypatch):
+    monkeypatch.setattr(actions, "KEPT_REVISIONS", 4)
+    doc, version = doc_of(as_owner, layout.pk)
+    for n in range(1, 9):
+        version = save(as_owner, layout.pk, version, moved(doc, n / 100))[1]["version"]
+    assert Revision.objects.filter(layout=layout).count() == 4
+    back = 0
+    while as_owner("POST", f"/layouts/{layout.pk}/undo", {"version": version})[0] == 200:
+        version += 1
+        back += 1
+    assert back == 3
+    assert doc_of(as_owner, layout.pk)[0] == moved(doc, 5 / 100)
+
+
+def test_a_save_is_whole_or_not_at_all(as_owner, layout, monkeypatch):
+    doc, version = doc_of(as_owner, layout.pk)
+
+    def broken(_):
+        raise RuntimeError("the disk is full")
+
+    monkeypatch.setattr(actions, "summary_of", broken)
+    with pytest.raises(RuntimeError):
+        save(as_owner, layout.pk, version, moved(doc))
+    fresh = Layout.objects.get(pk=layout.pk)
+    assert (fresh.version, fresh.head, fresh.revisions.count()) == (1, 1, 1)
+
+
+def test_two_saves_of_one_version_leave_one_winner(as_owner, member, layout):
+    doc, version = doc_of(as_owner, layout.pk)
+    first = save(as_owner, layout.pk, version, moved(doc, 0.1))
+    second = save(Api(member), layout.pk, version, moved(doc, 0.2))
+    assert (first[0], second[0]) == (200, 409)
+    assert Revision.objects.filter(layout=layout).count() == 2
+
+
+def test_a_file_too_large_is_refused_before_it_is_read(as_owner):
+    file = io.BytesIO(b" " * 1_000_001)
+    file.name = "big.json"
+    answer = as_owner.client.post("/api/sessions/upload", {"file": file})
+    assert answer.status_code == 400
+    assert "larger than" in answer.json()["detail"]
+
+
+@pytest.mark.parametrize(
+    ("body", "status"),
+    [(b"{", 400), (b"[]", 422), (b"null", 422), (b'{"layout": 3}', 422), (b"\xff", 400)],
+)
+def test_a_body_that_is_no_request_is_a_plain_refusal(as_owner, body, status):
+    answer = as_owner.client.post("/api/compute", body, content_type="application/json")
+    assert answer.status_code == status
+    assert answer["Content-Type"].startswith("application/problem+json")
+    assert answer.json()["detail"]
+
+
+@pytest.mark.parametrize(
+    "change",
+    [{"name": ""}, {"name": "x" * 81}, {"kit": ""}, {"start": "odd pair"}, {"extra": 1},
+     {"room_id": "x"}],
+)  # fmt: skip
+def test_a_session_that_cannot_be_made_is_refused_and_none_is_left(as_owner, change):
+    new = {"name": "N", "kit": "four-piece", "start": "empty", **change}
+    assert as_owner("POST", "/sessions", new)[0] == 422
+    assert as_owner("GET", "/sessions")[1] == []
+
+
+def test_a_member_of_two_studios_sees_both_and_makes_in_the_one_named(as_owner, owner, session):
+    other = open_studio(owner, "Second studio")
+    new = {"name": "Elsewhere", "kit": "four-piece", "start": "empty", "studio_id": other.pk}
+    assert as_owner("POST", "/sessions", new)[1]["studio"] == "Second studio"
+    names = {s["studio"] for s in as_owner("GET", "/sessions")[1]}
+    assert names == {"Own studio", "Second studio"}
+
+
+def test_the_stored_summary_is_that_of_the_stored_layout(as_owner, layout):
+    doc, version = doc_of(as_owner, layout.pk)
+    doc["mics"][3]["preamp_flip"] = True
+    save(as_owner, layout.pk, version, doc)
+    row = as_owner("GET", "/sessions")[1][0]["layouts"][0]["summary"]
+    board = as_owner("GET", f"/layouts/{layout.pk}/analysis")[1]
+    assert row["counts"] == board["counts"]
+    assert [m["id"] for m in row["mics"]] == board["mic_ids"]
+
+
+def test_a_downloaded_file_is_what_the_core_would_write(as_owner, layout):
+    as_owner("GET", f"/layouts/{layout.pk}/file")
+    assert as_owner.last.content.decode() == write_layout(layout.doc())
+
+
+@pytest.mark.parametrize("name", ['Böse "x"', "../../etc", "a\r\nX-Evil: 1", "…"])
+def test_a_strange_name_makes_a_plain_file_name(as_owner, session, layout, name):
+    as_owner("PATCH", f"/sessions/{session.pk}", {"name": name})
+    as_owner("GET", f"/layouts/{layout.pk}/sheet.csv")
+    said = as_owner.last["Content-Disposition"]
+    assert said.isascii()
+    assert ".." not in said
+    assert "X-Evil" not in as_owner.last
+    assert said.endswith('layout-a.csv"')
+
+
+def test_sixty_four_mics_are_taken_and_sixty_five_are_not(as_owner):
+    start = starting_layout("five-piece", "square pair").model_dump(mode="json")
+    one = start["mics"][0]
+    start["mics"] = [{**one, "id": f"M{n}"} for n in range(64)]
+    start["stereo_pairs"] = []
+    assert len(layout_from(start).mics) == 64
+    assert as_owner("POST", "/compute", {"layout": start})[0] == 200
+    start["mics"].append({**one, "id": "M64"})
+    status, problem = as_owner("POST", "/compute", {"layout": start})
+    assert status == 422
+    assert problem["place"] == "layout.mics"
