@@ -1,6 +1,7 @@
 """Installing what is missing: system packages, the Python environment, the web's packages."""
 
 import glob
+import importlib.util
 import os
 import shutil
 import sys
@@ -44,6 +45,8 @@ def system_packages(browser: bool) -> None:
     wanted = [*PDF_LIBRARIES, *FONTS]
     if postgres_bin() is None:
         wanted.append("postgresql")
+    if not PYTHON.exists() and importlib.util.find_spec("ensurepip") is None:
+        wanted.append("python3-venv")  # Debian keeps it in a package of its own
     if browser and shutil.which("chromium") is None:
         wanted.append("chromium")
     missing = _missing(wanted)

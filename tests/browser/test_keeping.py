@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 
 from ops.paths import DEMO_PASSWORD
 from tests.browser.conftest import PASSWORD, watched
-from tests.browser.test_place import drag, shown
+from tests.browser.test_place import SNARE, distance, drag, shown
 
 
 def second_window(person):
@@ -68,7 +68,10 @@ def test_work_is_kept_while_the_server_is_away_and_sent_later(someone, server):
     finally:
         server.start()
     someone.saved()
-    assert someone.mic("OR")["position_m"][0] > before["position_m"][0] + 0.1
+    after = someone.mic("OR")
+    assert after["position_m"][0] > before["position_m"][0] + 0.1
+    # The numbers catch up too, with nobody touching anything.
+    expect(shown(page, "snare-b")).to_have_text(f"{distance(after, SNARE) * 100:.1f}")
 
 
 def test_unsent_work_survives_closing_the_page(someone):

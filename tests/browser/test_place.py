@@ -221,6 +221,30 @@ def test_adding_copying_renaming_and_taking_away_a_mic(someone):
     expect(page.get_by_text("Not taken: one word, not taken")).to_be_visible()
 
 
+def test_a_flag_lights_its_mic_everywhere(someone):
+    page = someone.open()
+    marks = page.locator('[data-mic="HH"]')
+    expect(marks.first).to_have_attribute("aria-pressed", "false")
+    page.locator('[data-flag="0-HH"] > rect').hover()
+    for n in range(2):
+        expect(marks.nth(n)).to_have_attribute("aria-pressed", "true")
+    other = page.locator('[data-flag="1-HH"] > rect')
+    assert other.get_attribute("fill") == "var(--cymbal)"
+
+
+def test_the_side_view_moves_front_and_height(someone):
+    page = someone.open()
+    page.get_by_role("button", name="Side", exact=True).click()
+    expect(page.locator('[data-mic="OR"][data-view="side"]')).to_be_visible()
+    before = someone.mic("OR")
+    drag(page, "OR", 20, 20, view="side")
+    someone.saved()
+    after = someone.mic("OR")
+    assert after["position_m"][0] == before["position_m"][0]
+    assert after["position_m"][1] > before["position_m"][1] + 0.03
+    assert after["position_m"][2] < before["position_m"][2] - 0.03
+
+
 def test_two_mics_chosen_by_hand_open_as_a_pair(someone):
     page = someone.open()
     page.locator('[data-mic="KI"][data-view="above"]').focus()

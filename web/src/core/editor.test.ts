@@ -131,6 +131,18 @@ describe("the editor", () => {
     expect(store.held.size).toBe(0);
   });
 
+  it("asks again for numbers that could not be computed", async () => {
+    await settle();
+    const answer = stub.compute.bind(stub);
+    stub.compute = () => Promise.reject(new TypeError("no connection"));
+    editor.preview(layout("away"));
+    await settle();
+    stub.asked = [];
+    stub.compute = answer;
+    await vi.advanceTimersByTimeAsync(3000);
+    expect(stub.asked).toEqual(["away"]);
+  });
+
   it("takes up what an earlier page could not send", async () => {
     stub.mode = "down";
     editor.commit(layout("kept"), "k");

@@ -66,6 +66,7 @@ export class Editor {
   private wantsCompute = false;
   private settle: ReturnType<typeof setTimeout> | undefined;
   private retry: ReturnType<typeof setTimeout> | undefined;
+  private again: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     out: LayoutOut,
@@ -99,6 +100,7 @@ export class Editor {
   close(): void {
     clearTimeout(this.settle);
     clearTimeout(this.retry);
+    clearTimeout(this.again);
     if (this.waiting) this.keep();
   }
 
@@ -192,9 +194,16 @@ export class Editor {
       }
     } catch (error) {
       if (this.wire.isRefusal(error)) this.set({ puzzled: (error as Error).message });
+      else this.askLater();
     }
     this.underWay--;
     if (this.wantsCompute) this.compute();
+  }
+
+  /** The server is away: what is shown is old, so ask again until it answers. */
+  private askLater(): void {
+    clearTimeout(this.again);
+    this.again = setTimeout(() => this.compute(), RETRY_MS);
   }
 
   private validFocus(doc: Layout): FocusKey | null {
