@@ -3,6 +3,7 @@
 import numpy as np
 
 from ringside.pairs import Analysis, Verdict
+from ringside.sums import ripple_db
 
 
 def verdict_words(an: Analysis, row: int, source: int) -> str:
@@ -73,6 +74,14 @@ def _unsure(an: Analysis, row: int, source: int, drum: str) -> str:
     )
 
 
+def _ripple(g: float) -> str:
+    return f"{float(ripple_db(g)):.1f} dB" if g < MATCHED else "down to nothing"
+
+
+MATCHED = 0.999
+"""Ratios above this cancel as far as anybody can measure."""
+
+
 def why(an: Analysis, row: int, source: int) -> list[dict[str, str]]:
     """The formulas behind a pair's numbers on a source, with their values and sources."""
     p, s, found = an.pairs, an.scene.sources, an.arrivals
@@ -93,7 +102,7 @@ def why(an: Analysis, row: int, source: int) -> list[dict[str, str]]:
             "title": "Level after gain",
             "formula": f"{a} {found.after_gain_db[i, source]:+.1f} dB,"
             f" {b} {found.after_gain_db[j, source]:+.1f} dB against the job of each;"
-            f" g = {g:.3f}",
+            f" g = {g:.3f}, ripple {_ripple(g)}",
             "source": "20·log(|a+(1-a)·cos θ| / distance), gain brings each job to one peak",
         },
         {

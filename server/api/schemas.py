@@ -171,12 +171,6 @@ class SessionRename(Strict):
     place: Annotated[str, Field(max_length=120)] = ""
 
 
-class NameIn(Strict):
-    """A name."""
-
-    name: Name
-
-
 class LayoutOut(Schema):
     """A layout in full, with what is needed to save it safely."""
 

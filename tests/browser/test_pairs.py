@@ -21,6 +21,9 @@ def test_a_flip_changes_the_verdict_and_is_kept(someone):
     expect(cell(page, "ST-SB")).to_have_attribute("data-verdict", "together")
     someone.saved()
     assert someone.mic("SB")["preamp_flip"] != someone.mic("ST")["preamp_flip"]
+    page.get_by_role("link", name="Place").click()
+    expect(page.locator("[data-flipped]")).to_have_count(2)  # one plate in each view
+    page.get_by_role("link", name="Pairs").click()
     page.reload()
     expect(cell(page, "ST-SB")).to_have_attribute("data-verdict", "together")
 

@@ -2,6 +2,7 @@
 
 import re
 
+import numpy as np
 import pytest
 from ringside.pairs import WORDS, Verdict, analyse
 from ringside.report import detail
@@ -70,6 +71,9 @@ def test_why_gives_values_that_make_the_result():
     shown = float(re.search(r"= ([+-]\d+\.\d+) ms", rows["Arrival"]["formula"]).group(1))
     assert (metres[0] - metres[1]) / speed * 1e3 == pytest.approx(shown, abs=2e-3)
     assert "819 Hz" in rows["Dip"]["formula"] or "818 Hz" in rows["Dip"]["formula"]
+    g = float(re.search(r"g = (\d\.\d+)", rows["Level after gain"]["formula"]).group(1))
+    ripple = float(re.search(r"ripple (\d+\.\d) dB", rows["Level after gain"]["formula"]).group(1))
+    assert 20 * np.log10((1 + g) / (1 - g)) == pytest.approx(ripple, abs=0.2)
     assert all(r["source"] for r in rows.values())
 
 

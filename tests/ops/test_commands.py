@@ -170,6 +170,8 @@ def test_a_cluster_starts_twice_moves_off_a_taken_port_and_goes(tmp_path):
         cluster.stop()
         assert not cluster.ready()
         with socket.socket() as busy:
+            # Connections that were just closed still hold the port for a while.
+            busy.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
             busy.bind(("127.0.0.1", first))
             busy.listen()
             cluster.start()

@@ -15,7 +15,6 @@ export type PairRow = S["PairRow"];
 export type Verdict = PairRow["verdict"];
 export type Counts = S["Counts"];
 export type Spot = S["Spot"];
-export type Ring = S["RingOut"];
 export type LayoutOut = S["LayoutOut"];
 export type Conflict = S["ConflictOut"];
 export type Change = S["Change"];

@@ -12,7 +12,7 @@ import {
   unit,
   type View,
 } from "../core/view";
-import { firstDrum, micColour } from "../core/words";
+import { firstDrum, isFlipped, micColour } from "../core/words";
 import type { ChartProps } from "./Chart";
 import { namePlaces } from "./ChartGround";
 
@@ -57,6 +57,7 @@ export function Mics(props: Hand) {
             wide={tag.wide}
             on={lit.includes(mic.id) || selected === mic.id}
             blocked={Boolean(props.board?.blocked[mic.id])}
+            flipped={isFlipped(mic)}
             said={describe(mic, props)}
             onSelect={props.onSelect}
             onHover={props.onHover}
@@ -115,11 +116,12 @@ interface MarkProps extends Pick<ChartProps, "onSelect" | "onHover" | "onMove" |
   wide: number;
   on: boolean;
   blocked: boolean;
+  flipped: boolean;
   said: string;
 }
 
 const MicMark = memo(function MicMark(props: MarkProps) {
-  const { mic, view, colour, plateX, plateY, wide, on, blocked } = props;
+  const { mic, view, colour, plateX, plateY, wide, on, blocked, flipped } = props;
   const at = toScreen(mic.position_m, view);
   const front = toScreen(ahead(mic, 1), view);
   const turn = (Math.atan2(front[1] - at[1], front[0] - at[0]) * 180) / Math.PI;
@@ -209,6 +211,14 @@ const MicMark = memo(function MicMark(props: MarkProps) {
       >
         {mic.id}
       </text>
+      {flipped && (
+        <path
+          d={`M${plateX + wide / 2 - 5} ${plateY - 13}h10l-5 8Z`}
+          fill="var(--hollow)"
+          stroke="var(--paper)"
+          data-flipped={mic.id}
+        />
+      )}
     </g>
   );
 });
@@ -231,6 +241,7 @@ function describe(mic: Mic, props: Hand): string {
       const k = board.sources.findIndex((s) => s.id === firstDrum(layout, kind).id);
       said.push(`${lengthWithUnit(board.tape_m[row]?.[k] ?? 0, units)} from the ${kind}`);
     }
+  if (isFlipped(mic)) said.push("flipped");
   const blocked = board?.blocked[mic.id];
   if (blocked) said.push(blocked);
   return said.join(", ");
