@@ -3,6 +3,15 @@ import type { Drum, Layout, Mic, PairRow, Verdict } from "../api/types";
 
 export const VERDICTS: Verdict[] = ["together", "late", "hollow", "ask the ear", "no matter"];
 
+/** What each verdict means, for whoever points at it. */
+export const MEANING: Record<Verdict, string> = {
+  together: "No dip in the band that counts for the pair",
+  late: "A dip of the sum lies inside the band that counts",
+  hollow: "Flipping one mic gains so much body that it is heard at once",
+  "ask the ear": "The sign cannot be planned: flip one, listen, keep the fuller",
+  "no matter": "Too far apart in level for a comb to be heard",
+};
+
 /** The colour token of a mic: by the drum it is put up for, or by its role. */
 export function micColour(mic: Mic, layout: Layout): string {
   if (mic.role === "overhead") return "var(--ring)";

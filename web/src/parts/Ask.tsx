@@ -1,4 +1,5 @@
 /** A dialog for a few typed values; everything with a way back needs no dialog at all. */
+import { X } from "lucide-react";
 import { Dialog } from "radix-ui";
 import type { ReactNode } from "react";
 
@@ -8,10 +9,12 @@ interface Props {
   title: string;
   about?: string;
   wide?: boolean;
+  /** False where one of the answers must be given. */
+  closable?: boolean;
   children: ReactNode;
 }
 
-export function Ask({ open, onClose, title, about, wide, children }: Props) {
+export function Ask({ open, onClose, title, about, wide, closable = true, children }: Props) {
   return (
     <Dialog.Root open={open} onOpenChange={(now) => !now && onClose()}>
       <Dialog.Portal>
@@ -23,6 +26,14 @@ export function Ask({ open, onClose, title, about, wide, children }: Props) {
           <Dialog.Description className={about ? "mt-0.5 text-soft" : "sr-only"}>
             {about ?? title}
           </Dialog.Description>
+          {closable && (
+            <Dialog.Close
+              className="absolute top-3 right-3 rounded-md p-1 text-soft hover:text-ink"
+              aria-label="Close"
+            >
+              <X size={18} />
+            </Dialog.Close>
+          )}
           <div className="mt-3">{children}</div>
         </Dialog.Content>
       </Dialog.Portal>

@@ -3,7 +3,7 @@ import { useMemo } from "react";
 import type { Board, Layout, Mic, Units } from "../api/types";
 import { micOf } from "../core/edits";
 import { lengthWithUnit } from "../core/units";
-import { type Point3, path, runs, toScreen, type View } from "../core/view";
+import { type Point2, type Point3, path, runs, toScreen, type View } from "../core/view";
 import { referenceOf } from "./ChartGround";
 
 /** The ring of the open pair, the spheres where they cut the mover's height, the four lines. */
@@ -68,7 +68,7 @@ function SphereCuts(props: {
     const [x, y] = toScreen(at, view);
     const r = Math.sqrt(cut) * view.scale;
     const colour = kind === "snare" ? "var(--snare)" : "var(--kick)";
-    const angle = kind === "snare" ? 2.75 : -2.05;
+    const angle = freeAngle([x, y], r, layout, view);
     return (
       <g key={kind}>
         <circle
@@ -97,4 +97,19 @@ function SphereCuts(props: {
       </g>
     );
   });
+}
+
+const AROUND = Array.from({ length: 24 }, (_, i) => (i / 24) * 2 * Math.PI);
+
+/** Where on a circle a number stands furthest from every mic, and within the drawing. */
+function freeAngle(centre: Point2, r: number, layout: Layout, view: View): number {
+  const mics = layout.mics.map((m) => toScreen(m.position_m, view));
+  let [best, most] = [0, Number.NEGATIVE_INFINITY];
+  for (const angle of AROUND) {
+    const [x, y] = [centre[0] + r * Math.cos(angle), centre[1] + r * Math.sin(angle)];
+    const inside = x > 35 && x < view.width - 35 && y > 15 && y < view.height - 15;
+    const room = Math.min(...mics.map((m) => Math.hypot((m[0] - x) * 0.7, m[1] - y)), 90);
+    if (inside && room > most) [best, most] = [angle, room];
+  }
+  return best;
 }

@@ -40,6 +40,7 @@ export function ConflictDialog({ conflict }: { conflict: Conflict }) {
     <Ask
       open
       wide
+      closable={false}
       onClose={() => undefined}
       title="This layout was changed elsewhere"
       about={`${theirs.saved_by} saved it while you worked. Neither state is lost.`}
