@@ -133,8 +133,8 @@ def judged(layout: Layout, scene: Scene, first: Ints, second: Ints) -> Floats:
     top = np.broadcast_to(np.where(s.drum, s.body_high, 0.0), (len(first), len(s.ids)))
     job = scene.job
     same = (job[first] == job[second])[:, None]
-    own = (job[first] < 0)[:, None] | (job[first][:, None] == np.arange(len(s.ids)))
-    top = np.where(same & own & (job[first] >= 0)[:, None], s.punch_high, top)
+    own = job[first][:, None] == np.arange(len(s.ids))
+    top = np.where(same & own, s.punch_high, top)
     stereo = np.zeros(len(first), bool)
     ids = {m.id: k for k, m in enumerate(layout.mics)}
     couples = {frozenset((ids[p.left], ids[p.right])) for p in layout.stereo_pairs}

@@ -50,23 +50,26 @@ def _finite(x: float) -> float | None:
     return float(x) if np.isfinite(x) else None
 
 
-def pair_row(an: Analysis, row: int, source: int) -> dict[str, Any]:
-    """One pair on one source, with its sentence."""
+def pair_row(an: Analysis, row: int, source: int, turned: bool = False) -> dict[str, Any]:
+    """One pair on one source, with its sentence; `turned` names the second mic first."""
     p, found = an.pairs, an.arrivals
     i, j = int(p.first[row]), int(p.second[row])
-    delay = float(p.delay_s[row, source])
+    way = -1.0 if turned else 1.0
+    if turned:
+        i, j = j, i
+    delay = way * float(p.delay_s[row, source])
     return {
         "a": an.layout.mics[i].id,
         "b": an.layout.mics[j].id,
         "source": an.scene.sources.ids[source],
         "tape_a_m": float(found.tape_m[i, source]),
         "tape_b_m": float(found.tape_m[j, source]),
-        "tape_difference_m": float(p.tape_difference_m[row, source]),
+        "tape_difference_m": way * float(p.tape_difference_m[row, source]),
         "path_a_m": float(found.path_m[i, source]),
         "path_b_m": float(found.path_m[j, source]),
         "delay_s": delay,
         "delay_samples": delay * an.layout.sample_rate_hz,
-        "level_difference_db": float(p.level_difference_db[row, source]),
+        "level_difference_db": way * float(p.level_difference_db[row, source]),
         "sign": int(p.sign[row, source]),
         "first_dip_hz": _finite(float(p.dip_hz[row, source])),
         "body_db": float(p.body_db[row, source]),
@@ -208,7 +211,7 @@ def detail(an: Analysis, anchor: str, mover: str, source: str | None = None) -> 
         raise RingsideError(f"expected two mics of this layout, got {anchor!r} and {mover!r}")
     if source is not None and source not in s.ids:
         raise RingsideError(f"expected a drum or cymbal of the kit, got {source!r}")
-    row, _ = an.pair_index(anchor, mover)
+    row, turned = an.pair_index(anchor, mover)
     k = s.ids.index(source) if source else int(an.worst_source[row])
     equal = can_be_equal(an.layout, anchor, mover)
     p = an.pairs
@@ -217,7 +220,7 @@ def detail(an: Analysis, anchor: str, mover: str, source: str | None = None) -> 
         "a": anchor,
         "b": mover,
         "source": s.ids[k],
-        "rows": [pair_row(an, row, n) for n in range(len(s.ids))],
+        "rows": [pair_row(an, row, n, turned) for n in range(len(s.ids))],
         "curve_hz": np.round(FREQUENCIES, 2).tolist(),
         "curve_db": np.round(curve_db(FREQUENCIES, delay, ratio, sign), 2).tolist(),
         "flipped_curve_db": np.round(curve_db(FREQUENCIES, delay, ratio, -sign), 2).tolist(),

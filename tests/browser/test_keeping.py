@@ -202,7 +202,7 @@ def test_two_people_at_one_layout_see_each_others_name(server, chromium):
         pages.append(page)
     drag(pages[0], "OL", 12, 8)
     expect(pages[0].locator("[data-saved=saved]")).to_be_visible()
-    expect(shown(pages[0], "snare-a")).not_to_have_text("131.5")
+    expect(shown(pages[0], "snare-b")).not_to_have_text("131.5")  # OL is the one that moves
     drag(pages[1], "OR", 12, -8)
     expect(pages[1].get_by_text("demo saved it while you worked")).to_be_visible()
     pages[1].get_by_role("button", name="Take theirs").click()

@@ -245,6 +245,22 @@ def test_the_side_view_moves_front_and_height(someone):
     assert after["position_m"][2] < before["position_m"][2] - 0.03
 
 
+def test_the_other_mic_can_be_the_one_that_moves(someone):
+    page = someone.open()
+    expect(shown(page, "kick-a")).to_have_text("170.5")
+    page.get_by_role("button", name="Let OL move instead of OR").click()
+    expect(page.get_by_text("OR stands, OL moves")).to_be_visible()
+    expect(shown(page, "kick-a")).to_have_text("149.5")
+    expect(shown(page, "kick-b")).to_have_text("170.5")
+    expect(page.locator('[data-off="kick"]')).to_contain_text("OL 21.0 cm further")
+    before = someone.mic("OR")
+    page.get_by_role("button", name="Swing OL onto the ring").click()
+    expect(page.locator('[data-off="kick"]')).to_have_text("equal by tape")
+    someone.saved()
+    assert someone.mic("OR") == before
+    assert distance(someone.mic("OL"), KICK) == pytest.approx(distance(before, KICK), abs=2e-4)
+
+
 def test_two_mics_chosen_by_hand_open_as_a_pair(someone):
     page = someone.open()
     page.locator('[data-mic="KI"][data-view="above"]').focus()

@@ -109,13 +109,34 @@ def test_flipping_twice_is_nothing_and_once_matches_the_switch(mic):
     assert (analyse(twice).pairs.verdict == an.pairs.verdict).all()
 
 
-def test_swapping_a_pair_swaps_signs_only():
-    swapped = Layout(**{**TURNED.__dict__, "mics": tuple(reversed(TURNED.mics))})
-    a, b = detail(analyse(TURNED), "ST", "OL"), detail(analyse(swapped), "ST", "OL")
-    for one, two in zip(a["rows"], b["rows"], strict=True):
-        assert one["verdict"] == two["verdict"]
-        assert one["delay_s"] == pytest.approx(-two["delay_s"])
-        assert one["body_db"] == pytest.approx(two["body_db"])
+TURNS = ("tape_difference_m", "delay_s", "delay_samples", "level_difference_db")
+
+
+def test_naming_a_pair_the_other_way_round_swaps_sides_and_signs_only():
+    an = analyse(SQUARE)
+    one, two = detail(an, "OL", "OR", "kick"), detail(an, "OR", "OL", "kick")
+    assert (two["a"], two["b"]) == ("OR", "OL")
+    for x, y in zip(one["rows"], two["rows"], strict=True):
+        assert (y["a"], y["b"]) == ("OR", "OL")
+        assert (x["tape_a_m"], x["path_a_m"]) == (y["tape_b_m"], y["path_b_m"])
+        for key in TURNS:
+            assert x[key] == -y[key]
+        for key in ("sign", "first_dip_hz", "body_db", "flipped_body_db", "verdict", "words"):
+            assert x[key] == y[key]
+    assert two["places"]["mover"] == "OL"
+
+
+def test_the_order_of_mics_in_the_layout_changes_nothing():
+    turned = Layout(**{**TURNED.__dict__, "mics": tuple(reversed(TURNED.mics))})
+    for a, b in (("ST", "OL"), ("SB", "OR"), ("OL", "OR")):
+        rows = zip(
+            detail(analyse(TURNED), a, b)["rows"], detail(analyse(turned), a, b)["rows"],
+            strict=True,
+        )  # fmt: skip
+        for x, y in rows:
+            assert x["verdict"] == y["verdict"]
+            for key in ("tape_a_m", *TURNS, "body_db"):
+                assert x[key] == pytest.approx(y[key])
 
 
 def test_counts_name_every_pair_once_and_decisions_apart():

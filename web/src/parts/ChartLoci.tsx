@@ -60,6 +60,9 @@ function SphereCuts(props: {
   mover: Mic;
 }) {
   const { view, layout, anchor, mover, units } = props;
+  const stool = layout.kit.stool?.position_m;
+  const taken = layout.mics.map((m) => toScreen(m.position_m, view));
+  if (stool) taken.push(toScreen([...stool, 0], view));
   return (["snare", "kick"] as const).map((kind) => {
     const at = referenceOf(layout.kit, kind);
     const reach = Math.hypot(...anchor.position_m.map((v, i) => v - (at[i] ?? 0)));
@@ -68,7 +71,8 @@ function SphereCuts(props: {
     const [x, y] = toScreen(at, view);
     const r = Math.sqrt(cut) * view.scale;
     const colour = kind === "snare" ? "var(--snare)" : "var(--kick)";
-    const angle = freeAngle([x, y], r, layout, view);
+    const angle = freeAngle([x, y], r, view, taken);
+    taken.push([x + r * Math.cos(angle), y + r * Math.sin(angle)]);
     return (
       <g key={kind}>
         <circle
@@ -101,14 +105,13 @@ function SphereCuts(props: {
 
 const AROUND = Array.from({ length: 24 }, (_, i) => (i / 24) * 2 * Math.PI);
 
-/** Where on a circle a number stands furthest from every mic, and within the drawing. */
-function freeAngle(centre: Point2, r: number, layout: Layout, view: View): number {
-  const mics = layout.mics.map((m) => toScreen(m.position_m, view));
+/** Where on a circle a number stands furthest from what is drawn, and within the drawing. */
+function freeAngle(centre: Point2, r: number, view: View, taken: readonly Point2[]): number {
   let [best, most] = [0, Number.NEGATIVE_INFINITY];
   for (const angle of AROUND) {
     const [x, y] = [centre[0] + r * Math.cos(angle), centre[1] + r * Math.sin(angle)];
     const inside = x > 35 && x < view.width - 35 && y > 15 && y < view.height - 15;
-    const room = Math.min(...mics.map((m) => Math.hypot((m[0] - x) * 0.7, m[1] - y)), 90);
+    const room = Math.min(...taken.map((p) => Math.hypot((p[0] - x) * 0.7, p[1] - y)), 90);
     if (inside && room > most) [best, most] = [angle, room];
   }
   return best;
