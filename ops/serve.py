@@ -12,7 +12,7 @@ from pathlib import Path
 from ops.paths import HOME, PYTHON, ROOT
 from ops.say import StepFailed
 
-PID, LOG, PORT = HOME / "web.pid", HOME / "web.log", HOME / "web.port"
+PID, LOG = HOME / "web.pid", HOME / "web.log"
 
 
 def gunicorn_command(port: int) -> list[str]:
@@ -60,7 +60,6 @@ def start(port: int, env: dict[str, str]) -> None:
             stdin=subprocess.DEVNULL, start_new_session=True, cwd=ROOT,
         )  # fmt: skip
     PID.write_text(str(process.pid))
-    PORT.write_text(str(port))
     wait_for(port, process, LOG)
 
 

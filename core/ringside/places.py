@@ -11,6 +11,7 @@ from typing import Any
 import numpy as np
 
 from ringside.clearance import blocked, under_cymbals, words_for
+from ringside.errors import RingsideError
 from ringside.kit import reference_point
 from ringside.layout import Layout
 from ringside.loci import RingAnswer, at_distances, nearest_on_sphere, ring_through
@@ -120,8 +121,10 @@ def place_by_tape(
     Raises
     ------
     RingsideError
-        When no spot has these three numbers; the message says what is possible.
+        When no spot has these three numbers, with what is possible; or no such mic.
     """
+    if mic not in [m.id for m in layout.mics]:
+        raise RingsideError(f"expected a mic of this layout, got {mic!r}")
     ref = references(layout)
     spot = at_distances(ref.snare, ref.kick, snare_m, kick_m, height_m, layout.mic(mic).position_m)
     return _spot(layout, mic, spot, "")

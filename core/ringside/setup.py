@@ -8,13 +8,15 @@ is worded from the drummer's stool, as the frame is.
 from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ringside.changes import SWITCHES
+from ringside.errors import RingsideError
 from ringside.kit import Cymbal, Drum, reference_point
 from ringside.layout import Layout
 from ringside.mics import Mic
 from ringside.places import references
-from ringside.scene import scene_of
+from ringside.scene import Floats, Scene, scene_of
 from ringside.values import Vector
 
 LEVEL_DEG = 15.0
@@ -81,17 +83,49 @@ _AROUND = (
 )  # fmt: skip
 
 
+def _to_faces(scene: Scene) -> tuple[Floats, NDArray[np.bool_]]:
+    """From each capsule to the face of each source on its side (M, S, 3), and which are far."""
+    s = scene.sources
+    from_centre = scene.capsule[:, None] - s.centre
+    far = (np.einsum("msi,si->ms", from_centre, s.axis) < -s.depth) & s.drum
+    face = np.where(far[..., None], s.centre - s.depth[:, None] * s.axis, s.centre)
+    return face - scene.capsule[:, None], far
+
+
+def aim_at(layout: Layout, mic: str, target: str) -> Vector:
+    """The unit direction from a mic to the nearer face of a drum, or to a cymbal's bell.
+
+    Parameters
+    ----------
+    target : str
+        Name of a drum or cymbal, or ``down`` or ``up``.
+
+    Raises
+    ------
+    RingsideError
+        When there is no such mic or target, or the capsule stands on the spot itself.
+    """
+    ids, sources = [m.id for m in layout.mics], layout.kit.source_ids
+    if mic not in ids:
+        raise RingsideError(f"expected a mic of this layout, got {mic!r}")
+    if target in ("down", "up"):
+        return (0.0, 0.0, -1.0 if target == "down" else 1.0)
+    if target not in sources:
+        raise RingsideError(f"expected a drum or cymbal of the kit, got {target!r}")
+    to = _to_faces(scene_of(layout))[0][ids.index(mic), sources.index(target)]
+    reach = float(np.linalg.norm(to))
+    if reach < 1e-6:
+        raise RingsideError(f"{mic} stands on the very spot; move it before aiming it there")
+    x, y, z = (float(v) for v in to / reach)
+    return (x, y, z)
+
+
 def aim_words(layout: Layout) -> list[str]:
     """What the front of each capsule points at, or how it is turned; one text per mic."""
-    scene = scene_of(layout)
-    s, mics = scene.sources, layout.mics
+    scene, mics = scene_of(layout), layout.mics
     if not mics:
         return []
-    from_centre = scene.capsule[:, None] - s.centre
-    far = np.einsum("msi,si->ms", from_centre, s.axis) < -s.depth
-    far &= s.drum
-    face = np.where(far[..., None], s.centre - s.depth[:, None] * s.axis, s.centre)
-    to = face - scene.capsule[:, None]
+    to, far = _to_faces(scene)
     reach = np.linalg.norm(to, axis=-1)
     cos = np.einsum("msi,mi->ms", to, scene.aim) / np.maximum(reach, 1e-9)
     best = cos.argmax(axis=1)

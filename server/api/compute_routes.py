@@ -10,9 +10,10 @@ from ringside.layout import Layout
 from ringside.pairs import analyse
 from ringside.places import place_by_tape
 from ringside.report import board
+from ringside.setup import aim_at
 from ringside.thresholds import REASONS, Thresholds
 
-from api.schemas import Board, ComputeIn, Problem, Setting, Spot, TapeIn
+from api.schemas import AimIn, AimOut, Board, ComputeIn, Problem, Setting, Spot, TapeIn
 
 router = Router(tags=["compute"])
 WRONG = {400: Problem, 422: Problem}
@@ -41,6 +42,12 @@ def saved(request: HttpRequest, pk: int) -> HttpResponse:
 def tape(request: HttpRequest, data: TapeIn) -> dict[str, Any]:
     """Where a mic stands when snare, kick and height are typed."""
     return place_by_tape(data.layout, data.mic, data.snare_m, data.kick_m, data.height_m)
+
+
+@router.post("/aim-at", response={200: AimOut, **WRONG})
+def aim(request: HttpRequest, data: AimIn) -> dict[str, Any]:
+    """The direction that aims a mic at a drum, a cymbal, or straight down or up."""
+    return {"aim": aim_at(data.layout, data.mic, data.target)}
 
 
 @router.post("/thresholds", response=list[Setting])

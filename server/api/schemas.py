@@ -390,6 +390,20 @@ class TapeIn(Strict):
     height_m: Annotated[float, Field(ge=0, le=30)]
 
 
+class AimIn(Strict):
+    """A mic to be aimed at a drum or cymbal by name, or straight ``down`` or ``up``."""
+
+    layout: LayoutDoc
+    mic: str
+    target: str
+
+
+class AimOut(Schema):
+    """A unit direction."""
+
+    aim: Point
+
+
 class Setting(Schema):
     """A named threshold with its value and reason."""
 

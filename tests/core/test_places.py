@@ -10,7 +10,7 @@ from ringside.layout import Room
 from ringside.pairs import analyse
 from ringside.places import can_be_equal, place_by_tape, places
 from ringside.report import detail
-from ringside.setup import setup_rows
+from ringside.setup import aim_at, aim_words, setup_rows
 from ringside.starts import STARTS, starting_layout
 
 SQUARE = starting_layout("five-piece", "square pair")
@@ -132,6 +132,38 @@ def test_unknown_starts_list_the_known_ones():
         starting_layout("nine-piece", "empty")
     with pytest.raises(RingsideError, match="square pair"):
         starting_layout("five-piece", "odd")  # type: ignore[arg-type]
+
+
+@pytest.mark.parametrize(
+    ("mic", "target", "centre"),
+    [
+        ("ST", "snare", (0, 0, 0.66)),
+        ("OL", "kick", (0.28, 0.25, 0.28)),
+        ("HH", "hats", (-0.40, 0.12, 0.90)),
+        # From beneath or in front, the nearer head is the far one.
+        ("SB", "snare", (0, 0, 0.66 - 5.5 * 0.0254)),
+        ("KO", "kick", (0.28, 0.25 + 16 * 0.0254, 0.28)),
+    ],
+)
+def test_aiming_at_a_drum_by_name_points_at_the_head_on_the_mics_side(mic, target, centre):
+    aim = np.array(aim_at(SQUARE, mic, target))
+    away = np.array(centre) - np.array(SQUARE.mic(mic).position_m)
+    assert np.linalg.norm(aim) == pytest.approx(1)
+    assert np.linalg.norm(np.cross(aim, away)) < 1e-9
+    assert aim @ away > 0
+    aimed = SQUARE.with_mic(SQUARE.mic(mic).model_copy(update={"aim": tuple(aim)}))
+    words = dict(zip([m.id for m in aimed.mics], aim_words(aimed), strict=True))
+    assert words[mic].startswith(f"at the {target}")
+
+
+def test_aiming_up_down_and_at_nothing():
+    assert aim_at(SQUARE, "OL", "down") == (0, 0, -1)
+    assert aim_at(SQUARE, "OL", "up") == (0, 0, 1)
+    with pytest.raises(RingsideError, match="a drum or cymbal of the kit"):
+        aim_at(SQUARE, "OL", "gong")
+    on_it = moved(SQUARE, "OL", (0.0, 0.0, 0.66))
+    with pytest.raises(RingsideError, match="the very spot"):
+        aim_at(on_it, "OL", "snare")
 
 
 def test_changes_are_told_in_tape_terms():

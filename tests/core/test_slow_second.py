@@ -35,7 +35,11 @@ def size(a):
 
 
 def one(mic, part, speed, limits):
-    """What one mic hears of one drum: (seconds, decibels at the capsule, sign, inside)."""
+    """What one mic hears of one drum: seconds, decibels at the capsule, sign, inside, view.
+
+    The view is what two unsure mics are compared by: the side, the angle off the middle of
+    the shell in degrees, and whether the drum is in the null.
+    """
     drum = hasattr(part, "depth_m")
     centre = part.batter_m if drum else part.centre_m
     depth, radius = (part.depth_m if drum else 0.0), part.diameter_m / 2
@@ -67,7 +71,9 @@ def one(mic, part, speed, limits):
         sign = 0
     if angle < limits.head_plane_deg and not inside:
         sign = 0
-    return length / speed, level, sign, inside
+    view = (height >= 0, math.degrees(math.atan2(height + depth / 2, radial)),
+            abs(response) < 10 ** (-limits.null_db / 20))  # fmt: skip
+    return length / speed, level, sign, inside, view
 
 
 @cache
@@ -146,7 +152,7 @@ def test_arrivals_and_signs_agree(both):
     layout, an, slow = both
     for i, mic in enumerate(layout.mics):
         for k, part in enumerate(layout.kit.parts):
-            seconds, _, sign, _ = slow[i][k]
+            seconds, _, sign, _, _ = slow[i][k]
             where = (mic.id, part.id)
             assert an.arrivals.time_s[i, k] == pytest.approx(seconds, abs=NEAR_S), where
             assert an.arrivals.sign[i, k] == sign, where
@@ -155,9 +161,9 @@ def test_arrivals_and_signs_agree(both):
 def after_gain(layout, slow, i, k):
     """Level once the mic's own job is at its peak; a shell keeps other drums 15 dB down."""
     rows = []
-    anywhere = any(inside for _, _, _, inside in slow[i])
+    anywhere = any(inside for _, _, _, inside, _ in slow[i])
     for n, part in enumerate(layout.kit.parts):
-        _, level, _, inside = slow[i][n]
+        _, level, _, inside, _ = slow[i][n]
         rows.append(level + PEAK[part.kind] - (15 if anywhere and not inside else 0))
     ids = [p.id for p in layout.kit.parts]
     job = layout.mics[i].job
@@ -199,12 +205,14 @@ def slow_verdict(layout, slow, i, j, k, an, row):
         return "no matter"
     sa, sb = slow[i][k][2], slow[j][k][2]
     if sa == 0 or sb == 0:
-        # Alike from one side: the sign of the pair is still known. Left to its own test.
-        return (
-            "ask the ear"
-            if an.pairs.sign[row, k] == 0
-            else WORDS[Verdict(int(an.pairs.verdict[row, k]))]
-        )
+        (side_a, angle_a, null_a), (side_b, angle_b, null_b) = slow[i][k][4], slow[j][k][4]
+        alike = side_a == side_b and abs(angle_a - angle_b) < 5 and not null_a and not null_b
+        if not alike:
+            return "ask the ear"
+        # Whichever way the first half-wave goes, it is the same for both: only lobes and
+        # switches are left to tell them apart, and none of these mics has an odd number.
+        assert layout.mics[i].switch_sign == layout.mics[j].switch_sign == 1
+        sa = sb = 1
     dt, g = slow[j][k][0] - slow[i][k][0], 10 ** (-abs(la - lb) / 20)
     band = an.scene.sources.bands[k]
     low, high = band.fundamental / math.sqrt(2), band.fundamental * math.sqrt(2)

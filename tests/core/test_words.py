@@ -45,12 +45,14 @@ def test_a_verdict_gives_its_reason(layout, pair, verdict, said):
 
 
 def test_a_null_is_named_as_the_reason_of_doubt():
-    side_on = SQUARE.mic("OL").model_copy(update={"pattern": "figure-8", "aim": (0.0, 1.0, 0.0)})
-    level = side_on.model_copy(update={"position_m": (-0.6, 0.0, 1.74)})
-    word, words = sentence(SQUARE.with_mic(level), "ST", "OL", "snare")
-    assert word in ("ask the ear", "no matter")
-    if word == "ask the ear":
-        assert "null of its pattern" in words
+    # A figure-8 straight over the snare, lying on its side: the snare is in its null.
+    side_on = SQUARE.mic("OL").model_copy(
+        update={"pattern": "figure-8", "aim": (0.0, 1.0, 0.0), "position_m": (0.0, 0.0, 1.74),
+                "job": "snare"}
+    )  # fmt: skip
+    word, words = sentence(SQUARE.with_mic(side_on), "ST", "OL", "snare")
+    assert word == "ask the ear"
+    assert "OL is in the null of its pattern for the snare" in words
 
 
 def test_no_sentence_names_a_unit_of_length():

@@ -37,6 +37,7 @@ ENDPOINTS = [
     ("GET", "/layouts/{layout}/file", None, 200),
     ("POST", "/compute", {"layout": DOC}, 200),
     ("POST", "/thresholds", {}, 200),
+    ("POST", "/aim-at", {"layout": DOC, "mic": "OR", "target": "kick"}, 200),
     (
         "POST", "/place-by-tape",
         {"layout": DOC, "mic": "OR", "snare_m": 1.3, "kick_m": 1.6, "height_m": 1.7}, 200,

@@ -62,6 +62,17 @@ def test_distances_that_cannot_be_say_what_is_possible(as_owner):
     assert "further apart" in problem["detail"]
 
 
+@pytest.mark.parametrize(
+    ("path", "more"),
+    [("/place-by-tape", {"snare_m": 1.3, "kick_m": 1.6, "height_m": 1.7}),
+     ("/aim-at", {"target": "kick"})],
+)  # fmt: skip
+def test_a_mic_that_is_not_there_is_refused_not_a_fault(as_owner, path, more):
+    status, problem = as_owner("POST", path, {"layout": DOC, "mic": "XX", **more})
+    assert status == 400
+    assert "a mic of this layout, got 'XX'" in problem["detail"]
+
+
 def test_lengths_in_an_answer_are_in_the_users_units(as_owner, owner):
     ask = {"layout": DOC, "mic": "OR", "snare_m": 1.2, "kick_m": 1.52, "height_m": 2.7}
     assert " cm above the floor" in as_owner("POST", "/place-by-tape", ask)[1]["detail"]

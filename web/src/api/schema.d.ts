@@ -124,6 +124,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/aim-at": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Aim
+         * @description The direction that aims a mic at a drum, a cymbal, or straight down or up.
+         */
+        post: operations["api_compute_routes_aim"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute": {
         parameters: {
             query?: never;
@@ -548,6 +568,29 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AimIn
+         * @description A mic to be aimed at a drum or cymbal by name, or straight ``down`` or ``up``.
+         */
+        AimIn: {
+            layout: components["schemas"]["Layout"];
+            /** Mic */
+            mic: string;
+            /** Target */
+            target: string;
+        };
+        /**
+         * AimOut
+         * @description A unit direction.
+         */
+        AimOut: {
+            /** Aim */
+            aim: [
+                number,
+                number,
+                number
+            ];
+        };
         /**
          * Air
          * @description The air of the room.
@@ -1831,6 +1874,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeOut"];
+                };
+            };
+        };
+    };
+    api_compute_routes_aim: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AimIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AimOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -4,7 +4,6 @@ import { beforeEach, describe, expect, it } from "vitest";
 import type { Layout } from "../api/types";
 import {
   added,
-  aimAt,
   copied,
   decided,
   decisionOn,
@@ -107,33 +106,5 @@ describe("edits of the demo layout", () => {
     const on = next.mics.filter((m) => m.preamp_flip).map((m) => m.id);
     expect(on).toEqual(["SB"]);
     untouched();
-  });
-});
-
-describe("aiming at a drum by name", () => {
-  const layout: Layout = JSON.parse(text);
-  const mic = (id: string) => micOf(layout, id) as NonNullable<ReturnType<typeof micOf>>;
-
-  it.each([
-    ["ST", "snare", [0, 0, 0.66]],
-    ["OL", "kick", [0.28, 0.25, 0.28]],
-    ["HH", "hats", [-0.4, 0.12, 0.9]],
-    // From beneath, the nearer head is the bottom one.
-    ["SB", "snare", [0, 0, 0.66 - 5.5 * 0.0254]],
-    ["KO", "kick", [0.28, 0.25 + 16 * 0.0254, 0.28]],
-  ] as const)("%s at the %s", (id, target, centre) => {
-    const from = mic(id).position_m;
-    const aim = aimAt(layout, mic(id), target);
-    if (!aim) throw new Error("no aim");
-    expect(Math.hypot(...aim)).toBeCloseTo(1, 9);
-    const away = centre.map((c, i) => c - (from[i] ?? 0));
-    const long = Math.hypot(...away);
-    for (const i of [0, 1, 2]) expect(aim[i]).toBeCloseTo((away[i] ?? 0) / long, 6);
-  });
-
-  it("straight down, straight up, and at nothing", () => {
-    expect(aimAt(layout, mic("OL"), "down")).toEqual([0, 0, -1]);
-    expect(aimAt(layout, mic("OL"), "up")).toEqual([0, 0, 1]);
-    expect(aimAt(layout, mic("OL"), "gong")).toBeNull();
   });
 });

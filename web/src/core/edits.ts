@@ -1,6 +1,6 @@
 /** What can be done to a layout: each edit makes a new one and leaves the old as it was. */
 import type { Layout, Mic } from "../api/types";
-import { type Point3, unit } from "./view";
+import type { Point3 } from "./view";
 
 export function micOf(layout: Layout, id: string): Mic | undefined {
   return layout.mics.find((m) => m.id === id);
@@ -108,26 +108,4 @@ export function decided(layout: Layout, key: PairKey, reason: string): Layout {
 
 export function undecided(layout: Layout, key: PairKey): Layout {
   return { ...layout, decisions: layout.decisions.filter((d) => !isFor(d, key)) };
-}
-
-/**
- * The direction from a mic to a drum's nearer head, a cymbal's bell, or straight down or up;
- * null when there is nothing by that name.
- */
-export function aimAt(layout: Layout, mic: Mic, target: string): [number, number, number] | null {
-  if (target === "down") return [0, 0, -1];
-  if (target === "up") return [0, 0, 1];
-  const to = (p: Point3): [number, number, number] => {
-    const [x, y, z] = mic.position_m;
-    const u = unit([p[0] - x, p[1] - y, p[2] - z]);
-    return [u[0], u[1], u[2]];
-  };
-  const cymbal = layout.kit.cymbals?.find((c) => c.id === target);
-  if (cymbal) return to(cymbal.centre_m);
-  const drum = layout.kit.drums.find((d) => d.id === target);
-  if (!drum) return null;
-  const [b, a] = [drum.batter_m, drum.axis];
-  const height = mic.position_m.reduce((sum, v, i) => sum + (v - (b[i] ?? 0)) * (a[i] ?? 0), 0);
-  const back = height < -drum.depth_m ? drum.depth_m : 0;
-  return to([b[0] - a[0] * back, b[1] - a[1] * back, b[2] - a[2] * back]);
 }

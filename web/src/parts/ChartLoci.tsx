@@ -4,6 +4,7 @@ import type { Board, Layout, Mic, Units } from "../api/types";
 import { micOf } from "../core/edits";
 import { lengthWithUnit } from "../core/units";
 import { type Point2, type Point3, path, runs, toScreen, type View } from "../core/view";
+import { firstDrum } from "../core/words";
 import { referenceOf } from "./ChartGround";
 
 /** The ring of the open pair, the spheres where they cut the mover's height, the four lines. */
@@ -29,7 +30,7 @@ export function Loci(props: { view: View; layout: Layout; board: Board | null; u
   };
   return (
     <g aria-hidden="true">
-      {view.facing === "above" && <SphereCuts {...props} anchor={anchor} mover={mover} />}
+      {view.facing === "above" && <SphereCuts {...props} mover={mover} />}
       {runs(places.ring.clear).map((run) => (
         <path
           key={run.from}
@@ -56,16 +57,18 @@ function SphereCuts(props: {
   layout: Layout;
   board: Board | null;
   units: Units;
-  anchor: Mic;
   mover: Mic;
 }) {
-  const { view, layout, anchor, mover, units } = props;
+  const { view, layout, board, mover, units } = props;
   const stool = layout.kit.stool?.position_m;
   const taken = layout.mics.map((m) => toScreen(m.position_m, view));
   if (stool) taken.push(toScreen([...stool, 0], view));
   return (["snare", "kick"] as const).map((kind) => {
     const at = referenceOf(layout.kit, kind);
-    const reach = Math.hypot(...anchor.position_m.map((v, i) => v - (at[i] ?? 0)));
+    // The number is the core's; only its circle on the drawing is worked out here.
+    const row = board?.focus?.rows.find((r) => r.source === firstDrum(layout, kind).id);
+    if (!row) return null;
+    const reach = row.tape_a_m;
     const cut = reach ** 2 - (mover.position_m[2] - at[2]) ** 2;
     if (cut <= 0) return null;
     const [x, y] = toScreen(at, view);

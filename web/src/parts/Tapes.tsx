@@ -218,7 +218,9 @@ const Marks = memo(function Marks(props: {
           className="num"
           fill="var(--soft)"
         >
-          {units === "cm" ? Math.round(m * 100) : `${Math.round(m / 0.3048)}′`}
+          {units === "cm"
+            ? `${Math.round(m * 100)}${m === 0 ? " cm" : ""}`
+            : `${Math.round(m / 0.3048)}′`}
         </text>
       ))}
       {ms.map((t) => (

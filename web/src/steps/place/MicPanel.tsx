@@ -3,7 +3,7 @@ import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, exactly } from "../../api/client";
 import type { Mic, Pattern, Role, Spot } from "../../api/types";
-import { aimAt, copied, placed, removed, renamed, withMic } from "../../core/edits";
+import { copied, placed, removed, renamed, withMic } from "../../core/edits";
 import { lengthText, lengthWithUnit, msText, parseLength } from "../../core/units";
 import { firstDrum, SWITCHES } from "../../core/words";
 import { useEditor, useEditorPart, useLit } from "../../parts/editing";
@@ -37,6 +37,17 @@ export function MicPanel({ mic }: { mic: Mic }) {
     p[axis] = metres;
     editor.commit(placed(doc, mic.id, p), `Moved ${mic.id}`);
   };
+  const aimAt = useMutation({
+    mutationFn: (target: string) =>
+      exactly<{ aim: Mic["aim"] }>(
+        api.POST("/api/aim-at", { body: { layout: doc, mic: mic.id, target } }),
+      ),
+    onSuccess: ({ aim }) => {
+      const now = editor.snapshot().doc; // it may have been edited while this was asked
+      editor.commit(withMic(now, mic.id, { aim }), `Aimed ${mic.id}`);
+    },
+    onError: (e) => say(e.message),
+  });
   const takeAway = () => {
     editor.commit(removed(doc, mic.id), `Took ${mic.id} away`);
     lit.select(null);
@@ -146,8 +157,7 @@ export function MicPanel({ mic }: { mic: Mic }) {
           aria-label="Aim at"
           value=""
           onChange={(e) => {
-            const aim = aimAt(doc, mic, e.target.value);
-            if (aim) set({ aim }, `Aimed ${mic.id}`);
+            if (e.target.value) aimAt.mutate(e.target.value);
           }}
         >
           <option value="">aim it at …</option>
@@ -234,7 +244,10 @@ function ByTape({ mic }: { mic: Mic }) {
       <div className="grid grid-cols-3 gap-2">
         {["Snare", "Kick", "High"].map((name, i) => (
           <label key={name} className="min-w-0">
-            <span className="text-[0.8rem] text-soft">{name}</span>
+            <span className="text-[0.8rem] text-soft">
+              {name}
+              {units === "cm" ? ", cm" : ""}
+            </span>
             <input
               className={`field num w-full px-1.5 font-bold ${units === "cm" ? "text-[1.05rem]" : "text-[0.85rem]"}`}
               value={typed[i] ?? lengthText(now[i] ?? 0, units)}
@@ -329,7 +342,7 @@ function Hears({ mic }: { mic: Mic }) {
         <thead className="text-left text-soft">
           <tr>
             <th className="font-normal">Drum</th>
-            <th className="font-normal">Tape</th>
+            <th className="font-normal">Tape{units === "cm" ? ", cm" : ""}</th>
             <th className="font-normal">ms</th>
             <th className="font-normal">dB</th>
             <th className="font-normal">First</th>
