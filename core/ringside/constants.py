@@ -22,3 +22,6 @@ SHELL_LOSS_DB: Final = 15.0
 
 NULL_FLOOR: Final = 0.03
 """Ratio. No real capsule's null is deeper than about -30 dB across the band (common practice)."""
+
+STANDARD_PRESSURE_PA: Final = 101_325.0
+"""Pa, the standard atmosphere (ISO 2533)."""

@@ -4,16 +4,21 @@ Positions are metres in the frame of :mod:`ringside`; ``axis`` is the direction 
 head (or the top of a cymbal) faces. The resonant face lies ``depth_m`` behind the batter.
 """
 
-from math import sqrt
+from math import hypot, sqrt
 from typing import Annotated, Literal, Self
 
 from pydantic import AfterValidator, Field, model_validator
 
-from ringside.values import Key, Record, Title, Vector, length
+from ringside.values import Flag, Key, Record, Title, Vector, length
 
-DrumKind = Literal["kick", "snare", "rack", "floor"]
-CymbalKind = Literal["hats", "crash", "ride", "splash", "china"]
-SourceKind = Literal["kick", "snare", "rack", "floor", "hats", "crash", "ride", "splash", "china"]
+DrumKind = Literal["kick", "snare", "rack", "floor", "hand drum"]
+CymbalKind = Literal["hats", "crash", "ride", "splash", "china", "percussion"]
+Damping = Literal["gel pads", "ring", "towel", "blanket", "pillow", "weight"]
+Beater = Literal["felt", "wood", "plastic"]
+Hand = Literal["right", "left"]
+LOWEST_HZ = 20.0
+HIGHEST_HZ = 1000.0
+"""Hertz: the range a drum's fundamental is kept in."""
 
 
 def _direction(v: Vector) -> Vector:
@@ -32,6 +37,21 @@ Direction = Annotated[
 ]
 
 
+class Head(Record):
+    """A drum head as far as it changes the sound."""
+
+    finish: Literal["clear", "coated", "mesh"] = "coated"
+    plies: Annotated[int, Field(strict=True, ge=1, le=2)] = 1
+
+
+class Port(Record):
+    """A hole in the front head: its size and where its centre is on the head."""
+
+    diameter_m: Annotated[float, length(0.03, 0.5, "Across the hole, metres.")]
+    right_m: Annotated[float, length(-0.5, 0.5, "From the centre, drummer's right, metres.")] = 0.0
+    up_m: Annotated[float, length(-0.5, 0.5, "From the centre, up, metres.")] = 0.0
+
+
 class Drum(Record):
     """One drum: two heads on a shell."""
 
@@ -46,13 +66,32 @@ class Drum(Record):
         default="batter",
         description="Where the tape is held: the strike spot of the batter, or the front head.",
     )
-    fundamental_hz: Annotated[float, Field(strict=True, ge=20, le=1000)] | None = Field(
-        default=None, description="Known fundamental; null estimates it from kind and size."
+    fundamental_hz: Annotated[float, Field(strict=True, ge=LOWEST_HZ, le=HIGHEST_HZ)] | None = (
+        Field(default=None, description="Known fundamental; null estimates it from kind and size.")
     )
+    head: Head = Field(default=Head(), description="The head that is struck.")
+    far_head: Head | None = Field(
+        default=Head(finish="clear"), description="The other head; null when the drum has none."
+    )
+    port: Port | None = Field(default=None, description="The hole in the far head, if any.")
+    damping: tuple[Damping, ...] = Field(default=(), max_length=6)
+    beater: Beater | None = None
+
+    @model_validator(mode="after")
+    def _possible(self) -> Self:
+        if self.port is not None:
+            if self.far_head is None:
+                raise ValueError(f"{self.id!r} has a port but no front head to cut it in")
+            reach = hypot(self.port.right_m, self.port.up_m) + self.port.diameter_m / 2
+            if reach > self.diameter_m / 2:
+                raise ValueError(f"the port of {self.id!r} reaches over the edge of its head")
+        if self.beater is not None and self.kind != "kick":
+            raise ValueError(f"{self.id!r} is no kick, so it has no beater")
+        return self
 
 
 class Cymbal(Record):
-    """One cymbal (or pair of hats): a disc with a bell, struck on the edge near the stool."""
+    """A cymbal, pair of hats or percussion: a disc, struck on the edge near the stool."""
 
     id: Key
     name: Title
@@ -69,6 +108,9 @@ class Stool(Record):
     height_m: Annotated[float, length(0.3, 1.0, "Seat height, metres.")] = 0.5
     zone_radius_m: Annotated[float, length(0.1, 1.5, "Radius kept free, metres.")] = 0.38
     zone_top_m: Annotated[float, length(0.5, 3.0, "Top of the zone kept free, metres.")] = 1.45
+    sweep_m: Annotated[
+        float, length(0.0, 0.4, "Kept free round each stick's way to its drum, metres.")
+    ] = 0.08
 
 
 class Rug(Record):
@@ -79,6 +121,17 @@ class Rug(Record):
     length_m: Annotated[float, length(0.5, 10, "Toward the audience, metres.")]
 
 
+class Reading(Record):
+    """One tape reading at the kit: between two centres, or from the floor up to one."""
+
+    a: Key
+    b: Key | None = Field(default=None, description="The other end; null is the floor.")
+    metres: Annotated[float, length(0.01, 10.0, "What the tape read, metres.")]
+    sure: Flag = Field(
+        default=True, description="False once a part at one end was moved or changed by hand."
+    )
+
+
 class Kit(Record):
     """A whole kit. Snare and kick are the two reference drums: the first of each kind."""
 
@@ -87,6 +140,8 @@ class Kit(Record):
     cymbals: tuple[Cymbal, ...] = Field(default=(), max_length=12)
     stool: Stool | None = None
     rug: Rug | None = None
+    hand: Hand = Field(default="right", description="The hand the drummer leads with.")
+    readings: tuple[Reading, ...] = Field(default=(), max_length=300)
 
     @model_validator(mode="after")
     def _unique(self) -> Self:
@@ -98,7 +153,26 @@ class Kit(Record):
         for kind in ("snare", "kick"):
             if not any(d.kind == kind for d in self.drums):
                 raise ValueError(f"expected a {kind} among the drums: distances are measured to it")
+        for r in self.readings:
+            for end in (r.a, r.b):
+                if end is not None and end not in seen:
+                    raise ValueError(f"a tape reading names {end!r}, which is not in the kit")
+            if r.a == r.b:
+                raise ValueError(f"a tape reading goes from {r.a!r} to itself")
         return self
+
+    def part(self, part_id: str) -> Drum | Cymbal:
+        """The drum or cymbal of that name.
+
+        Raises
+        ------
+        KeyError
+            When there is none.
+        """
+        for p in self.parts:
+            if p.id == part_id:
+                return p
+        raise KeyError(part_id)
 
     @property
     def parts(self) -> tuple[Drum | Cymbal, ...]:
@@ -123,8 +197,17 @@ def reference_point(drum: Drum) -> Vector:
     return (b[0] - d * a[0], b[1] - d * a[1], b[2] - d * a[2])
 
 
+def centre_of(part: Drum | Cymbal) -> Vector:
+    """Where a tape is held at a part of the kit: the batter's centre or the bell, metres."""
+    return part.batter_m if isinstance(part, Drum) else part.centre_m
+
+
+def _port_flipped(port: Port | None) -> Port | None:
+    return port and port.model_copy(update={"right_m": -port.right_m})
+
+
 def mirrored(kit: Kit, name: str) -> Kit:
-    """The same kit for a left-handed drummer: x mirrored about the snare."""
+    """The same kit for a drummer who leads with the other hand: x mirrored about the snare."""
 
     def flip(v: Vector) -> Vector:
         return (-v[0], v[1], v[2])
@@ -132,7 +215,13 @@ def mirrored(kit: Kit, name: str) -> Kit:
     return Kit(
         name=name,
         drums=tuple(
-            d.model_copy(update={"batter_m": flip(d.batter_m), "axis": flip(d.axis)})
+            d.model_copy(
+                update={
+                    "batter_m": flip(d.batter_m),
+                    "axis": flip(d.axis),
+                    "port": _port_flipped(d.port),
+                }
+            )
             for d in kit.drums
         ),
         cymbals=tuple(
@@ -145,4 +234,6 @@ def mirrored(kit: Kit, name: str) -> Kit:
         ),
         rug=kit.rug
         and kit.rug.model_copy(update={"centre_m": (-kit.rug.centre_m[0], kit.rug.centre_m[1])}),
+        hand="right" if kit.hand == "left" else "left",
+        readings=kit.readings,
     )

@@ -8,11 +8,12 @@ from typing import Annotated, Final, Literal, Self
 
 from pydantic import Field, model_validator
 
-from ringside.air import COLDEST_C, HOTTEST_C
+from ringside.air import COLDEST_C, HOTTEST_C, humidity_words, speed_of_sound
 from ringside.kit import Kit
 from ringside.mics import Mic
+from ringside.room import Room
 from ringside.thresholds import Thresholds
-from ringside.values import Key, Record, Text, Title, length
+from ringside.values import Key, Record, Text, Title
 
 FORMAT: Final = "ringside-layout"
 VERSION: Final = 1
@@ -32,20 +33,22 @@ class Air(Record):
             description="Degrees Celsius.",
         ),
     ] = 20.0
+    humidity_pct: Annotated[float, Field(strict=True, ge=0, le=100)] | None = Field(
+        default=None,
+        description="Relative humidity, per cent; null is not measured and not counted.",
+    )
 
+    @model_validator(mode="after")
+    def _countable(self) -> Self:
+        words = humidity_words(self.temperature_c, self.humidity_pct)
+        if words:
+            raise ValueError(words)
+        return self
 
-class Room(Record):
-    """A box, and where the kit's origin stands in it."""
-
-    name: Title
-    width_m: Annotated[float, length(1.5, 100, "Across, metres.")]
-    length_m: Annotated[float, length(1.5, 100, "Front to back, metres.")]
-    height_m: Annotated[float, length(1.5, 30, "Floor to ceiling, metres.")]
-    kit_x_m: Annotated[float, length(0, 100, "Kit origin from the left wall, metres.")]
-    kit_y_m: Annotated[float, length(0, 100, "Kit origin from the wall behind, metres.")]
-    kit_turn_rad: Annotated[
-        float, Field(strict=True, ge=-7, le=7, description="Counter-clockwise from above.")
-    ] = 0.0
+    @property
+    def speed(self) -> float:
+        """Speed of sound in this air, m/s."""
+        return speed_of_sound(self.temperature_c, self.humidity_pct)
 
 
 class StereoPair(Record):

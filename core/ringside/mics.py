@@ -45,6 +45,8 @@ class Mic(Record):
     position_m: Vector = Field(description="The capsule, metres.")
     aim: Direction
     channel: Annotated[int, Field(strict=True, ge=1, le=256)] | None = None
+    model: Key | None = Field(default=None, description="Which mic of the studio's locker it is.")
+    stand: Key | None = Field(default=None, description="Which stand of the locker holds it.")
     wired_inverted: Flag = Field(
         default=False,
         description="The mic itself is wired against IEC 61938 (pin 2 negative for pressure).",

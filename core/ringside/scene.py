@@ -10,7 +10,6 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from ringside.air import speed_of_sound
 from ringside.kit import Cymbal, Drum, Kit, reference_point
 from ringside.layout import Layout
 from ringside.mics import PRESSURE_SHARE
@@ -108,7 +107,7 @@ def scene_of(layout: Layout) -> Scene:
     index = {name: i for i, name in enumerate(src.ids)}
     mics = layout.mics
     return Scene(
-        speed=speed_of_sound(layout.air.temperature_c),
+        speed=layout.air.speed,
         sources=src,
         capsule=np.array([m.position_m for m in mics], dtype=float).reshape(-1, 3),
         aim=np.array([m.aim for m in mics], dtype=float).reshape(-1, 3),

@@ -13,9 +13,10 @@ from numpy.typing import NDArray
 from ringside.errors import RingsideError
 from ringside.kit import Drum, Kit
 from ringside.kits import KITS
-from ringside.layout import Air, Layout, Room, StereoPair
+from ringside.layout import Air, Layout, StereoPair
 from ringside.loci import ring_through
 from ringside.mics import Mic, Pattern, Role
+from ringside.room import Room
 
 Start = Literal["empty", "square pair", "turned pair"]
 STARTS: Final[dict[str, str]] = {

@@ -27,11 +27,13 @@ VOICES: Final[dict[str, Voice]] = {
     "snare": Voice(fundamental_hz=230, at_diameter_m=14 * INCH_M, attack_hz=8000, peak_db=115),
     "rack": Voice(fundamental_hz=140, at_diameter_m=12 * INCH_M, attack_hz=6000, peak_db=111),
     "floor": Voice(fundamental_hz=85, at_diameter_m=16 * INCH_M, attack_hz=6000, peak_db=111),
+    "hand drum": Voice(fundamental_hz=260, at_diameter_m=8 * INCH_M, attack_hz=8000, peak_db=108),
     "hats": Voice(fundamental_hz=500, at_diameter_m=14 * INCH_M, attack_hz=10000, peak_db=100),
     "crash": Voice(fundamental_hz=400, at_diameter_m=16 * INCH_M, attack_hz=10000, peak_db=108),
     "ride": Voice(fundamental_hz=450, at_diameter_m=20 * INCH_M, attack_hz=10000, peak_db=100),
     "splash": Voice(fundamental_hz=700, at_diameter_m=10 * INCH_M, attack_hz=10000, peak_db=103),
     "china": Voice(fundamental_hz=450, at_diameter_m=18 * INCH_M, attack_hz=10000, peak_db=108),
+    "percussion": Voice(fundamental_hz=800, at_diameter_m=0.15, attack_hz=10000, peak_db=105),
 }
 
 OCTAVE_EDGE: Final = 2.0**0.5

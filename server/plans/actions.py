@@ -14,7 +14,7 @@ from ringside.kit import Kit as KitDoc
 from ringside.kits import KITS
 from ringside.layout import Decision
 from ringside.layout import Layout as Doc
-from ringside.layout import Room as Box
+from ringside.room import Room as Box
 from ringside.starts import Start, starting_layout
 from studios.access import studios_of
 from studios.models import Kit, Room, Studio

@@ -95,7 +95,7 @@ def test_bands_are_nested_for_every_kind():
         disc = {"id": "x", "name": "X", "diameter_m": 0.4, "axis": (0, 0, 1)}
         part = (
             Drum(**disc, kind=kind, depth_m=0.2, batter_m=(0, 0, 1))
-            if kind in ("kick", "snare", "rack", "floor")
+            if kind in ("kick", "snare", "rack", "floor", "hand drum")
             else Cymbal(**disc, kind=kind, centre_m=(0, 0, 1))
         )
         b = bands(part)

@@ -3,13 +3,13 @@
 import numpy as np
 import pytest
 from ringside.changes import changes
-from ringside.clearance import blocked, in_room, words_for
+from ringside.clearance import blocked, words_for
 from ringside.errors import RingsideError
 from ringside.kits import KITS
-from ringside.layout import Room
 from ringside.pairs import analyse
 from ringside.places import can_be_equal, place_by_tape, places
 from ringside.report import detail
+from ringside.room import Room, to_room
 from ringside.setup import aim_at, aim_words, setup_rows
 from ringside.starts import STARTS, starting_layout
 
@@ -74,9 +74,9 @@ def test_a_mic_on_the_snare_kick_line_has_no_ring_and_says_so():
 @pytest.mark.parametrize(
     ("point", "words"),
     [
-        ((0, 0, -0.1), "outside the room"),
+        ((0, 0, -0.1), "under the floor"),
         ((3, 0, 1), "outside the room"),
-        ((0, 0, 0.6), "inside a drum"),
+        ((0, 0, 0.6), "inside a drum's shell"),
         ((0.8, 0.22, 1.03), "swing of a cymbal"),
         ((0.24, -0.5, 1.0), "drummer sits"),
         ((0, 0.3, 1.74), ""),
@@ -92,7 +92,7 @@ def test_where_a_mic_cannot_be(point, words):
 
 def test_room_coordinates_turn_with_the_kit():
     turned = ROOM.model_copy(update={"kit_turn_rad": np.pi / 2})
-    at = in_room(np.array([[0.0, 1.0, 0.5]]), turned)[0]
+    at = to_room(np.array([[0.0, 1.0, 0.5]]), turned)[0]
     assert at == pytest.approx([1.5, 2.0, 0.5])
 
 
