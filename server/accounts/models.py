@@ -2,6 +2,7 @@
 
 from django.contrib.auth.models import AbstractUser
 from django.db import models
+from ringside.handsizes import HandSizes
 
 
 class User(AbstractUser):
@@ -12,5 +13,12 @@ class User(AbstractUser):
 
         CM = "cm", "cm"
         FT_IN = "ft-in", "ft-in"
+        HAND = "hand", "hand"
 
     units = models.CharField(max_length=8, choices=Units, default=Units.CM)
+    hand = models.JSONField(default=dict, blank=True)
+
+    @property
+    def hand_sizes(self) -> HandSizes:
+        """The sizes of this person's hand; defaults where nothing was measured."""
+        return HandSizes.model_validate(self.hand)

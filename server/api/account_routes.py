@@ -13,6 +13,7 @@ from ninja import Router
 from ninja.errors import HttpError
 from ninja.responses import Status
 from ninja.security import APIKeyCookie
+from ringside.handsizes import HandSizes
 from studios.access import open_studio
 
 from api.schemas import MeOut, PasswordIn, Problem, SignIn, SignUp, UnitsIn
@@ -96,6 +97,14 @@ def units(request: HttpRequest, data: UnitsIn) -> dict[str, Any]:
     """Choose the units of display."""
     request.user.units = data.units
     request.user.save(update_fields=["units"])
+    return me_out(request.user)
+
+
+@router.put("/hand", response={200: MeOut, 422: Problem})
+def hand(request: HttpRequest, data: HandSizes) -> dict[str, Any]:
+    """Keep the sizes of one's own hand."""
+    request.user.hand = data.model_dump(mode="json")
+    request.user.save(update_fields=["hand"])
     return me_out(request.user)
 
 

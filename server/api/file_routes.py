@@ -10,12 +10,17 @@ from plans.models import Layout
 from ringside.layoutfile import write_layout
 from sheets.page import sheet_html, sheet_pdf
 from sheets.table import sheet_csv
+from sheets.units import Ruler
 
 from api.schemas import Problem, Units
 
 router = Router(tags=["files"])
 Paper = Literal["A4", "Letter"]
 GONE: dict[int, Any] = {404: Problem}
+
+
+def _ruler(request: HttpRequest, units: Units) -> Ruler:
+    return Ruler(units, request.user.hand_sizes)
 
 
 def _file(layout: Layout, body: str | bytes, kind: str, ending: str) -> HttpResponse:
@@ -28,21 +33,25 @@ def _file(layout: Layout, body: str | bytes, kind: str, ending: str) -> HttpResp
 @router.get("/{pk}/sheet", response={200: str, **GONE})
 def sheet(request: HttpRequest, pk: int, units: Units = "cm", paper: Paper = "A4") -> HttpResponse:
     """The set-up sheet as a page to print."""
-    return HttpResponse(sheet_html(layout_for(request.user, pk), units, paper))
+    return HttpResponse(sheet_html(layout_for(request.user, pk), _ruler(request, units), paper))
 
 
 @router.get("/{pk}/sheet.pdf", response={200: bytes, **GONE})
 def pdf(request: HttpRequest, pk: int, units: Units = "cm", paper: Paper = "A4") -> HttpResponse:
     """The set-up sheet as PDF."""
     layout = layout_for(request.user, pk)
-    return _file(layout, sheet_pdf(layout, units, paper), "application/pdf", ".pdf")
+    return _file(
+        layout, sheet_pdf(layout, _ruler(request, units), paper), "application/pdf", ".pdf"
+    )
 
 
 @router.get("/{pk}/sheet.csv", response={200: str, **GONE})
 def csv(request: HttpRequest, pk: int, units: Units = "cm") -> HttpResponse:
     """The set-up sheet as a table."""
     layout = layout_for(request.user, pk)
-    return _file(layout, sheet_csv(layout.doc(), units), "text/csv; charset=utf-8", ".csv")
+    return _file(
+        layout, sheet_csv(layout.doc(), _ruler(request, units)), "text/csv; charset=utf-8", ".csv"
+    )
 
 
 @router.get("/{pk}/file", response={200: str, **GONE})

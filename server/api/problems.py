@@ -12,7 +12,8 @@ from ringside.changes import changes
 from ringside.errors import LayoutFileError, RingsideError
 from ringside.layout import Layout
 from ringside.layoutfile import place_of, wording
-from sheets.units import length_text
+from sheets.units import Ruler
+from studios.errors import LockerChanged
 
 from api.shapes import layout_out
 
@@ -56,6 +57,15 @@ def install(api: NinjaAPI) -> None:
             changes=changes(current, mine) if mine else [],
         )
 
+    @api.exception_handler(LockerChanged)
+    def _locker(request: HttpRequest, exc: LockerChanged) -> HttpResponse:
+        return answer(
+            409,
+            "Changed elsewhere",
+            "Somebody saved the locker since you opened it. Nothing was overwritten: read it"
+            " again and put your change in once more.",
+        )
+
     @api.exception_handler(AuthenticationError)
     def _stranger(request: HttpRequest, exc: AuthenticationError) -> HttpResponse:
         get_token(request)  # so that the sign-in that follows can send it back
@@ -67,8 +77,9 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(RingsideError)
     def _refused(request: HttpRequest, exc: RingsideError) -> HttpResponse:
-        units = getattr(request.user, "units", "cm")  # lengths as this user reads them
-        return answer(400, "Cannot be done", exc.worded(lambda m: length_text(m, units)))
+        user = request.user  # lengths as this user reads them
+        ruler = Ruler(user.units, user.hand_sizes) if user.is_authenticated else Ruler()
+        return answer(400, "Cannot be done", exc.worded(ruler.text))
 
     @api.exception_handler(ValidationError)
     def _invalid(request: HttpRequest, exc: ValidationError) -> HttpResponse:

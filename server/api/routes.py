@@ -6,7 +6,16 @@ from ninja import NinjaAPI
 from ninja.errors import ValidationError
 from ninja.security import SessionAuth
 
-from api import account_routes, compute_routes, file_routes, layout_routes, session_routes
+from api import (
+    account_routes,
+    compute_routes,
+    file_routes,
+    kit_routes,
+    layout_routes,
+    log_routes,
+    session_routes,
+    studio_routes,
+)
 from api.problems import install
 
 
@@ -35,4 +44,7 @@ api.add_router("/account", account_routes.router)
 api.add_router("/sessions", session_routes.router)
 api.add_router("/layouts", layout_routes.router)
 api.add_router("/layouts", file_routes.router)
+api.add_router("/studios", studio_routes.router)
 api.add_router("", compute_routes.router)
+api.add_router("", kit_routes.router)
+api.add_router("", log_routes.router)

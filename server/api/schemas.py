@@ -9,12 +9,13 @@ from typing import Annotated, Literal
 
 from ninja import Schema
 from pydantic import ConfigDict, Field
+from ringside.handsizes import HandSizes
 from ringside.layout import Layout as LayoutDoc
 from ringside.starts import Start
 
 Name = Annotated[str, Field(min_length=1, max_length=80)]
 VerdictWord = Literal["no matter", "together", "ask the ear", "late", "hollow"]
-Units = Literal["cm", "ft-in"]
+Units = Literal["cm", "ft-in", "hand"]
 Point = tuple[float, float, float]
 
 
@@ -47,6 +48,7 @@ class MeOut(Schema):
 
     username: str
     units: Units
+    hand: HandSizes
     studios: list[StudioOut]
 
 
@@ -175,6 +177,7 @@ class LayoutOut(Schema):
     """A layout in full, with what is needed to save it safely."""
 
     id: int
+    studio_id: int
     session_id: int
     session_name: str
     place: str

@@ -10,7 +10,12 @@ from studios.access import roles_of
 
 def me_out(user: User) -> dict[str, Any]:
     """Who is signed in."""
-    return {"username": user.get_username(), "units": user.units, "studios": roles_of(user)}
+    return {
+        "username": user.get_username(),
+        "units": user.units,
+        "hand": user.hand_sizes,
+        "studios": roles_of(user),
+    }
 
 
 def layout_row(layout: Layout) -> dict[str, Any]:
@@ -40,6 +45,7 @@ def layout_out(layout: Layout) -> dict[str, Any]:
     state, back, on = layout.state, before_head(layout), after_head(layout)
     return {
         "id": layout.pk,
+        "studio_id": layout.session.studio_id,
         "session_id": layout.session_id,
         "session_name": layout.session.name,
         "place": layout.session.place,

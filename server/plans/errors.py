@@ -1,10 +1,10 @@
 """What can go wrong with somebody's plans, in terms the interface turns into answers."""
 
+from studios.errors import NotThere
+
 from plans.models import Layout
 
-
-class NotThere(Exception):
-    """No such thing for this person: another studio's data is answered the same way."""
+__all__ = ["Conflict", "NotThere", "NothingToDo"]
 
 
 class Conflict(Exception):

@@ -54,3 +54,33 @@ class Revision(models.Model):
     class Meta:
         ordering = ["number"]
         constraints = [models.UniqueConstraint(fields=["layout", "number"], name="one_per_number")]
+
+
+class LugLog(models.Model):
+    """One reading of a drum's lugs on the day: the core's LugReading in columns."""
+
+    session = models.ForeignKey(Session, on_delete=models.CASCADE, related_name="lug_log")
+    drum = models.CharField(max_length=16)
+    lugs_hz = models.JSONField()
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["at", "pk"]
+
+
+class SpotLog(models.Model):
+    """One place of the kit that was tried by ear."""
+
+    session = models.ForeignKey(Session, on_delete=models.CASCADE, related_name="spot_log")
+    room = models.CharField(max_length=80)
+    x_m = models.FloatField()
+    y_m = models.FloatField()
+    turn_rad = models.FloatField(default=0.0)
+    rating = models.PositiveSmallIntegerField()
+    words = models.CharField(max_length=400, blank=True)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-at", "-pk"]

@@ -6,19 +6,18 @@ from django.conf import settings
 from django.template.loader import render_to_string
 from django.utils.safestring import mark_safe
 from plans.models import Layout
-from ringside.air import speed_of_sound
 from ringside.pairs import analyse
 from ringside.report import counts
 
 from sheets.drawing import plan_svg
 from sheets.table import HEADINGS, sheet_rows
-from sheets.units import Units, length_text
+from sheets.units import Ruler
 
 Paper = Literal["A4", "Letter"]
 STYLE = settings.ROOT / "server" / "static" / "sheet.css"
 
 
-def _context(layout: Layout, units: Units, paper: Paper) -> dict[str, Any]:
+def _context(layout: Layout, ruler: Ruler, paper: Paper) -> dict[str, Any]:
     doc = layout.doc()
     analysis = analyse(doc)
     snare, kick = doc.kit.first("snare"), doc.kit.first("kick")
@@ -30,7 +29,7 @@ def _context(layout: Layout, units: Units, paper: Paper) -> dict[str, Any]:
         off = [abs(float(analysis.pairs.tape_difference_m[row, k])) for k in columns]
         pairs.append({
             "name": p.name, "left": p.left, "right": p.right,
-            "snare": length_text(off[0], units), "kick": length_text(off[1], units),
+            "snare": ruler.text(off[0]), "kick": ruler.text(off[1]),
         })  # fmt: skip
     return {
         "session": layout.session,
@@ -39,9 +38,9 @@ def _context(layout: Layout, units: Units, paper: Paper) -> dict[str, Any]:
         "paper": paper,
         "snare_at": "batter head" if snare.reference == "batter" else "bottom head",
         "kick_at": "beater spot" if kick.reference == "batter" else "centre of the front head",
-        "speed": f"{speed_of_sound(doc.air.temperature_c):.1f}",
+        "speed": f"{doc.air.speed:.1f}",
         "headings": HEADINGS,
-        "rows": [list(r.values()) for r in sheet_rows(doc, units)],
+        "rows": [list(r.values()) for r in sheet_rows(doc, ruler)],
         "pairs": pairs,
         "counts": {k.replace("_", " "): v for k, v in counts(analysis).items() if v},
         "decisions": doc.decisions,
@@ -49,19 +48,19 @@ def _context(layout: Layout, units: Units, paper: Paper) -> dict[str, Any]:
     }
 
 
-def sheet_html(layout: Layout, units: Units, paper: Paper) -> str:
+def sheet_html(layout: Layout, ruler: Ruler, paper: Paper) -> str:
     """The page to print; its style is a file of its own, as the content policy asks."""
-    return render_to_string("sheets/sheet.html", _context(layout, units, paper))
+    return render_to_string("sheets/sheet.html", _context(layout, ruler, paper))
 
 
-def sheet_pdf(layout: Layout, units: Units, paper: Paper) -> bytes:
+def sheet_pdf(layout: Layout, ruler: Ruler, paper: Paper) -> bytes:
     """The same page as PDF. Nothing is fetched: the style is read from disk."""
     from weasyprint import CSS, HTML  # half a second to import: only when a PDF is asked for
 
     def nothing(url: str, *args: Any, **kwargs: Any) -> Any:
         raise ValueError(f"the sheet fetches nothing, not even {url}")
 
-    page = render_to_string("sheets/sheet.html", {**_context(layout, units, paper), "pdf": True})
+    page = render_to_string("sheets/sheet.html", {**_context(layout, ruler, paper), "pdf": True})
     size = CSS(string=f"@page {{ size: {paper} landscape; margin: 11mm }}")
     written: bytes = HTML(string=page, url_fetcher=nothing).write_pdf(
         stylesheets=[CSS(string=STYLE.read_text()), size]

@@ -7,7 +7,7 @@ from typing import Any
 from ringside.layout import Layout
 from ringside.setup import setup_rows
 
-from sheets.units import Units, length_text
+from sheets.units import Ruler
 
 HEADINGS = (
     "Input", "Mic", "Name", "For", "Pattern", "To snare", "To kick", "To its drum", "Height",
@@ -15,19 +15,19 @@ HEADINGS = (
 )  # fmt: skip
 
 
-def where_text(row: dict[str, Any], units: Units) -> str:
+def where_text(row: dict[str, Any], ruler: Ruler) -> str:
     """A close mic in drum terms: how far over, inside or under, and in from the rim."""
     head = row["from_head"]
     if head is None:
         return ""
     rim = head["in_from_rim_m"]
     edge = "in from the rim" if rim >= 0 else "outside the rim"
-    off, side = length_text(head["off_m"], units), head["side"]
+    off, side = ruler.text(head["off_m"]), head["side"]
     first = f"{off} {side}" if side != "inside" else f"inside, {off} from the batter"
-    return f"{first}, {length_text(abs(rim), units)} {edge}"
+    return f"{first}, {ruler.text(abs(rim))} {edge}"
 
 
-def sheet_rows(layout: Layout, units: Units) -> list[dict[str, str]]:
+def sheet_rows(layout: Layout, ruler: Ruler) -> list[dict[str, str]]:
     """One row per mic, every value as text under the headings."""
     return [
         {
@@ -36,11 +36,11 @@ def sheet_rows(layout: Layout, units: Units) -> list[dict[str, str]]:
             "Name": r["name"],
             "For": r["job"],
             "Pattern": r["pattern"],
-            "To snare": length_text(r["snare_m"], units),
-            "To kick": length_text(r["kick_m"], units),
-            "To its drum": length_text(r["own_m"], units) if r["own_m"] is not None else "",
-            "Height": length_text(r["height_m"], units),
-            "Where": where_text(r, units),
+            "To snare": ruler.text(r["snare_m"]),
+            "To kick": ruler.text(r["kick_m"]),
+            "To its drum": ruler.text(r["own_m"]) if r["own_m"] is not None else "",
+            "Height": ruler.text(r["height_m"]),
+            "Where": where_text(r, ruler),
             "Aim": r["aim"],
             "Flips": "; ".join(r["flips"]),
         }
@@ -53,11 +53,11 @@ def _plain(text: str) -> str:
     return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
 
 
-def sheet_csv(layout: Layout, units: Units) -> str:
+def sheet_csv(layout: Layout, ruler: Ruler) -> str:
     """The rows as CSV with a header (RFC 4180)."""
     out = io.StringIO()
     writer = csv.DictWriter(out, HEADINGS)
     writer.writeheader()
-    for row in sheet_rows(layout, units):
+    for row in sheet_rows(layout, ruler):
         writer.writerow({k: _plain(v) for k, v in row.items()})
     return out.getvalue()

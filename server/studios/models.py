@@ -1,7 +1,10 @@
 """A studio owns rooms, kits and sessions; only its members see them."""
 
+import json
+
 from django.conf import settings
 from django.db import models
+from ringside.locker import Locker as LockerDoc
 
 
 class Studio(models.Model):
@@ -47,3 +50,15 @@ class Kit(models.Model):
     studio = models.ForeignKey(Studio, on_delete=models.CASCADE, related_name="kits")
     name = models.CharField(max_length=80)
     doc = models.JSONField()
+
+
+class Locker(models.Model):
+    """What a studio can put up: the core's Locker as JSON, counted up at every save."""
+
+    studio = models.OneToOneField(Studio, on_delete=models.CASCADE, related_name="locker")
+    doc = models.JSONField()
+    version = models.PositiveIntegerField(default=1)
+
+    def contents(self) -> LockerDoc:
+        """The locker as the core knows it."""
+        return LockerDoc.model_validate_json(json.dumps(self.doc))

@@ -2,10 +2,17 @@
 
 import pytest
 from accounts.models import User
+from plans.logs import write_lugs, write_spot
+from ringside.kits import five_piece
+from ringside.room import Room
 from ringside.starts import starting_layout
+from studios.actions import keep_kit, keep_room
 
 from tests.server.conftest import PASSWORD, Api
 
+ROOM = {
+    "name": "Box", "width_m": 5.0, "length_m": 6.0, "height_m": 3.0, "kit_x_m": 2.5, "kit_y_m": 2.0,
+}  # fmt: skip
 DOC = starting_layout("five-piece", "square pair").model_dump(mode="json")
 
 # Each endpoint with what it answers a member of the studio; strangers and members of other
@@ -43,13 +50,55 @@ ENDPOINTS = [
         {"layout": DOC, "mic": "OR", "snare_m": 1.3, "kick_m": 1.6, "height_m": 1.7}, 200,
     ),
 ]  # fmt: skip
+ENDPOINTS += [
+    ("PUT", "/account/hand", {"fist_m": 0.1}, 200),
+    ("GET", "/kits", None, 200),
+    ("POST", "/kit/edit", {"layout": DOC, "edit": {"do": "hand"}}, 200),
+    ("POST", "/kit/board", {"layout": DOC}, 200),
+    ("POST", "/kit/pitch", {"text": "A2"}, 200),
+    ("POST", "/room/board", {"layout": {**DOC, "room": ROOM}}, 200),
+    ("GET", "/room/materials", None, 200),
+    ("POST", "/effects", {"before": DOC, "after": DOC}, 200),
+    ("GET", "/studios/{studio}/rooms", None, 200),
+    ("POST", "/studios/{studio}/rooms", ROOM, 200),
+    ("DELETE", "/studios/{studio}/rooms/{room}", None, 204),
+    ("GET", "/studios/{studio}/kits", None, 200),
+    ("POST", "/studios/{studio}/kits", DOC["kit"], 200),
+    ("DELETE", "/studios/{studio}/kits/{kit}", None, 204),
+    ("GET", "/studios/{studio}/locker", None, 200),
+    ("PUT", "/studios/{studio}/locker", {"version": 1, "locker": {}}, 200),
+    ("GET", "/studios/{studio}/locker.csv", None, 200),
+    ("POST", "/sessions/{session}/tuning", DOC["kit"], 200),
+    ("POST", "/sessions/{session}/lugs", {"drum": "snare", "lugs_hz": [330.0]}, 201),
+    ("DELETE", "/sessions/{session}/lugs/{lugs}", None, 204),
+    ("GET", "/sessions/{session}/spots", None, 200),
+    (
+        "POST", "/sessions/{session}/spots",
+        {"room": "R", "x_m": 1.0, "y_m": 2.0, "rating": 4}, 201,
+    ),
+    ("DELETE", "/sessions/{session}/spots/{spot}", None, 204),
+    ("POST", "/layouts/{layout}/stock", {"layout": DOC}, 200),
+]  # fmt: skip
 NAMES = [f"{m} {p}" for m, p, _, _ in ENDPOINTS]
+
+
+def kept(owner, session):
+    """One of each thing that is kept, by the name its place has in a path."""
+    studio = owner.studios.get().pk
+    spot = {"room": "Box", "x_m": 1.0, "y_m": 1.0, "rating": 3}
+    return {
+        "studio": studio,
+        "room": keep_room(owner, studio, Room.model_validate(ROOM)).pk,
+        "kit": keep_kit(owner, studio, five_piece()).pk,
+        "lugs": write_lugs(owner, session.pk, "snare", [330.0]).pk,
+        "spot": write_spot(owner, session.pk, **spot).pk,
+    }
 
 
 @pytest.mark.filterwarnings("ignore::DeprecationWarning")
 @pytest.mark.parametrize(("method", "path", "data", "good"), ENDPOINTS, ids=NAMES)
 def test_endpoint_by_role(method, path, data, good, owner, member, outsider, session, layout):
-    place = path.format(session=session.pk, layout=layout.pk)
+    place = path.format(session=session.pk, layout=layout.pk, **kept(owner, session))
     assert Api()(method, place, data)[0] == 401
     theirs = 404 if "{" in path else good
     assert Api(outsider)(method, place, data)[0] == theirs
@@ -59,12 +108,18 @@ def test_endpoint_by_role(method, path, data, good, owner, member, outsider, ses
 def test_every_endpoint_of_the_interface_is_in_the_table():
     from api.routes import api
 
-    known = {
-        (m, p.replace("{session}", "{pk}").replace("{layout}", "{pk}")) for m, p, _, _ in ENDPOINTS
-    }
+    named = {"{session}": "{pk}", "{layout}": "{pk}", "{studio}": "{pk}", "{lugs}": "{row}",
+             "{spot}": "{row}"}  # fmt: skip
+    known = set()
+    for method, path, _, _ in ENDPOINTS:
+        plain = path
+        for name, there in named.items():
+            plain = plain.replace(name, there)
+        known.add((method, plain))
     elsewhere = {
         ("POST", "/account/sign-in"), ("POST", "/account/sign-up"), ("POST", "/account/sign-out"),
         ("POST", "/account/password"), ("POST", "/sessions/upload"),
+        ("POST", "/studios/{pk}/locker.csv"),
         ("POST", "/sessions/{pk}/restore"), ("POST", "/layouts/{pk}/restore"),
     }  # fmt: skip
     paths = api.get_openapi_schema()["paths"]

@@ -1,8 +1,13 @@
 """The demo: loaded once, with something to find in each layout."""
 
+from accounts.models import User
 from django.core.management import call_command
+from plans.logs import spots_of, tuning_of
 from plans.models import Layout, Session
+from ringside.locker import stock
 from ringside.pairs import WORDS, Verdict, analyse
+from studios.actions import locker_of
+from studios.models import Studio
 
 from tests.server.conftest import Api
 
@@ -23,6 +28,15 @@ def test_the_demo_is_loaded_once_and_has_something_to_find(db, capsys):
     assert verdict(turned, "OL", "OR", "snare") == "together"
     assert verdict(turned, "ST", "SB", "snare") == "hollow"
     assert turned.room.name.startswith("Saltpan House")
+    assert turned.room.spaces[0].name == "Brine hallway"
+    assert [
+        r["words"] for r in stock(square, locker_of(Studio.objects.get()).contents())["lacks"]
+    ] == []
+    demo = User.objects.get(username="demo")
+    said = tuning_of(demo, Session.objects.get().pk, square.kit)
+    assert "lug 1 has gone down 32 cents" in said["drift"][0]["words"]
+    assert said["drift"][0]["recheck"]
+    assert len(spots_of(demo, Session.objects.get().pk)) == 2
 
 
 def test_two_people_of_the_demo_share_its_studio(db, django_user_model):

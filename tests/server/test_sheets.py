@@ -15,6 +15,7 @@ CASES = json.loads((Path(__file__).parents[1] / "length_cases.json").read_text()
 def test_lengths_are_worded_as_the_shared_table_says(case):
     assert length_text(case["metres"], "cm") == case["cm"] + " cm"
     assert length_text(case["metres"], "ft-in") == case["ft-in"]
+    assert length_text(case["metres"], "hand") == case["hand"]
 
 
 def table(api, pk, units):

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/account/hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Hand
+         * @description Keep the sizes of one's own hand.
+         */
+        put: operations["api_account_routes_hand"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/account/me": {
         parameters: {
             query?: never;
@@ -158,6 +178,106 @@ export interface paths {
          * @description The analysis of any layout; nothing is stored.
          */
         post: operations["api_compute_routes_compute"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/effects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What Changed
+         * @description What turned over between two states of a layout.
+         */
+        post: operations["api_kit_routes_what_changed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Kit Board
+         * @description The tape walk and the drummer's zones.
+         */
+        post: operations["api_kit_routes_kit_board"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/edit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Edit
+         * @description A layout with its kit changed; nothing is stored.
+         */
+        post: operations["api_kit_routes_edit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/pitch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pitch
+         * @description A typed fundamental in hertz and as a note.
+         */
+        post: operations["api_kit_routes_pitch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Presets
+         * @description The starting kits.
+         */
+        get: operations["api_kit_routes_presets"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -352,6 +472,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{pk}/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * In Stock
+         * @description Whether the studio's locker can put up the layout as it is on the screen.
+         */
+        post: operations["api_log_routes_in_stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{pk}/undo": {
         parameters: {
             query?: never;
@@ -386,6 +526,46 @@ export interface paths {
          * @description Where a mic stands when snare, kick and height are typed.
          */
         post: operations["api_compute_routes_tape"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Room Board
+         * @description Decay, modes, boundary response and the map of spots.
+         */
+        post: operations["api_kit_routes_room_board"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/room/materials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Materials
+         * @description The material table.
+         */
+        get: operations["api_kit_routes_materials"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -524,6 +704,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sessions/{pk}/lugs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Lugs
+         * @description Write down a lug reading.
+         */
+        post: operations["api_log_routes_write_lugs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{pk}/lugs/{row}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Lugs
+         * @description Strike a lug reading out.
+         */
+        delete: operations["api_log_routes_drop_lugs"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sessions/{pk}/restore": {
         parameters: {
             query?: never;
@@ -539,6 +759,206 @@ export interface paths {
          */
         post: operations["api_session_routes_restore"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{pk}/spots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Spots
+         * @description The spots tried by ear, newest first.
+         */
+        get: operations["api_log_routes_spots"];
+        put?: never;
+        /**
+         * Write Spot
+         * @description Write down a spot and how it sounded.
+         */
+        post: operations["api_log_routes_write_spot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{pk}/spots/{row}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Spot
+         * @description Strike a spot out.
+         */
+        delete: operations["api_log_routes_drop_spot"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{pk}/tuning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tuning
+         * @description Notes, spread and drift of a kit by the session's lug readings.
+         */
+        post: operations["api_log_routes_tuning"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{pk}/kits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kits
+         * @description The kits of a studio.
+         */
+        get: operations["api_studio_routes_kits"];
+        put?: never;
+        /**
+         * Keep Kit
+         * @description Keep a kit; one by the same name is replaced.
+         */
+        post: operations["api_studio_routes_keep_kit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{pk}/kits/{kit}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Kit
+         * @description Forget a kit; layouts keep theirs.
+         */
+        delete: operations["api_studio_routes_drop_kit"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{pk}/locker": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Locker
+         * @description Mics, stands, inputs and cables of a studio.
+         */
+        get: operations["api_studio_routes_locker"];
+        /**
+         * Save Locker
+         * @description Save the locker; an older version is refused, never put over a newer one.
+         */
+        put: operations["api_studio_routes_save_locker"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{pk}/locker.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Locker Csv
+         * @description The locker as CSV.
+         */
+        get: operations["api_studio_routes_locker_csv"];
+        put?: never;
+        /**
+         * Read Csv
+         * @description Rows of a CSV file put into the locker; broken ones are named and left out.
+         */
+        post: operations["api_studio_routes_read_csv"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{pk}/rooms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rooms
+         * @description The rooms of a studio.
+         */
+        get: operations["api_studio_routes_rooms"];
+        put?: never;
+        /**
+         * Keep Room
+         * @description Keep a room; one by the same name is replaced.
+         */
+        post: operations["api_studio_routes_keep_room"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{pk}/rooms/{room}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Room
+         * @description Forget a room; layouts keep theirs.
+         */
+        delete: operations["api_studio_routes_drop_room"];
         options?: never;
         head?: never;
         patch?: never;
@@ -569,6 +989,19 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AddPart
+         * @description One more drum or cymbal of a kind, where there is room for it.
+         */
+        AddPart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add";
+            /** Kind */
+            kind: ("kick" | "snare" | "rack" | "floor" | "hand drum") | ("hats" | "crash" | "ride" | "splash" | "china" | "percussion");
+        };
+        /**
          * AimIn
          * @description A mic to be aimed at a drum or cymbal by name, or straight ``down`` or ``up``.
          */
@@ -597,11 +1030,59 @@ export interface components {
          */
         Air: {
             /**
+             * Humidity Pct
+             * @description Relative humidity, per cent; null is not measured and not counted.
+             */
+            humidity_pct?: number | null;
+            /**
              * Temperature C
              * @description Degrees Celsius.
              * @default 20
              */
             temperature_c: number;
+        };
+        /**
+         * AreaRow
+         * @description A surface and what covers it.
+         */
+        AreaRow: {
+            /** M2 */
+            m2: number;
+            /** Material */
+            material: string;
+            /** Where */
+            where: string;
+        };
+        /**
+         * ArrivalChange
+         * @description The largest change of an arrival, seconds.
+         */
+        ArrivalChange: {
+            /** After S */
+            after_s: number;
+            /** Before S */
+            before_s: number;
+            /** Mic */
+            mic: string;
+            /** Source */
+            source: string;
+        };
+        /**
+         * AskOut
+         * @description The reading to take next; `b` null is the floor.
+         */
+        AskOut: {
+            /** A */
+            a: string;
+            /** B */
+            b: string | null;
+            /**
+             * Stage
+             * @enum {string}
+             */
+            stage: "place" | "check" | "again";
+            /** Words */
+            words: string;
         };
         /**
          * Board
@@ -646,6 +1127,30 @@ export interface components {
             worst_source: string[];
         };
         /**
+         * CableKind
+         * @description Cables of one length.
+         */
+        CableKind: {
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Id
+             * @description Short name, one word, unique within its list.
+             */
+            id: string;
+            /**
+             * Length M
+             * @description Metres.
+             * @default 6
+             */
+            length_m: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * Change
          * @description One difference in tape terms, metres.
          */
@@ -666,6 +1171,24 @@ export interface components {
             what: string;
             /** Words */
             words: string;
+        };
+        /**
+         * ChangePart
+         * @description A part as it should be; `was` is its short name until now.
+         */
+        ChangePart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "change";
+            /** Part */
+            part: components["schemas"]["Drum"] | components["schemas"]["Cymbal"];
+            /**
+             * Was
+             * @description Short name, one word, unique within its list.
+             */
+            was: string;
         };
         /**
          * ComputeIn
@@ -726,7 +1249,7 @@ export interface components {
         };
         /**
          * Cymbal
-         * @description One cymbal (or pair of hats): a disc with a bell, struck on the edge near the stool.
+         * @description A cymbal, pair of hats or percussion: a disc, struck on the edge near the stool.
          */
         Cymbal: {
             /**
@@ -761,9 +1284,37 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "hats" | "crash" | "ride" | "splash" | "china";
+            kind: "hats" | "crash" | "ride" | "splash" | "china" | "percussion";
             /** Name */
             name: string;
+        };
+        /**
+         * DecayOut
+         * @description Decay by octave band and what follows.
+         */
+        DecayOut: {
+            /** Areas */
+            areas: components["schemas"]["AreaRow"][];
+            /** Bands Hz */
+            bands_hz: number[];
+            /** Critical M */
+            critical_m: number;
+            /** Eyring S */
+            eyring_s: number[];
+            /** Mics */
+            mics: components["schemas"]["DirectRow"][];
+            /** Mid S */
+            mid_s: number;
+            /** Sabine S */
+            sabine_s: number[];
+            /** Schroeder Hz */
+            schroeder_hz: number;
+            /** Surface M2 */
+            surface_m2: number;
+            /** Volume M3 */
+            volume_m3: number;
+            /** Words */
+            words: string[];
         };
         /**
          * Decision
@@ -800,6 +1351,81 @@ export interface components {
             source: string;
         };
         /**
+         * DirectRow
+         * @description A mic off the kit against its critical distance.
+         */
+        DirectRow: {
+            /** Direct Db */
+            direct_db: number;
+            /** Distance M */
+            distance_m: number;
+            /** Elsewhere */
+            elsewhere: boolean;
+            /** Mic */
+            mic: string;
+            /** Reach M */
+            reach_m: number;
+        };
+        /**
+         * Door
+         * @description A door in a wall: from the wall's left or back end, and where it leads.
+         */
+        Door: {
+            /**
+             * At M
+             * @description From the left or back end of the wall, metres.
+             */
+            at_m: number;
+            /**
+             * Height M
+             * @description High, metres.
+             * @default 2
+             */
+            height_m: number;
+            /** Leads To */
+            leads_to?: string | null;
+            /**
+             * Open
+             * @default false
+             */
+            open: boolean;
+            /**
+             * Wall
+             * @enum {string}
+             */
+            wall: "back" | "front" | "left" | "right";
+            /**
+             * Width M
+             * @description Across, metres.
+             * @default 0.9
+             */
+            width_m: number;
+        };
+        /**
+         * DriftOut
+         * @description One drum through the day.
+         */
+        DriftOut: {
+            /** Drift Cents */
+            drift_cents: number[];
+            /** Drum */
+            drum: string;
+            /** Fundamental Hz */
+            fundamental_hz: number;
+            /** Minutes */
+            minutes: number;
+            /** Recheck */
+            recheck: boolean;
+            /** Times */
+            times: number;
+            /** Uneven Cents */
+            uneven_cents: number;
+            /** Words */
+            words: string;
+            /** Worst Lug */
+            worst_lug: number;
+        };
+        /**
          * Drum
          * @description One drum: two heads on a shell.
          */
@@ -822,6 +1448,13 @@ export interface components {
                 number,
                 number
             ];
+            /** Beater */
+            beater?: ("felt" | "wood" | "plastic") | null;
+            /**
+             * Damping
+             * @default []
+             */
+            damping: ("gel pads" | "ring" | "towel" | "blanket" | "pillow" | "weight")[];
             /**
              * Depth M
              * @description Shell depth, head to head, metres.
@@ -833,10 +1466,26 @@ export interface components {
              */
             diameter_m: number;
             /**
+             * @description The other head; null when the drum has none.
+             * @default {
+             *       "finish": "clear",
+             *       "plies": 1
+             *     }
+             */
+            far_head: components["schemas"]["Head"] | null;
+            /**
              * Fundamental Hz
              * @description Known fundamental; null estimates it from kind and size.
              */
             fundamental_hz?: number | null;
+            /**
+             * @description The head that is struck.
+             * @default {
+             *       "finish": "coated",
+             *       "plies": 1
+             *     }
+             */
+            head: components["schemas"]["Head"];
             /**
              * Id
              * @description Short name, one word, unique within its list.
@@ -846,9 +1495,11 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "kick" | "snare" | "rack" | "floor";
+            kind: "kick" | "snare" | "rack" | "floor" | "hand drum";
             /** Name */
             name: string;
+            /** @description The hole in the far head, if any. */
+            port?: components["schemas"]["Port"] | null;
             /**
              * Reference
              * @description Where the tape is held: the strike spot of the batter, or the front head.
@@ -856,6 +1507,65 @@ export interface components {
              * @enum {string}
              */
             reference: "batter" | "front";
+        };
+        /**
+         * DrumPitch
+         * @description A drum's fundamental as a note, known or estimated from its size.
+         */
+        DrumPitch: {
+            /** Body High Hz */
+            body_high_hz: number;
+            /** Body Low Hz */
+            body_low_hz: number;
+            /** Cents */
+            cents: number;
+            /** Fundamental Hz */
+            fundamental_hz: number;
+            /** Id */
+            id: string;
+            /** Known */
+            known: boolean;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+        };
+        /**
+         * EffectsIn
+         * @description Two states of a layout.
+         */
+        EffectsIn: {
+            after: components["schemas"]["Layout"];
+            before: components["schemas"]["Layout"];
+        };
+        /**
+         * EffectsOut
+         * @description What a change did.
+         */
+        EffectsOut: {
+            arrivals: components["schemas"]["ArrivalChange"] | null;
+            /** Speed After M S */
+            speed_after_m_s: number;
+            /** Speed Before M S */
+            speed_before_m_s: number;
+            /** Turned */
+            turned: number;
+            /** Verdicts */
+            verdicts: components["schemas"]["VerdictChange"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * FaultOut
+         * @description A row of a file that was not read.
+         */
+        FaultOut: {
+            /** Column */
+            column: string;
+            /** Line */
+            line: number;
+            /** Words */
+            words: string;
         };
         /**
          * FlipEffect
@@ -912,6 +1622,168 @@ export interface components {
             source?: string | null;
         };
         /**
+         * ForgetReading
+         * @description Without the reading between two ends.
+         */
+        ForgetReading: {
+            /**
+             * A
+             * @description Short name, one word, unique within its list.
+             */
+            a: string;
+            /** B */
+            b?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "forget";
+        };
+        /**
+         * Gobo
+         * @description A standing screen: both faces covered with one material.
+         */
+        Gobo: {
+            /**
+             * Height M
+             * @description High, metres.
+             * @default 1.2
+             */
+            height_m: number;
+            /**
+             * Material
+             * @description A row of the material table.
+             * @default fabric panel
+             */
+            material: string;
+            /** Name */
+            name: string;
+            /**
+             * Thickness M
+             * @description Thick, metres.
+             * @default 0.1
+             */
+            thickness_m: number;
+            /**
+             * Turn Rad
+             * @description Radians.
+             * @default 0
+             */
+            turn_rad: number;
+            /**
+             * Width M
+             * @description Across, metres.
+             * @default 1.2
+             */
+            width_m: number;
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+        };
+        /**
+         * HandSizes
+         * @description Two and three fingers side by side, a fist across, a hand's span, a card's thickness.
+         */
+        HandSizes: {
+            /**
+             * Card M
+             * @description A card's thickness, metres.
+             * @default 0.0004
+             */
+            card_m: number;
+            /**
+             * Fist M
+             * @description A fist, metres.
+             * @default 0.09
+             */
+            fist_m: number;
+            /**
+             * Hand M
+             * @description A hand's span, metres.
+             * @default 0.19
+             */
+            hand_m: number;
+            /**
+             * Three Fingers M
+             * @description Three fingers, metres.
+             * @default 0.055
+             */
+            three_fingers_m: number;
+            /**
+             * Two Fingers M
+             * @description Two fingers, metres.
+             * @default 0.035
+             */
+            two_fingers_m: number;
+        };
+        /**
+         * Head
+         * @description A drum head as far as it changes the sound.
+         */
+        Head: {
+            /**
+             * Finish
+             * @default coated
+             * @enum {string}
+             */
+            finish: "clear" | "coated" | "mesh";
+            /**
+             * Plies
+             * @default 1
+             */
+            plies: number;
+        };
+        /**
+         * InputBank
+         * @description Preamps in a row, numbered on from the bank before.
+         */
+        InputBank: {
+            /**
+             * Count
+             * @default 8
+             */
+            count: number;
+            /**
+             * Id
+             * @description Short name, one word, unique within its list.
+             */
+            id: string;
+            /** Max Level Dbu */
+            max_level_dbu?: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Phantom
+             * @description Switched for each input, for the bank at once, or not there.
+             * @default each
+             * @enum {string}
+             */
+            phantom: "each" | "bank" | "none";
+        };
+        /**
+         * KeptKit
+         * @description A kit a studio keeps.
+         */
+        KeptKit: {
+            /** Id */
+            id: number;
+            kit: components["schemas"]["Kit"];
+            /** Name */
+            name: string;
+        };
+        /**
+         * KeptRoom
+         * @description A room a studio keeps.
+         */
+        KeptRoom: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            room: components["schemas"]["Room"];
+        };
+        /**
          * Kit
          * @description A whole kit. Snare and kick are the two reference drums: the first of each kind.
          */
@@ -923,10 +1795,87 @@ export interface components {
             cymbals: components["schemas"]["Cymbal"][];
             /** Drums */
             drums: components["schemas"]["Drum"][];
+            /**
+             * Hand
+             * @description The hand the drummer leads with.
+             * @default right
+             * @enum {string}
+             */
+            hand: "right" | "left";
             /** Name */
             name: string;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["Reading"][];
             rug?: components["schemas"]["Rug"] | null;
             stool?: components["schemas"]["Stool"] | null;
+        };
+        /**
+         * KitBoard
+         * @description The walk, and the zones of sticks and feet for the drawing, metres.
+         */
+        KitBoard: {
+            /** Pedal Wide M */
+            pedal_wide_m: number;
+            /** Pedals M */
+            pedals_m: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ][];
+            /** Sweeps M */
+            sweeps_m: [
+                [
+                    number,
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number,
+                    number
+                ]
+            ][];
+            tape: components["schemas"]["TapeReport"];
+        };
+        /**
+         * KitEditIn
+         * @description An edit of the kit of a layout.
+         */
+        KitEditIn: {
+            /** Edit */
+            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"];
+            layout: components["schemas"]["Layout"];
+        };
+        /**
+         * KitEditOut
+         * @description The layout as it is then, what was done, and the mics that went along.
+         */
+        KitEditOut: {
+            layout: components["schemas"]["Layout"];
+            /** Moved */
+            moved: string[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * Lack
+         * @description Something the locker cannot put up.
+         */
+        Lack: {
+            /** Kind */
+            kind: string;
+            /** Mics */
+            mics: string[];
+            /** Words */
+            words: string;
         };
         /**
          * Layout
@@ -935,6 +1884,7 @@ export interface components {
         Layout: {
             /**
              * @default {
+             *       "humidity_pct": null,
              *       "temperature_c": 20
              *     }
              */
@@ -1009,6 +1959,13 @@ export interface components {
             start: "empty" | "square pair" | "turned pair";
         };
         /**
+         * LayoutOnly
+         * @description A layout that need not be stored.
+         */
+        LayoutOnly: {
+            layout: components["schemas"]["Layout"];
+        };
+        /**
          * LayoutOut
          * @description A layout in full, with what is needed to save it safely.
          */
@@ -1035,6 +1992,8 @@ export interface components {
             session_id: number;
             /** Session Name */
             session_name: string;
+            /** Studio Id */
+            studio_id: number;
             /** Undo What */
             undo_what: string;
             /** Version */
@@ -1068,17 +2027,160 @@ export interface components {
             what: string;
         };
         /**
+         * Locker
+         * @description Everything a studio can put up, and what it allows itself.
+         */
+        Locker: {
+            /**
+             * Budget
+             * @description For a day, in the studio's money.
+             */
+            budget?: number | null;
+            /**
+             * Cables
+             * @default []
+             */
+            cables: components["schemas"]["CableKind"][];
+            /**
+             * Inputs
+             * @default []
+             */
+            inputs: components["schemas"]["InputBank"][];
+            /**
+             * Mics
+             * @default []
+             */
+            mics: components["schemas"]["MicModel"][];
+            /**
+             * Minutes
+             * @description To set up in.
+             */
+            minutes?: number | null;
+            /**
+             * Minutes Per Mic
+             * @default 6
+             */
+            minutes_per_mic: number;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Stands
+             * @default []
+             */
+            stands: components["schemas"]["StandModel"][];
+        };
+        /**
+         * LockerIn
+         * @description A locker made from a version.
+         */
+        LockerIn: {
+            locker: components["schemas"]["Locker"];
+            /** Version */
+            version: number;
+        };
+        /**
+         * LockerOut
+         * @description A locker with the version to save it over.
+         */
+        LockerOut: {
+            locker: components["schemas"]["Locker"];
+            /** Version */
+            version: number;
+        };
+        /**
+         * LockerRead
+         * @description The locker after a file was read into it, and the rows that were left out.
+         */
+        LockerRead: {
+            /** Faults */
+            faults: components["schemas"]["FaultOut"][];
+            locker: components["schemas"]["Locker"];
+            /** Version */
+            version: number;
+        };
+        /**
+         * LugsIn
+         * @description The pitch beside each lug, round from the one nearest the strike.
+         */
+        LugsIn: {
+            /** Drum */
+            drum: string;
+            /** Lugs Hz */
+            lugs_hz: number[];
+        };
+        /**
+         * LugsOut
+         * @description A lug reading as it was written down.
+         */
+        LugsOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Drum */
+            drum: string;
+            /** Id */
+            id: number;
+            /** Lugs Hz */
+            lugs_hz: number[];
+        };
+        /**
+         * MapSpot
+         * @description A spot half a metre from the next, and how rough the low end is there.
+         */
+        MapSpot: {
+            /** Roughness Db */
+            roughness_db: number;
+            /** Smooth */
+            smooth: boolean;
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+        };
+        /**
+         * MaterialRow
+         * @description A row of the material table.
+         */
+        MaterialRow: {
+            /** About */
+            about: string;
+            /** Alpha */
+            alpha: number[];
+            /** Name */
+            name: string;
+        };
+        /**
+         * MaterialsOut
+         * @description The material table with its source; bands in hertz.
+         */
+        MaterialsOut: {
+            /** Bands Hz */
+            bands_hz: number[];
+            /** Materials */
+            materials: components["schemas"]["MaterialRow"][];
+            /** Source */
+            source: string;
+        };
+        /**
          * MeOut
          * @description Who is signed in.
          */
         MeOut: {
+            hand: components["schemas"]["HandSizes"];
             /** Studios */
             studios: components["schemas"]["StudioOut"][];
             /**
              * Units
              * @enum {string}
              */
-            units: "cm" | "ft-in";
+            units: "cm" | "ft-in" | "hand";
             /** Username */
             username: string;
         };
@@ -1116,6 +2218,11 @@ export interface components {
              * @description The drum or cymbal it is put up for; null is the whole kit.
              */
             job?: string | null;
+            /**
+             * Model
+             * @description Which mic of the studio's locker it is.
+             */
+            model?: string | null;
             /** Name */
             name: string;
             /**
@@ -1145,6 +2252,11 @@ export interface components {
              */
             role: "close" | "overhead" | "room";
             /**
+             * Stand
+             * @description Which stand of the locker holds it.
+             */
+            stand?: string | null;
+            /**
              * Track Flip
              * @default false
              */
@@ -1155,6 +2267,123 @@ export interface components {
              * @default false
              */
             wired_inverted: boolean;
+        };
+        /**
+         * MicModel
+         * @description A kind of mic in the locker, under the studio's own name for it.
+         */
+        MicModel: {
+            /**
+             * Cost
+             * @default 0
+             */
+            cost: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Fragile
+             * @description Hurt by a blast of air.
+             * @default false
+             */
+            fragile: boolean;
+            /**
+             * Id
+             * @description Short name, one word, unique within its list.
+             */
+            id: string;
+            /**
+             * Kind
+             * @default condenser
+             * @enum {string}
+             */
+            kind: "moving-coil" | "condenser" | "ribbon" | "boundary";
+            /**
+             * Low Cuts Hz
+             * @default []
+             */
+            low_cuts_hz: number[];
+            /**
+             * Matched
+             * @description Bought as matched pairs.
+             * @default false
+             */
+            matched: boolean;
+            /** Max Spl Db */
+            max_spl_db?: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Pads Db
+             * @default []
+             */
+            pads_db: number[];
+            /**
+             * Patterns
+             * @default [
+             *       "cardioid"
+             *     ]
+             */
+            patterns: ("omni" | "wide cardioid" | "cardioid" | "supercardioid" | "hypercardioid" | "figure-8")[];
+            /**
+             * Phantom
+             * @default false
+             */
+            phantom: boolean;
+            /** Sensitivity Mv Pa */
+            sensitivity_mv_pa?: number | null;
+            /**
+             * Setback M
+             * @description Capsule behind the front of the body, metres.
+             * @default 0
+             */
+            setback_m: number;
+        };
+        /**
+         * ModeRow
+         * @description A mode of the room.
+         */
+        ModeRow: {
+            /** Hz */
+            hz: number;
+            /** Kind */
+            kind: string;
+            /** Order */
+            order: number[];
+        };
+        /**
+         * Notch
+         * @description The corner that is cut away from the box to make an L.
+         */
+        Notch: {
+            /**
+             * Corner
+             * @enum {string}
+             */
+            corner: "back left" | "back right" | "front left" | "front right";
+            /**
+             * Length M
+             * @description Front to back, metres.
+             */
+            length_m: number;
+            /**
+             * Width M
+             * @description Across, metres.
+             */
+            width_m: number;
+        };
+        /**
+         * OtherHand
+         * @description Mirrored for a drummer who leads with the other hand, mics with it.
+         */
+        OtherHand: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "hand";
         };
         /**
          * PairRow
@@ -1200,6 +2429,22 @@ export interface components {
             words: string;
         };
         /**
+         * PartDoubt
+         * @description How well a part's place is known, metres, one sigma; where the tape is held.
+         */
+        PartDoubt: {
+            /** Height M */
+            height_m: number;
+            /** Held At */
+            held_at: string;
+            /** Id */
+            id: string;
+            /** Placed */
+            placed: boolean;
+            /** Plan M */
+            plan_m: number;
+        };
+        /**
          * PasswordIn
          * @description Old and new password.
          */
@@ -1208,6 +2453,26 @@ export interface components {
             new: string;
             /** Old */
             old: string;
+        };
+        /**
+         * PitchIn
+         * @description A fundamental as it is typed: hertz or a note.
+         */
+        PitchIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * PitchOut
+         * @description It in hertz and as the nearest note.
+         */
+        PitchOut: {
+            /** Cents */
+            cents: number;
+            /** Hz */
+            hz: number;
+            /** Note */
+            note: string;
         };
         /**
          * Places
@@ -1222,6 +2487,55 @@ export interface components {
             ring: components["schemas"]["RingOut"];
             snare_only: components["schemas"]["Spot"];
             swing: components["schemas"]["Spot"];
+        };
+        /**
+         * Port
+         * @description A hole in the front head: its size and where its centre is on the head.
+         */
+        Port: {
+            /**
+             * Diameter M
+             * @description Across the hole, metres.
+             */
+            diameter_m: number;
+            /**
+             * Right M
+             * @description From the centre, drummer's right, metres.
+             * @default 0
+             */
+            right_m: number;
+            /**
+             * Up M
+             * @description From the centre, up, metres.
+             * @default 0
+             */
+            up_m: number;
+        };
+        /**
+         * Pose
+         * @description The kit moved and turned in its room; room mics stay where they stand.
+         */
+        Pose: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "pose";
+            /** Turn Rad */
+            turn_rad: number;
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+        };
+        /**
+         * PresetOut
+         * @description A starting kit.
+         */
+        PresetOut: {
+            kit: components["schemas"]["Kit"];
+            /** Name */
+            name: string;
         };
         /**
          * Problem
@@ -1241,6 +2555,70 @@ export interface components {
              * @default about:blank
              */
             type: string;
+        };
+        /**
+         * Reading
+         * @description One tape reading at the kit: between two centres, or from the floor up to one.
+         */
+        Reading: {
+            /**
+             * A
+             * @description Short name, one word, unique within its list.
+             */
+            a: string;
+            /**
+             * B
+             * @description The other end; null is the floor.
+             */
+            b?: string | null;
+            /**
+             * Metres
+             * @description What the tape read, metres.
+             */
+            metres: number;
+            /**
+             * Sure
+             * @description False once a part at one end was moved or changed by hand.
+             * @default true
+             */
+            sure: boolean;
+        };
+        /**
+         * ReadingRow
+         * @description A tape reading against the plan, metres.
+         */
+        ReadingRow: {
+            /** A */
+            a: string;
+            /** B */
+            b: string | null;
+            /** Metres */
+            metres: number;
+            /** Off M */
+            off_m: number;
+            /** Says M */
+            says_m: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "fits" | "misfit" | "doubtful" | "unsure";
+        };
+        /**
+         * RemovePart
+         * @description Without a drum or cymbal and the close mics put up for it.
+         */
+        RemovePart: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove";
+            /**
+             * Id
+             * @description Short name, one word, unique within its list.
+             */
+            id: string;
         };
         /**
          * RingOut
@@ -1273,9 +2651,19 @@ export interface components {
         };
         /**
          * Room
-         * @description A box, and where the kit's origin stands in it.
+         * @description A room, and where the kit's origin stands in it.
          */
         Room: {
+            /**
+             * Doors
+             * @default []
+             */
+            doors: components["schemas"]["Door"][];
+            /**
+             * Gobos
+             * @default []
+             */
+            gobos: components["schemas"]["Gobo"][];
             /**
              * Height M
              * @description Floor to ceiling, metres.
@@ -1304,11 +2692,40 @@ export interface components {
             length_m: number;
             /** Name */
             name: string;
+            notch?: components["schemas"]["Notch"] | null;
+            /**
+             * Spaces
+             * @default []
+             */
+            spaces: components["schemas"]["Space"][];
+            /**
+             * @default {
+             *       "back": "plastered brick",
+             *       "ceiling": "plasterboard ceiling",
+             *       "floor": "concrete floor",
+             *       "front": "plastered brick",
+             *       "left": "plastered brick",
+             *       "right": "plastered brick"
+             *     }
+             */
+            surfaces: components["schemas"]["Surfaces"];
             /**
              * Width M
              * @description Across, metres.
              */
             width_m: number;
+        };
+        /**
+         * RoomBoard
+         * @description Everything the room step shows.
+         */
+        RoomBoard: {
+            decay: components["schemas"]["DecayOut"];
+            /** Modes */
+            modes: components["schemas"]["ModeRow"][];
+            /** Modes Words */
+            modes_words: string[];
+            spots: components["schemas"]["SpotBoard"];
         };
         /**
          * RoomOut
@@ -1500,6 +2917,44 @@ export interface components {
             punch_high_hz: number;
         };
         /**
+         * Space
+         * @description An adjoining space that can hold mics: a hallway, a bathroom, a stairwell.
+         */
+        Space: {
+            /**
+             * Height M
+             * @description Floor to ceiling, metres.
+             */
+            height_m: number;
+            /**
+             * Id
+             * @description Short name, one word, unique within its list.
+             */
+            id: string;
+            /**
+             * Length M
+             * @description Front to back, metres.
+             */
+            length_m: number;
+            /**
+             * Material
+             * @description A row of the material table.
+             * @default plastered brick
+             */
+            material: string;
+            /** Name */
+            name: string;
+            /**
+             * Width M
+             * @description Across, metres.
+             */
+            width_m: number;
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+        };
+        /**
          * Spot
          * @description A better place for the mic that moves, or why there is none.
          */
@@ -1518,6 +2973,136 @@ export interface components {
             snare_m?: number | null;
             /** Words */
             words: string;
+        };
+        /**
+         * SpotBoard
+         * @description The boundary response where the kit stands, and the map.
+         */
+        SpotBoard: {
+            /** Curves */
+            curves: {
+                [key: string]: number[];
+            };
+            /** Floor M2 */
+            floor_m2: number;
+            /** Frequency Hz */
+            frequency_hz: number[];
+            /** Outline M */
+            outline_m: [
+                number,
+                number
+            ][];
+            /** Roughness Db */
+            roughness_db: number | null;
+            /** Spots */
+            spots: components["schemas"]["MapSpot"][];
+            /** Walls M */
+            walls_m: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * SpotIn
+         * @description A place of the kit tried by ear.
+         */
+        SpotIn: {
+            /** Rating */
+            rating: number;
+            /** Room */
+            room: string;
+            /**
+             * Turn Rad
+             * @default 0
+             */
+            turn_rad: number;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+        };
+        /**
+         * SpotOut
+         * @description A place that was tried, by whom and when.
+         */
+        SpotOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Rating */
+            rating: number;
+            /** Room */
+            room: string;
+            /**
+             * Turn Rad
+             * @default 0
+             */
+            turn_rad: number;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+        };
+        /**
+         * StandModel
+         * @description A kind of stand: how low and high the clip goes, how far the boom reaches.
+         */
+        StandModel: {
+            /**
+             * Cost
+             * @default 0
+             */
+            cost: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * High M
+             * @description Highest clip, metres.
+             * @default 1.6
+             */
+            high_m: number;
+            /**
+             * Id
+             * @description Short name, one word, unique within its list.
+             */
+            id: string;
+            /**
+             * Low M
+             * @description Lowest clip, metres.
+             * @default 0.5
+             */
+            low_m: number;
+            /** Name */
+            name: string;
+            /**
+             * Reach M
+             * @description Boom, metres; 0 is straight.
+             * @default 0
+             */
+            reach_m: number;
+            /**
+             * Weight Kg
+             * @default 3
+             */
+            weight_kg: number;
         };
         /**
          * StartOut
@@ -1554,6 +3139,25 @@ export interface components {
             right: string;
         };
         /**
+         * StockOut
+         * @description Whether a layout can be put up: what is short, and used of what is there.
+         */
+        StockOut: {
+            /** Cost */
+            cost: number;
+            /** Lacks */
+            lacks: components["schemas"]["Lack"][];
+            /** Minutes */
+            minutes: number;
+            /** Used */
+            used: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
+        };
+        /**
          * Stool
          * @description The drummer's seat, and the zone of head, arms and sticks above it.
          */
@@ -1569,6 +3173,12 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Sweep M
+             * @description Kept free round each stick's way to its drum, metres.
+             * @default 0.08
+             */
+            sweep_m: number;
             /**
              * Zone Radius M
              * @description Radius kept free, metres.
@@ -1611,6 +3221,80 @@ export interface components {
             mics: components["schemas"]["SketchMic"][];
         };
         /**
+         * Surfaces
+         * @description What covers each surface of the room; an inner wall of an L is covered like the others.
+         */
+        Surfaces: {
+            /**
+             * Back
+             * @description A row of the material table.
+             * @default plastered brick
+             */
+            back: string;
+            /**
+             * Ceiling
+             * @description A row of the material table.
+             * @default plasterboard ceiling
+             */
+            ceiling: string;
+            /**
+             * Floor
+             * @description A row of the material table.
+             * @default concrete floor
+             */
+            floor: string;
+            /**
+             * Front
+             * @description A row of the material table.
+             * @default plastered brick
+             */
+            front: string;
+            /**
+             * Left
+             * @description A row of the material table.
+             * @default plastered brick
+             */
+            left: string;
+            /**
+             * Right
+             * @description A row of the material table.
+             * @default plastered brick
+             */
+            right: string;
+        };
+        /**
+         * SwapKit
+         * @description Another kit; mics of drums by the same name (or kind and order) follow.
+         */
+        SwapKit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "swap";
+            kit: components["schemas"]["Kit"];
+        };
+        /**
+         * TakeReading
+         * @description A tape reading; the kit is solved anew from all of them.
+         */
+        TakeReading: {
+            /**
+             * A
+             * @description Short name, one word, unique within its list.
+             */
+            a: string;
+            /** B */
+            b?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "reading";
+            /** Metres */
+            metres: number;
+        };
+        /**
          * TapeIn
          * @description Typed distances for one mic, metres.
          */
@@ -1624,6 +3308,23 @@ export interface components {
             mic: string;
             /** Snare M */
             snare_m: number;
+        };
+        /**
+         * TapeReport
+         * @description The walk round the kit.
+         */
+        TapeReport: {
+            /** Guarded */
+            guarded: number;
+            next: components["schemas"]["AskOut"] | null;
+            /** Parts */
+            parts: components["schemas"]["PartDoubt"][];
+            /** Placed */
+            placed: number;
+            /** Readings */
+            readings: components["schemas"]["ReadingRow"][];
+            /** Words */
+            words: string;
         };
         /**
          * Thresholds
@@ -1662,6 +3363,38 @@ export interface components {
             same_angle_deg: number;
         };
         /**
+         * TomStep
+         * @description The interval between two neighbouring toms.
+         */
+        TomStep: {
+            /** Cents */
+            cents: number;
+            /** High */
+            high: string;
+            /** Low */
+            low: string;
+            /** Sure */
+            sure: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * TuningOut
+         * @description Notes, spread, drift, and what was written down.
+         */
+        TuningOut: {
+            /** Drift */
+            drift: components["schemas"]["DriftOut"][];
+            /** Drums */
+            drums: components["schemas"]["DrumPitch"][];
+            /** Log */
+            log: components["schemas"]["LugsOut"][];
+            /** Spread Words */
+            spread_words: string;
+            /** Steps */
+            steps: components["schemas"]["TomStep"][];
+        };
+        /**
          * UnitsIn
          * @description Units of display.
          */
@@ -1670,7 +3403,29 @@ export interface components {
              * Units
              * @enum {string}
              */
-            units: "cm" | "ft-in";
+            units: "cm" | "ft-in" | "hand";
+        };
+        /**
+         * VerdictChange
+         * @description A verdict that turned over.
+         */
+        VerdictChange: {
+            /** A */
+            a: string;
+            /**
+             * After
+             * @enum {string}
+             */
+            after: "no matter" | "together" | "ask the ear" | "late" | "hollow";
+            /** B */
+            b: string;
+            /**
+             * Before
+             * @enum {string}
+             */
+            before: "no matter" | "together" | "ask the ear" | "late" | "hollow";
+            /** Source */
+            source: string;
         };
         /**
          * VersionIn
@@ -1701,6 +3456,39 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    api_account_routes_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandSizes"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     api_account_routes_me: {
         parameters: {
             query?: never;
@@ -1958,6 +3746,194 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_kit_routes_what_changed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EffectsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EffectsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_kit_routes_kit_board: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayoutOnly"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitBoard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_kit_routes_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitEditIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KitEditOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_kit_routes_pitch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PitchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PitchOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_kit_routes_presets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PresetOut"][];
                 };
             };
         };
@@ -2286,7 +4262,7 @@ export interface operations {
     api_file_routes_sheet: {
         parameters: {
             query?: {
-                units?: "cm" | "ft-in";
+                units?: "cm" | "ft-in" | "hand";
                 paper?: "A4" | "Letter";
             };
             header?: never;
@@ -2320,7 +4296,7 @@ export interface operations {
     api_file_routes_csv: {
         parameters: {
             query?: {
-                units?: "cm" | "ft-in";
+                units?: "cm" | "ft-in" | "hand";
             };
             header?: never;
             path: {
@@ -2353,7 +4329,7 @@ export interface operations {
     api_file_routes_pdf: {
         parameters: {
             query?: {
-                units?: "cm" | "ft-in";
+                units?: "cm" | "ft-in" | "hand";
                 paper?: "A4" | "Letter";
             };
             header?: never;
@@ -2375,6 +4351,50 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_log_routes_in_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayoutOnly"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StockOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2484,6 +4504,68 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_kit_routes_room_board: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayoutOnly"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoomBoard"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_kit_routes_materials: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MaterialsOut"];
                 };
             };
         };
@@ -2797,6 +4879,78 @@ export interface operations {
             };
         };
     };
+    api_log_routes_write_lugs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LugsIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_log_routes_drop_lugs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+                row: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     api_session_routes_restore: {
         parameters: {
             query?: never;
@@ -2816,6 +4970,566 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SessionOut"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_log_routes_spots: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpotOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_log_routes_write_spot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpotIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpotOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_log_routes_drop_spot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+                row: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_log_routes_tuning: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Kit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TuningOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_studio_routes_kits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptKit"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_studio_routes_keep_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Kit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptKit"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_studio_routes_drop_kit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+                kit: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_studio_routes_locker: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LockerOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_studio_routes_save_locker: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LockerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LockerOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_studio_routes_locker_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_studio_routes_read_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LockerRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_studio_routes_rooms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptRoom"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_studio_routes_keep_room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Room"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptRoom"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_studio_routes_drop_room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+                room: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {

@@ -1,5 +1,7 @@
 """Load the demo once: the quartet Tern & Tallow at Saltpan House, an old salt store."""
 
+import json
+from datetime import timedelta
 from pathlib import Path
 from typing import Any
 
@@ -7,14 +9,33 @@ from accounts.models import User
 from django.conf import settings
 from django.core.management.base import BaseCommand
 from django.db import transaction
+from django.utils import timezone
 from ringside.layoutfile import read_layout
+from ringside.locker import Locker as LockerDoc
+from ringside.lockerfile import read_locker
 from studios.access import open_studio
-from studios.models import Kit, Membership, Room
+from studios.models import Kit, Locker, Membership, Room
 
 from plans.actions import add_layout
+from plans.logs import write_lugs, write_spot
 from plans.models import Session
 
 DEMO = Path(settings.ROOT) / "demo"
+
+
+HOUSE = LockerDoc(budget=120.0, minutes=90)
+"""What the demo studio allows itself for a day; its things are in demo/locker.csv."""
+
+
+def _day(session: Session, user: User) -> None:
+    """What was written down on the day: lug readings of some hours ago, and spots tried."""
+    day = json.loads((DEMO / "day.json").read_text())
+    now = timezone.now()
+    for row in day["lugs"]:
+        at = now - timedelta(hours=row["hours_ago"])
+        write_lugs(user, session.pk, row["drum"], row["lugs_hz"], at)
+    for row in day["spots"]:
+        write_spot(user, session.pk, **row)
 
 
 class Command(BaseCommand):
@@ -47,4 +68,8 @@ class Command(BaseCommand):
         )
         for doc in docs:
             add_layout(session, doc, demo, "made")
+        locker, faults = read_locker((DEMO / "locker.csv").read_bytes(), HOUSE)
+        assert not faults, faults
+        Locker.objects.create(studio=studio, doc=locker.model_dump(mode="json"))
+        _day(session, demo)
         self.stdout.write(f"{len(docs)} layouts")

@@ -1,0 +1,94 @@
+"""Kit and room as answers that are computed: edits, the tape walk, the room's sound."""
+
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router
+from ringside.boundary import spot_report
+from ringside.clearance import PEDAL_WIDE_M, pedals, sweeps
+from ringside.effects import effects
+from ringside.errors import RingsideError
+from ringside.kitedit import apply
+from ringside.kits import KITS
+from ringside.kittape import tape_report
+from ringside.materials import BANDS_HZ, MATERIALS, SOURCE
+from ringside.roommodes import modes, modes_words
+from ringside.roomsound import decay_report
+from ringside.tuning import fundamental_of, note_of
+
+from api.kit_schemas import (
+    EffectsIn,
+    EffectsOut,
+    KitBoard,
+    KitEditIn,
+    KitEditOut,
+    LayoutOnly,
+    MaterialsOut,
+    RoomBoard,
+)
+from api.schemas import Problem
+from api.studio_schemas import PitchIn, PitchOut, PresetOut
+
+router = Router(tags=["kit and room"])
+WRONG = {400: Problem, 422: Problem}
+
+
+@router.get("/kits", response=list[PresetOut])
+def presets(request: HttpRequest) -> list[dict[str, Any]]:
+    """The starting kits."""
+    return [{"name": name, "kit": make()} for name, make in KITS.items()]
+
+
+@router.post("/kit/edit", response={200: KitEditOut, **WRONG})
+def edit(request: HttpRequest, data: KitEditIn) -> dict[str, Any]:
+    """A layout with its kit changed; nothing is stored."""
+    done = apply(data.layout, data.edit)
+    return {"layout": done.layout, "words": done.words, "moved": list(done.moved)}
+
+
+@router.post("/kit/board", response={200: KitBoard, **WRONG})
+def kit_board(request: HttpRequest, data: LayoutOnly) -> dict[str, Any]:
+    """The tape walk and the drummer's zones."""
+    kit = data.layout.kit
+    return {
+        "tape": tape_report(kit),
+        "sweeps_m": sweeps(kit).tolist(),
+        "pedals_m": pedals(kit).tolist(),
+        "pedal_wide_m": PEDAL_WIDE_M,
+    }
+
+
+@router.post("/kit/pitch", response={200: PitchOut, **WRONG})
+def pitch(request: HttpRequest, data: PitchIn) -> dict[str, Any]:
+    """A typed fundamental in hertz and as a note."""
+    hz = fundamental_of(data.text)
+    note, cents = note_of(hz)
+    return {"hz": hz, "note": note, "cents": cents}
+
+
+@router.post("/room/board", response={200: RoomBoard, **WRONG})
+def room_board(request: HttpRequest, data: LayoutOnly) -> dict[str, Any]:
+    """Decay, modes, boundary response and the map of spots."""
+    room = data.layout.room
+    if room is None:
+        raise RingsideError("this layout has no room yet; draw one first")
+    rows = modes(room, data.layout.air.speed)
+    return {
+        "decay": decay_report(data.layout),
+        "modes": rows,
+        "modes_words": modes_words(rows),
+        "spots": spot_report(data.layout),
+    }
+
+
+@router.get("/room/materials", response=MaterialsOut)
+def materials(request: HttpRequest) -> dict[str, Any]:
+    """The material table."""
+    rows = [{"name": m.name, "about": m.about, "alpha": list(m.alpha)} for m in MATERIALS.values()]
+    return {"source": SOURCE, "bands_hz": list(BANDS_HZ), "materials": rows}
+
+
+@router.post("/effects", response={200: EffectsOut, **WRONG})
+def what_changed(request: HttpRequest, data: EffectsIn) -> dict[str, Any]:
+    """What turned over between two states of a layout."""
+    return effects(data.before, data.after)

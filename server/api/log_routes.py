@@ -1,0 +1,75 @@
+"""What is written down on the day: lug readings and spots; and whether the locker suffices."""
+
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router
+from ninja.responses import Status
+from plans import logs
+from plans.actions import layout_for
+from plans.models import SpotLog
+from ringside.kit import Kit
+from ringside.locker import stock
+from studios.actions import locker_of
+
+from api.kit_schemas import LayoutOnly
+from api.schemas import Problem
+from api.studio_schemas import LugsIn, SpotIn, SpotOut, StockOut, TuningOut
+
+router = Router(tags=["the day's log"])
+GONE = {404: Problem}
+WRONG = {404: Problem, 422: Problem}
+
+
+@router.post("/sessions/{pk}/tuning", response={200: TuningOut, **WRONG})
+def tuning(request: HttpRequest, pk: int, data: Kit) -> dict[str, Any]:
+    """Notes, spread and drift of a kit by the session's lug readings."""
+    return logs.tuning_of(request.user, pk, data)
+
+
+@router.post("/sessions/{pk}/lugs", response={201: None, **WRONG})
+def write_lugs(request: HttpRequest, pk: int, data: LugsIn) -> Status[None]:
+    """Write down a lug reading."""
+    logs.write_lugs(request.user, pk, data.drum, data.lugs_hz)
+    return Status(201, None)
+
+
+@router.delete("/sessions/{pk}/lugs/{row}", response={204: None, **GONE})
+def drop_lugs(request: HttpRequest, pk: int, row: int) -> Status[None]:
+    """Strike a lug reading out."""
+    logs.drop_lugs(request.user, pk, row)
+    return Status(204, None)
+
+
+def _spot(row: SpotLog) -> dict[str, Any]:
+    by = row.by.get_username() if row.by else ""
+    return {
+        "id": row.pk, "room": row.room, "x_m": row.x_m, "y_m": row.y_m, "turn_rad": row.turn_rad,
+        "rating": row.rating, "words": row.words, "by": by, "at": row.at,
+    }  # fmt: skip
+
+
+@router.get("/sessions/{pk}/spots", response={200: list[SpotOut], **GONE})
+def spots(request: HttpRequest, pk: int) -> list[dict[str, Any]]:
+    """The spots tried by ear, newest first."""
+    return [_spot(r) for r in logs.spots_of(request.user, pk)]
+
+
+@router.post("/sessions/{pk}/spots", response={201: SpotOut, **WRONG})
+def write_spot(request: HttpRequest, pk: int, data: SpotIn) -> Status[dict[str, Any]]:
+    """Write down a spot and how it sounded."""
+    return Status(201, _spot(logs.write_spot(request.user, pk, **data.dict())))
+
+
+@router.delete("/sessions/{pk}/spots/{row}", response={204: None, **GONE})
+def drop_spot(request: HttpRequest, pk: int, row: int) -> Status[None]:
+    """Strike a spot out."""
+    logs.drop_spot(request.user, pk, row)
+    return Status(204, None)
+
+
+@router.post("/layouts/{pk}/stock", response={200: StockOut, **WRONG})
+def in_stock(request: HttpRequest, pk: int, data: LayoutOnly) -> dict[str, Any]:
+    """Whether the studio's locker can put up the layout as it is on the screen."""
+    studio = layout_for(request.user, pk).session.studio
+    return stock(data.layout, locker_of(studio).contents())
