@@ -2,8 +2,10 @@
  * The floor chart in one view: kit to scale, mics to move, the ring, the spheres and the lines.
  * It draws and reports what the hand does; it fetches nothing and decides nothing.
  */
+
 import { type ReactNode, useEffect, useRef, useState } from "react";
-import type { Board, Layout, Units } from "../api/types";
+import type { Board, Layout } from "../api/types";
+import type { Ruler } from "../core/units";
 import {
   type Facing,
   fitted,
@@ -25,7 +27,7 @@ export interface ChartProps {
   side: Side;
   layout: Layout;
   board: Board | null;
-  units: Units;
+  ruler: Ruler;
   lit: string[];
   selected: string | null;
   onSelect: (id: string, extend: boolean) => void;
@@ -125,7 +127,7 @@ export function Chart(props: ChartProps) {
             aria-hidden="true"
             className="absolute inset-0 will-change-transform"
           >
-            <Ground view={view} kit={layout.kit} room={layout.room ?? null} units={props.units} />
+            <Ground view={view} kit={layout.kit} room={layout.room ?? null} ruler={props.ruler} />
             <KitDrawing view={view} kit={layout.kit} />
           </svg>
         )}
@@ -159,7 +161,7 @@ export function Chart(props: ChartProps) {
         >
           {view.scale > 0 && (
             <>
-              <Loci view={view} layout={layout} board={board} units={props.units} />
+              <Loci view={view} layout={layout} board={board} ruler={props.ruler} />
               <Mics {...props} view={view} />
               {selected && <AimHandle {...props} view={view} />}
             </>

@@ -1,6 +1,8 @@
 /** What the chart stands on: floor, rug, walls, drums, cymbals, stool, the two reference points. */
+
 import { memo, type ReactNode } from "react";
-import type { Kit, Layout, Units } from "../api/types";
+import type { Kit, Layout } from "../api/types";
+import type { Ruler } from "../core/units";
 import { type Point2, type Point3, path, toScreen, type View } from "../core/view";
 import { firstDrum } from "../core/words";
 import { CymbalShape, DrumShape } from "./DrumShape";
@@ -11,13 +13,24 @@ interface GroundProps {
   view: View;
   kit: Kit;
   room: Room | null;
-  units: Units;
+  ruler: Ruler;
+}
+
+/** Half a metre, two feet, or two hands. */
+function gridStep(ruler: Ruler): number {
+  if (ruler.units === "cm") return 0.5;
+  return ruler.units === "ft-in" ? 0.3048 * 2 : ruler.hand.hand_m * 2;
+}
+
+function gridMark(i: number, ruler: Ruler): string {
+  if (ruler.units === "cm") return String(i * 50);
+  return ruler.units === "ft-in" ? `${i * 2}′` : `${i * 2} h`;
 }
 
 /** Floor grid of half metres and the rug; or the floor line and heights. */
-export const Ground = memo(function Ground({ view, kit, room, units }: GroundProps) {
+export const Ground = memo(function Ground({ view, kit, room, ruler }: GroundProps) {
   const { width, height, scale, middle } = view;
-  const step = units === "cm" ? 0.5 : 0.3048 * 2;
+  const step = gridStep(ruler);
   const lines: ReactNode[] = [];
   const x0 = middle[0] - width / 2 / scale;
   const y0 = middle[1] - height / 2 / scale;
@@ -55,7 +68,7 @@ export const Ground = memo(function Ground({ view, kit, room, units }: GroundPro
           strokeWidth={i ? 0.7 : 1.8}
         />
         <text x={6} y={y - 4} className="num" fontSize="10" fill="var(--soft)">
-          {units === "cm" ? `${Math.round(i * step * 100)}` : `${i * 2}′`}
+          {gridMark(i, ruler)}
         </text>
       </g>,
     );

@@ -1,14 +1,14 @@
 /** The ring, the spheres and the four lines of the open pair. */
 import { useMemo } from "react";
-import type { Board, Layout, Mic, Units } from "../api/types";
+import type { Board, Layout, Mic } from "../api/types";
 import { micOf } from "../core/edits";
-import { lengthWithUnit } from "../core/units";
+import { lengthWithUnit, type Ruler } from "../core/units";
 import { type Point2, type Point3, path, runs, toScreen, type View } from "../core/view";
 import { firstDrum } from "../core/words";
 import { referenceOf } from "./ChartGround";
 
 /** The ring of the open pair, the spheres where they cut the mover's height, the four lines. */
-export function Loci(props: { view: View; layout: Layout; board: Board | null; units: Units }) {
+export function Loci(props: { view: View; layout: Layout; board: Board | null; ruler: Ruler }) {
   const { view, layout, board } = props;
   const focus = board?.focus;
   const points = useMemo(
@@ -56,10 +56,10 @@ function SphereCuts(props: {
   view: View;
   layout: Layout;
   board: Board | null;
-  units: Units;
+  ruler: Ruler;
   mover: Mic;
 }) {
-  const { view, layout, board, mover, units } = props;
+  const { view, layout, board, mover, ruler } = props;
   const stool = layout.kit.stool?.position_m;
   const taken = layout.mics.map((m) => toScreen(m.position_m, view));
   if (stool) taken.push(toScreen([...stool, 0], view));
@@ -99,7 +99,7 @@ function SphereCuts(props: {
           strokeWidth="3"
           paintOrder="stroke"
         >
-          {lengthWithUnit(reach, units)}
+          {lengthWithUnit(reach, ruler)}
         </text>
       </g>
     );

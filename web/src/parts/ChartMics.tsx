@@ -233,13 +233,13 @@ function Stand({ mic, view }: { mic: Mic; view: View }) {
 
 /** What a screen reader says of a mic. */
 function describe(mic: Mic, props: Hand): string {
-  const { board, units, layout } = props;
+  const { board, ruler, layout } = props;
   const row = board?.mic_ids.indexOf(mic.id) ?? -1;
   const said = [mic.id, mic.name];
   if (board && row >= 0)
     for (const kind of ["snare", "kick"] as const) {
       const k = board.sources.findIndex((s) => s.id === firstDrum(layout, kind).id);
-      said.push(`${lengthWithUnit(board.tape_m[row]?.[k] ?? 0, units)} from the ${kind}`);
+      said.push(`${lengthWithUnit(board.tape_m[row]?.[k] ?? 0, ruler)} from the ${kind}`);
     }
   if (isFlipped(mic)) said.push("flipped");
   const blocked = board?.blocked[mic.id];

@@ -2,8 +2,8 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, must } from "../api/client";
-import type { Change, Conflict, Units } from "../api/types";
-import { lengthWithUnit } from "../core/units";
+import type { Change, Conflict } from "../api/types";
+import { lengthWithUnit, type Ruler } from "../core/units";
 import { Ask } from "./Ask";
 import { useEditor, useEditorPart } from "./editing";
 import { useMe } from "./me";
@@ -13,7 +13,7 @@ export function ConflictDialog({ conflict }: { conflict: Conflict }) {
   const editor = useEditor();
   const doc = useEditorPart((s) => s.still);
   const out = useEditorPart((s) => s.out);
-  const { units } = useMe();
+  const ruler: Ruler = useMe();
   const say = useToast();
   const go = useNavigate();
   const [trouble, setTrouble] = useState("");
@@ -48,7 +48,7 @@ export function ConflictDialog({ conflict }: { conflict: Conflict }) {
       <h3 className="font-semibold">Yours against theirs</h3>
       <ul className="my-2 max-h-60 space-y-1 overflow-y-auto" aria-label="Differences">
         {conflict.changes.map((c, i) => (
-          <li key={i}>{changeWords(c, units)}</li>
+          <li key={i}>{changeWords(c, ruler)}</li>
         ))}
         {conflict.changes.length === 0 && <li className="text-soft">Both say the same.</li>}
       </ul>
@@ -74,8 +74,8 @@ export function ConflictDialog({ conflict }: { conflict: Conflict }) {
 }
 
 /** One difference as a sentence in tape terms. */
-export function changeWords(c: Change, units: Units): string {
+export function changeWords(c: Change, ruler: Ruler): string {
   if (!c.snare_m || !c.kick_m || c.moved_m == null) return `${c.what}: ${c.words}`;
-  const t = (m: number) => lengthWithUnit(m, units);
+  const t = (m: number) => lengthWithUnit(m, ruler);
   return `${c.what}: ${c.words} ${t(c.moved_m)}; snare ${t(c.snare_m[0])} → ${t(c.snare_m[1])}, kick ${t(c.kick_m[0])} → ${t(c.kick_m[1])}`;
 }

@@ -1,28 +1,28 @@
-/** A length that is typed: shown in the chosen units, kept in metres, taken on Enter or leaving. */
+/** A length that is typed: shown in the chosen ruler, kept in metres, taken on Enter or leaving. */
 import { useEffect, useId, useState } from "react";
-import type { Units } from "../api/types";
-import { lengthText, parseLength } from "../core/units";
+
+import { howToType, lengthText, parseLength, type Ruler, unitMark } from "../core/units";
 
 interface Props {
   label: string;
   metres: number;
-  units: Units;
+  ruler: Ruler;
   onTake: (metres: number) => void;
   hideLabel?: boolean;
 }
 
-export function LengthField({ label, metres, units, onTake, hideLabel }: Props) {
+export function LengthField({ label, metres, ruler, onTake, hideLabel }: Props) {
   const id = useId();
-  const [text, setText] = useState(lengthText(metres, units));
+  const [text, setText] = useState(lengthText(metres, ruler));
   const [typing, setTyping] = useState(false);
   const [bad, setBad] = useState(false);
   useEffect(() => {
-    if (!typing) setText(lengthText(metres, units));
-  }, [metres, units, typing]);
+    if (!typing) setText(lengthText(metres, ruler));
+  }, [metres, ruler, typing]);
   const take = () => {
     setTyping(false);
-    if (text === lengthText(metres, units)) return;
-    const value = parseLength(text, units);
+    if (text === lengthText(metres, ruler)) return;
+    const value = parseLength(text, ruler);
     setBad(value === null);
     if (value === null) setTyping(true);
     else onTake(value);
@@ -31,14 +31,14 @@ export function LengthField({ label, metres, units, onTake, hideLabel }: Props) 
     <div className="min-w-0">
       <label htmlFor={id} className={hideLabel ? "sr-only" : "block text-[0.8rem] text-soft"}>
         {label}
-        {units === "cm" ? ", cm" : ""}
+        {unitMark(ruler)}
       </label>
       <input
         id={id}
         className="field num w-full font-semibold"
         value={text}
         aria-invalid={bad}
-        inputMode={units === "cm" ? "decimal" : "text"}
+        inputMode={ruler.units === "cm" ? "decimal" : "text"}
         onChange={(e) => {
           setTyping(true);
           setText(e.target.value);
@@ -54,7 +54,7 @@ export function LengthField({ label, metres, units, onTake, hideLabel }: Props) 
       />
       {bad && (
         <p role="alert" className="text-[0.8rem] text-hollow">
-          {units === "cm" ? "Type centimetres, as 120.3" : "Type feet and inches, as 3' 11 3/8\""}
+          {howToType(ruler)}
         </p>
       )}
     </div>

@@ -1,14 +1,14 @@
 /** The tapes: one measuring tape per reference drum, every mic a flag at its distance. */
 import { memo } from "react";
-import type { Board, Layout, Units } from "../api/types";
-import { lengthWithUnit } from "../core/units";
+import type { Board, Layout } from "../api/types";
+import { lengthWithUnit, type Ruler } from "../core/units";
 import { firstDrum, micColour } from "../core/words";
 import { useSize } from "./useSize";
 
 interface Props {
   layout: Layout;
   board: Board;
-  units: Units;
+  ruler: Ruler;
   lit: string[];
   onHover: (id: string | null) => void;
   onSelect: (id: string, extend: boolean) => void;
@@ -84,7 +84,7 @@ const Tape = memo(function Tape(
     colour: string;
   },
 ) {
-  const { top, wide, long, column, colour, board, layout, units, lit } = props;
+  const { top, wide, long, column, colour, board, layout, ruler, lit } = props;
   const scale = (wide - LEFT - 26) / long;
   const x = (m: number) => LEFT + m * scale;
   const spots = layout.mics.flatMap((m) => {
@@ -105,7 +105,7 @@ const Tape = memo(function Tape(
         {props.hint}
       </text>
       <rect x={LEFT} y={BAND} width={long * scale} height="15" fill={colour} opacity="0.16" />
-      <Marks scale={scale} long={long} units={units} speed={board.speed_of_sound_m_s} />
+      <Marks scale={scale} long={long} ruler={ruler} speed={board.speed_of_sound_m_s} />
       {[...spots]
         .sort((a, b) => Number(lit.includes(a.id)) - Number(lit.includes(b.id)))
         .map((s) => (
@@ -118,7 +118,7 @@ const Tape = memo(function Tape(
             lane={lane.get(s.id) ?? 0}
             on={lit.includes(s.id)}
             colour={micColour(s.mic, layout)}
-            said={`${s.id}, ${lengthWithUnit(s.d, units)} from the ${props.name.split(" ")[0]?.toLowerCase()}`}
+            said={`${s.id}, ${lengthWithUnit(s.d, ruler)} from the ${props.name.split(" ")[0]?.toLowerCase()}`}
             onHover={props.onHover}
             onSelect={props.onSelect}
           />
@@ -186,17 +186,25 @@ const Flag = memo(function Flag(props: FlagProps) {
   );
 });
 
+/** The marks of a tape in somebody's units: fine ones, named ones, and their names. */
+function marksOf(ruler: Ruler) {
+  const hand = ruler.hand.hand_m;
+  if (ruler.units === "ft-in")
+    return { fine: 0.0254 * 2, named: 0.3048, mark: (n: number) => `${n}′` };
+  if (ruler.units === "hand") return { fine: hand / 5, named: hand, mark: (n: number) => `${n} h` };
+  return { fine: 0.02, named: 0.2, mark: (n: number) => (n ? `${n * 20}` : "0 cm") };
+}
+
 /** Centimetres (or feet) below the tape, milliseconds above it. */
 const Marks = memo(function Marks(props: {
   scale: number;
   long: number;
-  units: Units;
+  ruler: Ruler;
   speed: number;
 }) {
-  const { scale, long, units, speed } = props;
+  const { scale, long, ruler, speed } = props;
   const x = (m: number) => LEFT + m * scale;
-  const fine = units === "cm" ? 0.02 : 0.0254 * 2;
-  const named = units === "cm" ? 0.2 : 0.3048;
+  const { fine, named, mark } = marksOf(ruler);
   const ticks = Array.from({ length: Math.floor(long / fine + 1e-6) + 1 }, (_, i) => i * fine);
   const names = Array.from({ length: Math.floor(long / named + 1e-6) + 1 }, (_, i) => i * named);
   const ms = Array.from({ length: Math.floor((long / speed) * 1000) + 1 }, (_, i) => i);
@@ -218,9 +226,7 @@ const Marks = memo(function Marks(props: {
           className="num"
           fill="var(--soft)"
         >
-          {units === "cm"
-            ? `${Math.round(m * 100)}${m === 0 ? " cm" : ""}`
-            : `${Math.round(m / 0.3048)}′`}
+          {mark(Math.round(m / named))}
         </text>
       ))}
       {ms.map((t) => (

@@ -11,6 +11,7 @@ import { AccountMenu, ITEM, MENU } from "./AccountMenu";
 import { Ask } from "./Ask";
 import { Brand } from "./Brand";
 import { useEditor, useEditorPart } from "./editing";
+import { useTellEffects } from "./effects";
 import { useMe } from "./me";
 import { Segmented } from "./Segmented";
 import { useToast } from "./toast";
@@ -81,6 +82,7 @@ export const TopBar = memo(function TopBar({ onKeys }: { onKeys: () => void }) {
         options={[
           ["cm", "cm"],
           ["ft-in", "ft-in"],
+          ["hand", "hand"],
         ]}
         onTake={(value) => units.mutate(value)}
       />
@@ -100,20 +102,24 @@ export const TopBar = memo(function TopBar({ onKeys }: { onKeys: () => void }) {
 function AirField() {
   const editor = useEditor();
   const celsius = useEditorPart((s) => s.doc.air?.temperature_c ?? 20);
+  const humidity = useEditorPart((s) => s.doc.air?.humidity_pct ?? null);
   const speed = useEditorPart((s) => s.board?.speed_of_sound_m_s);
+  const tell = useTellEffects();
   const [open, setOpen] = useState(false);
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const form = new FormData(e.currentTarget);
     const value = Number(form.get("celsius"));
     const rate = Number(form.get("rate")) as Layout["sample_rate_hz"];
+    const damp = String(form.get("humidity")).trim();
+    const air = { temperature_c: value, humidity_pct: damp === "" ? null : Number(damp) };
     setOpen(false);
     const { doc } = editor.snapshot();
-    if (Number.isFinite(value) && (value !== celsius || rate !== doc.sample_rate_hz))
-      editor.commit(
-        { ...doc, air: { temperature_c: value }, sample_rate_hz: rate },
-        `Air at ${value} °C, ${rate} Hz`,
-      );
+    const same = value === celsius && air.humidity_pct === humidity;
+    if (!Number.isFinite(value) || (same && rate === doc.sample_rate_hz)) return;
+    const next = { ...doc, air, sample_rate_hz: rate };
+    editor.commit(next, `Air at ${value} °C, ${rate} Hz`);
+    if (!same) void tell(doc, next);
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
@@ -141,9 +147,23 @@ function AirField() {
                 className="field num w-full"
               />
             </label>
+            <label className="block">
+              <span className="text-[0.85rem] text-soft">
+                Relative humidity, %; empty when nobody measured it
+              </span>
+              <input
+                name="humidity"
+                type="number"
+                step="1"
+                min="0"
+                max="100"
+                defaultValue={humidity ?? ""}
+                className="field num w-full"
+              />
+            </label>
             <p className="text-[0.8rem] text-soft">
-              It sets the speed of sound, and with it every arrival: 343.2·√(T / 293.15 K) m/s, ISO
-              9613-1.
+              They set the speed of sound, and with it every arrival: 343.2·√(T / 293.15 K) m/s, ISO
+              9613-1; with humidity from 0 to 30 °C, Cramer 1993.
             </p>
             <label className="block">
               <span className="text-[0.85rem] text-soft">Session rate, Hz: sets the samples</span>

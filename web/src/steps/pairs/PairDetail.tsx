@@ -3,7 +3,7 @@ import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import type { Focus, PairRow } from "../../api/types";
 import { decided, decisionOn, micOf, undecided, withMic } from "../../core/edits";
-import { dbText, lengthText, msText } from "../../core/units";
+import { dbText, lengthText, msText, type Ruler } from "../../core/units";
 import { bodySums, sourceName } from "../../core/words";
 import { Ask } from "../../parts/Ask";
 import { useEditor, useEditorPart, useLit } from "../../parts/editing";
@@ -17,7 +17,7 @@ export function PairDetail({ focus }: { focus: Focus }) {
   const editor = useEditor();
   const doc = useEditorPart((s) => s.still);
   const board = useEditorPart((s) => s.board);
-  const { units } = useMe();
+  const ruler: Ruler = useMe();
   const lit = useLit();
   const go = useNavigate();
   const [leaving, setLeaving] = useState(false);
@@ -65,12 +65,12 @@ export function PairDetail({ focus }: { focus: Focus }) {
         <p className="mt-1.5 min-h-10 text-[0.92rem]">{row.words}</p>
         <dl className="mt-1 grid grid-cols-4 gap-3 max-[1100px]:grid-cols-2">
           <Big
-            value={lengthText(row.tape_a_m, units)}
-            name={`${units === "cm" ? "cm, " : ""}${a.id} by tape`}
+            value={lengthText(row.tape_a_m, ruler)}
+            name={`${ruler.units === "cm" ? "cm, " : ""}${a.id} by tape`}
           />
           <Big
-            value={lengthText(row.tape_b_m, units)}
-            name={`${units === "cm" ? "cm, " : ""}${b.id}, ${msText(Math.abs(row.delay_s))} ms ${row.delay_s >= 0 ? "later" : "sooner"}`}
+            value={lengthText(row.tape_b_m, ruler)}
+            name={`${ruler.units === "cm" ? "cm, " : ""}${b.id}, ${msText(Math.abs(row.delay_s))} ms ${row.delay_s >= 0 ? "later" : "sooner"}`}
           />
           {bodySums(row).map((s) => (
             <Big key={s.name} value={dbText(s.db)} name={`dB of ${s.name}`} />

@@ -4,7 +4,15 @@ import { type FormEvent, useState } from "react";
 import { api, exactly } from "../../api/client";
 import type { Mic, Pattern, Role, Spot } from "../../api/types";
 import { copied, placed, removed, renamed, withMic } from "../../core/edits";
-import { lengthText, lengthWithUnit, msText, parseLength } from "../../core/units";
+import {
+  howToType,
+  lengthText,
+  lengthWithUnit,
+  msText,
+  parseLength,
+  type Ruler,
+  unitMark,
+} from "../../core/units";
 import { firstDrum, SWITCHES } from "../../core/words";
 import { useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { LengthField } from "../../parts/LengthField";
@@ -27,7 +35,7 @@ export function MicPanel({ mic }: { mic: Mic }) {
   const doc = useEditorPart((s) => s.doc);
   const board = useEditorPart((s) => s.board);
   const lit = useLit();
-  const { units } = useMe();
+  const ruler: Ruler = useMe();
   const say = useToast();
   const set = (change: Partial<Mic>, what: string) =>
     editor.commit(withMic(doc, mic.id, change), what);
@@ -69,24 +77,24 @@ export function MicPanel({ mic }: { mic: Mic }) {
           {blocked}
         </p>
       )}
-      <ByTape mic={mic} key={`${mic.id} ${units}`} />
+      <ByTape mic={mic} key={`${mic.id} ${ruler.units}`} />
       <div className="grid grid-cols-3 gap-2">
         <LengthField
           label="Right"
           metres={mic.position_m[0]}
-          units={units}
+          ruler={ruler}
           onTake={(m) => moveTo(0, m)}
         />
         <LengthField
           label="Front"
           metres={mic.position_m[1]}
-          units={units}
+          ruler={ruler}
           onTake={(m) => moveTo(1, m)}
         />
         <LengthField
           label="Height"
           metres={mic.position_m[2]}
-          units={units}
+          ruler={ruler}
           onTake={(m) => moveTo(2, m)}
         />
       </div>
@@ -206,7 +214,7 @@ function ByTape({ mic }: { mic: Mic }) {
   const editor = useEditor();
   const doc = useEditorPart((s) => s.doc);
   const board = useEditorPart((s) => s.board);
-  const { units } = useMe();
+  const ruler: Ruler = useMe();
   const row = board?.mic_ids.indexOf(mic.id) ?? -1;
   const to = (kind: "snare" | "kick") => {
     const k = board?.sources.findIndex((s) => s.id === firstDrum(doc, kind).id) ?? -1;
@@ -232,11 +240,8 @@ function ByTape({ mic }: { mic: Mic }) {
   const submit = (e: FormEvent) => {
     e.preventDefault();
     setBad("");
-    const values = typed.map((t, i) => (t === null ? (now[i] ?? 0) : parseLength(t, units)));
-    if (values.some((v) => v === null))
-      setBad(
-        units === "cm" ? "Type centimetres, as 120.3." : "Type feet and inches, as 3' 11 3/8\".",
-      );
+    const values = typed.map((t, i) => (t === null ? (now[i] ?? 0) : parseLength(t, ruler)));
+    if (values.some((v) => v === null)) setBad(`${howToType(ruler)}.`);
     else find.mutate(values as [number, number, number]);
   };
   return (
@@ -246,11 +251,11 @@ function ByTape({ mic }: { mic: Mic }) {
           <label key={name} className="min-w-0">
             <span className="text-[0.8rem] text-soft">
               {name}
-              {units === "cm" ? ", cm" : ""}
+              {unitMark(ruler)}
             </span>
             <input
-              className={`field num w-full px-1.5 font-bold ${units === "cm" ? "text-[1.05rem]" : "text-[0.85rem]"}`}
-              value={typed[i] ?? lengthText(now[i] ?? 0, units)}
+              className={`field num w-full px-1.5 font-bold ${ruler.units === "cm" ? "text-[1.05rem]" : "text-[0.85rem]"}`}
+              value={typed[i] ?? lengthText(now[i] ?? 0, ruler)}
               onChange={(e) => setTyped(typed.map((t, k) => (k === i ? e.target.value : t)))}
             />
           </label>
@@ -332,7 +337,7 @@ const SIGN: Record<string, string> = { "1": "+", "-1": "−", "0": "?" };
 /** What reaches this mic from each drum: tape, path where it differs, time, level, sign. */
 function Hears({ mic }: { mic: Mic }) {
   const board = useEditorPart((s) => s.board);
-  const { units } = useMe();
+  const ruler: Ruler = useMe();
   const row = board?.mic_ids.indexOf(mic.id) ?? -1;
   if (!board || row < 0) return null;
   return (
@@ -342,7 +347,7 @@ function Hears({ mic }: { mic: Mic }) {
         <thead className="text-left text-soft">
           <tr>
             <th className="font-normal">Drum</th>
-            <th className="font-normal">Tape{units === "cm" ? ", cm" : ""}</th>
+            <th className="font-normal">Tape{unitMark(ruler)}</th>
             <th className="font-normal">ms</th>
             <th className="font-normal">dB</th>
             <th className="font-normal">First</th>
@@ -359,9 +364,9 @@ function Hears({ mic }: { mic: Mic }) {
                 </th>
                 <td
                   className="num"
-                  title={differs ? `by air ${lengthWithUnit(path, units)}` : undefined}
+                  title={differs ? `by air ${lengthWithUnit(path, ruler)}` : undefined}
                 >
-                  {lengthText(tape, units)}
+                  {lengthText(tape, ruler)}
                   {differs ? "*" : ""}
                 </td>
                 <td className="num">{msText(board.arrival_s[row]?.[k] ?? 0)}</td>

@@ -1,5 +1,5 @@
 /** The chart as a table: every mic with its tapes and its place. */
-import { lengthText } from "../../core/units";
+import { lengthText, type Ruler, unitMark } from "../../core/units";
 import { firstDrum } from "../../core/words";
 import { useEditorPart, useLit } from "../../parts/editing";
 import { useMe } from "../../parts/me";
@@ -9,11 +9,11 @@ export function MicTable() {
   const doc = useEditorPart((s) => s.doc);
   const board = useEditorPart((s) => s.board);
   const lit = useLit();
-  const { units } = useMe();
+  const ruler: Ruler = useMe();
   const column = (kind: "snare" | "kick") =>
     board?.sources.findIndex((s) => s.id === firstDrum(doc, kind).id) ?? -1;
   const [snare, kick] = [column("snare"), column("kick")];
-  const unit = units === "cm" ? ", cm" : "";
+  const unit = unitMark(ruler);
   return (
     <div className="overflow-auto px-3" style={{ height: TAPES_HIGH }}>
       <table className="w-full text-[0.88rem]">
@@ -55,7 +55,7 @@ export function MicTable() {
                 <td>{m.name}</td>
                 {numbers.map((v, i) => (
                   <td key={i} className="num">
-                    {v === undefined ? "…" : lengthText(v, units)}
+                    {v === undefined ? "…" : lengthText(v, ruler)}
                   </td>
                 ))}
               </tr>

@@ -3,7 +3,15 @@ import { ArrowLeftRight } from "lucide-react";
 import { Link } from "react-router";
 import type { Mic, PairRow, Spot } from "../../api/types";
 import { decisionOn, micOf, paired, partnerOf, placed, unpaired, withMic } from "../../core/edits";
-import { dbText, dipText, lengthText, lengthWithUnit, msText } from "../../core/units";
+import {
+  dbText,
+  dipText,
+  lengthText,
+  lengthWithUnit,
+  msText,
+  type Ruler,
+  unitMark,
+} from "../../core/units";
 import { bodySums, firstDrum, sourceName } from "../../core/words";
 import { useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { VerdictWord } from "../../parts/Mark";
@@ -20,7 +28,7 @@ export function PairPanel() {
   const doc = useEditorPart((s) => s.still);
   const board = useEditorPart((s) => s.board);
   const asked = useEditorPart((s) => s.focus);
-  const { units } = useMe();
+  const ruler: Ruler = useMe();
   const lit = useLit();
   const focus = board?.focus;
   if (!focus) return <OpenPair anchor={asked?.anchor ?? lit.selected ?? doc.mics[0]?.id ?? ""} />;
@@ -126,7 +134,7 @@ export function PairPanel() {
         </button>
       </div>
       <p className="sr-only" aria-live="polite">
-        {`${mover.id}: ${lengthWithUnit(snare.tape_b_m, units)} from the snare, ${lengthWithUnit(kick.tape_b_m, units)} from the kick`}
+        {`${mover.id}: ${lengthWithUnit(snare.tape_b_m, ruler)} from the snare, ${lengthWithUnit(kick.tape_b_m, ruler)} from the kick`}
       </p>
     </div>
   );
@@ -183,7 +191,7 @@ function OpenPair({ anchor, mover }: { anchor: string; mover?: string }) {
 
 function Distances(props: { name: string; colour: string; row: PairRow; mics: [Mic, Mic] }) {
   const { name, colour, row, mics } = props;
-  const { units } = useMe();
+  const ruler: Ruler = useMe();
   const off = row.tape_difference_m;
   const far = off > 0 ? mics[1].id : mics[0].id;
   const key = name.toLowerCase();
@@ -191,18 +199,18 @@ function Distances(props: { name: string; colour: string; row: PairRow; mics: [M
     <section className={`border-l-4 ${colour} pl-3`} aria-label={`Distances to the ${key}`}>
       <h3 className="text-[0.85rem] font-normal text-soft">
         {name}
-        {units === "cm" ? ", cm" : ""}
+        {unitMark(ruler)}
       </h3>
       <p
-        className={`num flex gap-5 font-bold ${units === "cm" ? "text-[1.65rem]" : "text-[1.25rem]"} leading-tight`}
+        className={`num flex gap-5 font-bold ${ruler.units === "cm" ? "text-[1.65rem]" : "text-[1.25rem]"} leading-tight`}
       >
-        <span data-tape={`${key}-a`}>{lengthText(row.tape_a_m, units)}</span>
-        <span data-tape={`${key}-b`}>{lengthText(row.tape_b_m, units)}</span>
+        <span data-tape={`${key}-a`}>{lengthText(row.tape_a_m, ruler)}</span>
+        <span data-tape={`${key}-b`}>{lengthText(row.tape_b_m, ruler)}</span>
       </p>
       <p className="text-[0.87rem]" data-off={key}>
         {Math.abs(off) < NOTHING_M
           ? "equal by tape"
-          : `${far} ${lengthWithUnit(Math.abs(off), units)} further, ${msText(Math.abs(row.delay_s))} ms`}
+          : `${far} ${lengthWithUnit(Math.abs(off), ruler)} further, ${msText(Math.abs(row.delay_s))} ms`}
       </p>
       <p className="text-[0.87rem]" data-verdict-of={key}>
         <VerdictWord verdict={row.verdict} />
@@ -213,7 +221,7 @@ function Distances(props: { name: string; colour: string; row: PairRow; mics: [M
 
 function Swing({ mover, onTake }: { mover: Mic; onTake: (spot: Spot, what: string) => void }) {
   const board = useEditorPart((s) => s.board);
-  const { units } = useMe();
+  const ruler: Ruler = useMe();
   const places = board?.focus?.places;
   if (!places)
     return (
@@ -225,7 +233,7 @@ function Swing({ mover, onTake }: { mover: Mic; onTake: (spot: Spot, what: strin
   const { swing, equal_height, snare_only } = places;
   const there = (s: Spot) => (s.moved_m ?? 1) < NOTHING_M;
   const about = (s: Spot) =>
-    s.position_m ? `${lengthWithUnit(s.moved_m ?? 0, units)} away` : s.words;
+    s.position_m ? `${lengthWithUnit(s.moved_m ?? 0, ruler)} away` : s.words;
   return (
     <section className="space-y-2" aria-label={`Better places for ${mover.id}`}>
       <button
@@ -241,7 +249,7 @@ function Swing({ mover, onTake }: { mover: Mic; onTake: (spot: Spot, what: strin
           ? places.ring.words
           : there(swing)
             ? "Every spot of the green ring has these two distances."
-            : `Moves the capsule ${lengthWithUnit(swing.moved_m ?? 0, units)}, to snare ${lengthWithUnit(swing.snare_m ?? 0, units)} and kick ${lengthWithUnit(swing.kick_m ?? 0, units)}.`}
+            : `Moves the capsule ${lengthWithUnit(swing.moved_m ?? 0, ruler)}, to snare ${lengthWithUnit(swing.snare_m ?? 0, ruler)} and kick ${lengthWithUnit(swing.kick_m ?? 0, ruler)}.`}
         {swing.words && places.ring.kind === "circle" ? ` ${swing.words}` : ""}
       </p>
       <div className="grid grid-cols-2 gap-2">

@@ -1,7 +1,9 @@
 /** Place: the floor chart from above and in height, the tapes, and what is selected. */
+
 import { useMemo, useState } from "react";
 import type { Layout } from "../../api/types";
 import { added, placed, withMic } from "../../core/edits";
+import type { Ruler } from "../../core/units";
 import type { Facing, Point3 } from "../../core/view";
 import { Chart, type ChartProps } from "../../parts/Chart";
 import { useEditor, useEditorPart, useLit } from "../../parts/editing";
@@ -12,6 +14,8 @@ import { Inspector } from "./Inspector";
 import { MicTable } from "./MicTable";
 
 const vec = (p: Point3): [number, number, number] => [p[0], p[1], p[2]];
+
+const HEIGHTS_IN = { cm: "cm", "ft-in": "feet", hand: "hands" };
 
 /** The same list as long as the same mics glow, so that nothing is drawn anew for it. */
 function useGlow(ids: (string | null | undefined)[]): string[] {
@@ -42,7 +46,7 @@ type ChartLook = Pick<ChartProps, "title" | "hint" | "facing" | "tools">;
 function LiveChart(look: ChartLook) {
   const layout = useEditorPart((s) => s.doc);
   const board = useEditorPart((s) => s.board);
-  const { units } = useMe();
+  const ruler: Ruler = useMe();
   const lit = useLit();
   const glow = useGlow([lit.hovered, lit.selected, board?.focus?.a, board?.focus?.b]);
   const hands = useHands();
@@ -52,7 +56,7 @@ function LiveChart(look: ChartLook) {
       {...hands}
       layout={layout}
       board={board}
-      units={units}
+      ruler={ruler}
       side={lit.side}
       lit={glow}
       selected={lit.selected}
@@ -65,7 +69,7 @@ function LiveChart(look: ChartLook) {
 function LiveTapes() {
   const layout = useEditorPart((s) => s.still);
   const board = useEditorPart((s) => s.board);
-  const { units } = useMe();
+  const ruler: Ruler = useMe();
   const lit = useLit();
   const glow = useGlow([lit.hovered, lit.selected, board?.focus?.a, board?.focus?.b]);
   if (!board) return <div style={{ height: TAPES_HIGH }} />;
@@ -73,7 +77,7 @@ function LiveTapes() {
     <Tapes
       layout={layout}
       board={board}
-      units={units}
+      ruler={ruler}
       lit={glow}
       onHover={lit.hover}
       onSelect={lit.select}
@@ -84,7 +88,7 @@ function LiveTapes() {
 export function Place() {
   const editor = useEditor();
   const lit = useLit();
-  const { units } = useMe();
+  const ruler: Ruler = useMe();
   const [second, setSecond] = useState<Exclude<Facing, "above">>("along");
   const [foot, setFoot] = useState<"tapes" | "table">("tapes");
   const addMic = () => {
@@ -122,7 +126,7 @@ export function Place() {
         <LiveChart
           facing={second}
           title={heights[second]}
-          hint={units === "cm" ? "heights in cm" : "heights in feet"}
+          hint={`heights in ${HEIGHTS_IN[ruler.units]}`}
           tools={
             <button
               type="button"

@@ -1,5 +1,7 @@
 /** The set-up sheet: as it prints, and everything to carry away. */
+
 import { useRef, useState } from "react";
+import type { Ruler } from "../../core/units";
 import { useEditorPart } from "../../parts/editing";
 import { useMe } from "../../parts/me";
 import { Segmented } from "../../parts/Segmented";
@@ -9,11 +11,11 @@ type Paper = "A4" | "Letter";
 export function Sheet() {
   const out = useEditorPart((s) => s.out);
   const saved = useEditorPart((s) => s.saved);
-  const { units } = useMe();
+  const ruler: Ruler = useMe();
   const [paper, setPaper] = useState<Paper>("A4");
   const frame = useRef<HTMLIFrameElement>(null);
   const base = `/api/layouts/${out.id}`;
-  const query = `units=${units}&paper=${paper}`;
+  const query = `units=${ruler.units}&paper=${paper}`;
   return (
     <div className="flex h-full flex-col">
       <div className="flex flex-wrap items-center gap-2 border-b border-hair bg-panel px-4 py-2.5">
@@ -35,7 +37,7 @@ export function Sheet() {
           ]}
           onTake={setPaper}
         />
-        <a className="btn" href={`${base}/sheet.csv?units=${units}`} download>
+        <a className="btn" href={`${base}/sheet.csv?units=${ruler.units}`} download>
           Table, CSV
         </a>
         <a className="btn" href={`${base}/file`} download>
