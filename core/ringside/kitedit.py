@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 from pydantic import Field
 
 from ringside import kittape
+from ringside.clearance import words_for_all
 from ringside.constants import INCH_M
 from ringside.errors import RingsideError
 from ringside.kit import Cymbal, CymbalKind, Drum, DrumKind, Kit, centre_of, mirrored
@@ -87,8 +88,23 @@ class Pose(Record):
     turn_rad: Annotated[float, Field(strict=True, allow_inf_nan=False)]
 
 
+class SetRoom(Record):
+    """The room as it should be, or none; the kit and every mic stay where they stand in it."""
+
+    do: Literal["room"]
+    room: Room | None
+
+
 KitEdit = Annotated[
-    ChangePart | AddPart | RemovePart | SwapKit | OtherHand | TakeReading | ForgetReading | Pose,
+    ChangePart
+    | AddPart
+    | RemovePart
+    | SwapKit
+    | OtherHand
+    | TakeReading
+    | ForgetReading
+    | Pose
+    | SetRoom,
     Field(discriminator="do"),
 ]
 
@@ -126,6 +142,8 @@ def apply(layout: Layout, edit: Any) -> Edited:
     if isinstance(edit, ForgetReading):
         kit = kittape.forget(layout.kit, edit.a, edit.b)
         return _measured(layout, kit, f"Forgot {edit.a} to {edit.b or 'the floor'}")
+    if isinstance(edit, SetRoom):
+        return _set_room(layout, edit.room)
     return _pose(layout, edit)
 
 
@@ -410,6 +428,18 @@ def _measured(layout: Layout, kit: Kit, words: str) -> Edited:
     ends = {p.id: (p, now.part(p.id)) for p in layout.kit.parts}
     mics = _followed(layout.mics, ends)
     return Edited(_checked(layout, kit=now, mics=mics), words, _moved(layout, mics))
+
+
+def _set_room(layout: Layout, room: Room | None) -> Edited:
+    done = _checked(layout, room=room)
+    spots = np.array([m.position_m for m in layout.mics]).reshape(-1, 3)
+    was, now = words_for_all(spots, layout), words_for_all(spots, done)
+    lost = [m.id for m, a, b in zip(layout.mics, was, now, strict=True) if b and not a]
+    words = "Changed the room" if room else "Took the room away"
+    if lost:
+        verb = "is" if len(lost) == 1 else "are"
+        words += f"; {', '.join(lost)} {verb} no longer inside or clear"
+    return Edited(done, words[:120], ())
 
 
 def _pose(layout: Layout, pose: Pose) -> Edited:

@@ -286,8 +286,14 @@ def _gain(found: Fit, part: int, ends: tuple[int, int | None]) -> float:
     return float(own @ own) / variance
 
 
-def next_reading(kit: Kit, found: Fit) -> Ask | None:
-    """The one reading that is worth most now; None when every part is placed and checked."""
+Ends = frozenset[str | None]
+
+
+def next_reading(kit: Kit, found: Fit, skip: frozenset[Ends] = frozenset()) -> Ask | None:
+    """The one reading that is worth most now; None when every part is placed and checked.
+
+    `skip` are readings that cannot be taken, as sets of their two ends.
+    """
     for i in found.suspects:
         r = kit.readings[i]
         return Ask(r.a, r.b, "again", "It does not fit the others: measure it again.")
@@ -297,7 +303,7 @@ def next_reading(kit: Kit, found: Fit) -> Ask | None:
     for r in kit.readings:
         if not r.sure:
             return Ask(r.a, r.b, "again", "A part at its end was moved since: measure it again.")
-    taken = {frozenset((r.a, r.b)) for r in kit.readings}
+    taken: set[Ends] = {frozenset((r.a, r.b)) for r in kit.readings} | skip
     order = walk_order(kit)
     for group in (order[: len(kit.drums)], order[len(kit.drums) :]):
         for part in group:
@@ -317,9 +323,7 @@ def _within_reach(found: Fit, a: int, b: int) -> bool:
     return float(np.linalg.norm(found.points[a] - found.points[b])) <= REACH_M
 
 
-def _placing(
-    kit: Kit, found: Fit, order: list[int], part: int, taken: set[frozenset[str | None]]
-) -> Ask | None:
+def _placing(kit: Kit, found: Fit, order: list[int], part: int, taken: set[Ends]) -> Ask | None:
     plan, high = doubt(found, part)
     if plan <= PLACED_M and high <= HEIGHT_PLACED_M:
         return None
@@ -336,9 +340,7 @@ def _placing(
     return _ask(kit, best, "place")
 
 
-def _checking(
-    kit: Kit, found: Fit, order: list[int], taken: set[frozenset[str | None]]
-) -> Ask | None:
+def _checking(kit: Kit, found: Fit, order: list[int], taken: set[Ends]) -> Ask | None:
     """The reading that best guards the readings no other yet checks well enough."""
     used = [_ends(kit, kit.readings[i]) for i in found.used]
     weak = [i for i, r in enumerate(found.redundancy) if r < GUARDED and used[i][1] is not None]
@@ -378,7 +380,7 @@ def end_words(part: Drum | Cymbal) -> str:
     return "the middle of the head"
 
 
-def tape_report(kit: Kit) -> dict[str, Any]:
+def tape_report(kit: Kit, skip: frozenset[Ends] = frozenset()) -> dict[str, Any]:
     """Everything the walk needs: each reading against the plan, each part's doubt, the next.
 
     Returns
@@ -413,7 +415,7 @@ def tape_report(kit: Kit) -> dict[str, Any]:
         }
         for name, part, (plan, high) in zip(ids, kit.parts, doubts, strict=True)
     ]
-    ask = next_reading(kit, found)
+    ask = next_reading(kit, found, skip)
     return {
         "readings": rows,
         "parts": parts,

@@ -20,6 +20,7 @@ from api.kit_schemas import (
     EffectsIn,
     EffectsOut,
     KitBoard,
+    KitBoardIn,
     KitEditIn,
     KitEditOut,
     LayoutOnly,
@@ -47,11 +48,11 @@ def edit(request: HttpRequest, data: KitEditIn) -> dict[str, Any]:
 
 
 @router.post("/kit/board", response={200: KitBoard, **WRONG})
-def kit_board(request: HttpRequest, data: LayoutOnly) -> dict[str, Any]:
+def kit_board(request: HttpRequest, data: KitBoardIn) -> dict[str, Any]:
     """The tape walk and the drummer's zones."""
     kit = data.layout.kit
     return {
-        "tape": tape_report(kit),
+        "tape": tape_report(kit, frozenset(frozenset(pair) for pair in data.skip)),
         "sweeps_m": sweeps(kit).tolist(),
         "pedals_m": pedals(kit).tolist(),
         "pedal_wide_m": PEDAL_WIDE_M,

@@ -1,8 +1,9 @@
 """What the interface takes and gives of kit and room: edits, the tape walk, the room's sound."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from ninja import Schema
+from pydantic import Field
 from ringside.kitedit import KitEdit
 from ringside.layout import Layout as LayoutDoc
 
@@ -30,6 +31,12 @@ class LayoutOnly(Strict):
     """A layout that need not be stored."""
 
     layout: LayoutDoc
+
+
+class KitBoardIn(LayoutOnly):
+    """A layout, and the readings that cannot be taken, each by its two ends."""
+
+    skip: Annotated[list[tuple[str, str | None]], Field(max_length=300)] = []
 
 
 class ReadingRow(Schema):

@@ -252,3 +252,11 @@ def test_a_port_is_mirrored_with_its_kit():
     kit = kit.model_copy(update={"drums": (kick, *kit.drums[1:])})
     layout = START.model_copy(update={"kit": kit})
     assert do(layout, do="hand").layout.kit.part("kick").port.right_m == -0.12
+
+
+def test_a_ceiling_under_the_overheads_is_told_at_once():
+    low = ROOM.model_copy(update={"height_m": 1.6})
+    after = do(START, do="room", room=low)
+    assert after.words == "Changed the room; OL, OR are no longer inside or clear"
+    assert after.layout.mics == START.mics
+    assert do(after.layout, do="room", room=None).words == "Took the room away"

@@ -6,6 +6,7 @@ import { MeContext } from "./parts/me";
 import { Toasts } from "./parts/toast";
 import { Account } from "./steps/account/Account";
 import { SignIn } from "./steps/account/SignIn";
+import { Kit } from "./steps/kit/Kit";
 import { LayoutShell } from "./steps/LayoutShell";
 import { Pairs } from "./steps/pairs/Pairs";
 import { Place } from "./steps/place/Place";
@@ -48,6 +49,7 @@ export function App() {
           <Route path="/account" element={<Account />} />
           <Route path="/layouts/:id" element={<LayoutShell />}>
             <Route index element={<Navigate to="place" replace />} />
+            <Route path="kit" element={<Kit />} />
             <Route path="place" element={<Place />} />
             <Route path="pairs" element={<Pairs />} />
             <Route path="sheet" element={<Sheet />} />

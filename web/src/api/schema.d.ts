@@ -1846,12 +1846,27 @@ export interface components {
             tape: components["schemas"]["TapeReport"];
         };
         /**
+         * KitBoardIn
+         * @description A layout, and the readings that cannot be taken, each by its two ends.
+         */
+        KitBoardIn: {
+            layout: components["schemas"]["Layout"];
+            /**
+             * Skip
+             * @default []
+             */
+            skip: [
+                string,
+                string | null
+            ][];
+        };
+        /**
          * KitEditIn
          * @description An edit of the kit of a layout.
          */
         KitEditIn: {
             /** Edit */
-            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"];
+            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"];
             layout: components["schemas"]["Layout"];
         };
         /**
@@ -2815,6 +2830,18 @@ export interface components {
              * @default
              */
             place: string;
+        };
+        /**
+         * SetRoom
+         * @description The room as it should be, or none; the kit and every mic stay where they stand in it.
+         */
+        SetRoom: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "room";
+            room: components["schemas"]["Room"] | null;
         };
         /**
          * Setting
@@ -3801,7 +3828,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LayoutOnly"];
+                "application/json": components["schemas"]["KitBoardIn"];
             };
         };
         responses: {

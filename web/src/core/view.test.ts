@@ -1,9 +1,11 @@
 /** Projections: there and back, and shapes that only a drawing needs. */
 import { describe, expect, it } from "vitest";
 import {
+  axisOf,
   disc,
   type Facing,
   fitted,
+  leanOf,
   moved,
   outline,
   type Point2,
@@ -123,5 +125,21 @@ describe("views", () => {
     for (const [i, p] of spots.entries())
       for (const q of spots.slice(i + 1))
         expect(Math.abs(p[0] - q[0]) >= 34 || Math.abs(p[1] - q[1]) >= 19).toBe(true);
+  });
+});
+
+describe("leaning axes", () => {
+  it.each([
+    [0, 0, [0, 0, 1]],
+    [90, 0, [0, -1, 0]],
+    [90, 90, [1, 0, 0]],
+    [45, 180, [0, Math.SQRT1_2, Math.SQRT1_2]],
+  ] as const)("tilt %s, turn %s", (tilt, turn, axis) => {
+    const made = axisOf(tilt, turn);
+    axis.forEach((v, i) => {
+      expect(made[i]).toBeCloseTo(v, 5);
+    });
+    expect(leanOf(made).tilt).toBeCloseTo(tilt, 4);
+    if (tilt) expect(leanOf(made).turn).toBeCloseTo(turn, 4);
   });
 });

@@ -193,3 +193,18 @@ function crowding(p: Point2, tag: Tag, tags: Tag[], done: { p: Point2; w: number
   if (p[0] < w || p[0] > v.width - w || p[1] < 12 || p[1] > v.height - 12) cost += 300;
   return cost;
 }
+
+/** How far an axis leans from upright and toward where: 0 the drummer, 90 the drummer's right. */
+export function leanOf(axis: Point3): { tilt: number; turn: number } {
+  const [x, y, z] = axis;
+  const flat = Math.hypot(x, y);
+  const tilt = (Math.atan2(flat, z) * 180) / Math.PI;
+  return { tilt, turn: flat < 1e-6 ? 0 : (Math.atan2(x, -y) * 180) / Math.PI + 0 };
+}
+
+/** The axis that leans so, in degrees. */
+export function axisOf(tilt: number, turn: number): [number, number, number] {
+  const [t, u] = [(tilt * Math.PI) / 180, (turn * Math.PI) / 180];
+  const round = (v: number) => Math.round(v * 1e6) / 1e6 + 0;
+  return [round(Math.sin(t) * Math.sin(u)), round(-Math.sin(t) * Math.cos(u)), round(Math.cos(t))];
+}

@@ -36,6 +36,8 @@ export interface ChartProps {
   onAim: (id: string, aim: Point3, done: boolean) => void;
   onNudge: (id: string, to: Point3) => void;
   tools?: ReactNode;
+  /** Something of the step's own, drawn over the kit; the mics stand back then. */
+  layer?: (view: View) => ReactNode;
 }
 
 /** Everything the fitted view should hold. */
@@ -136,7 +138,7 @@ export function Chart(props: ChartProps) {
           width={size.width}
           height={size.height}
           role="group"
-          aria-label={`${props.title}: mics of ${layout.name}`}
+          aria-label={`${props.title}: ${props.layer ? "kit" : "mics"} of ${layout.name}`}
           className="absolute inset-0 touch-none will-change-transform select-none"
           onPointerDown={(e) => {
             if (e.button !== 0) return;
@@ -159,13 +161,21 @@ export function Chart(props: ChartProps) {
             pan.current = null;
           }}
         >
-          {view.scale > 0 && (
-            <>
-              <Loci view={view} layout={layout} board={board} ruler={props.ruler} />
-              <Mics {...props} view={view} />
-              {selected && <AimHandle {...props} view={view} />}
-            </>
-          )}
+          {view.scale > 0 &&
+            (props.layer ? (
+              <>
+                <g opacity="0.45" aria-hidden="true" pointerEvents="none">
+                  <Mics {...props} view={view} quiet />
+                </g>
+                {props.layer(view)}
+              </>
+            ) : (
+              <>
+                <Loci view={view} layout={layout} board={board} ruler={props.ruler} />
+                <Mics {...props} view={view} />
+                {selected && <AimHandle {...props} view={view} />}
+              </>
+            ))}
         </svg>
       </div>
     </section>

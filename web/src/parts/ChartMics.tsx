@@ -15,10 +15,12 @@ import {
 import { firstDrum, isFlipped, micColour } from "../core/words";
 import type { ChartProps } from "./Chart";
 import { namePlaces } from "./ChartGround";
+import { arrowOf, follow, STEP_M } from "./hands";
 
 const WIDE = 34;
 
-type Hand = ChartProps & { view: View };
+/** `quiet` mics are only drawn: another step has the hand. */
+type Hand = ChartProps & { view: View; quiet?: boolean };
 
 /** Every mic: a teardrop whose point is the front of the capsule, and its plate. */
 export function Mics(props: Hand) {
@@ -46,18 +48,22 @@ export function Mics(props: Hand) {
       {layout.mics.map((mic, i) => {
         const tag = tags[i];
         if (!tag) return null;
+        const look = {
+          mic,
+          view,
+          colour: micColour(mic, layout),
+          plateX: (places.get(mic.id) ?? tag.at)[0],
+          plateY: (places.get(mic.id) ?? tag.at)[1],
+          wide: tag.wide,
+          on: lit.includes(mic.id) || selected === mic.id,
+          blocked: Boolean(props.board?.blocked[mic.id]),
+          flipped: isFlipped(mic),
+        };
+        if (props.quiet) return <MicShape key={mic.id} {...look} />;
         return (
           <MicMark
             key={mic.id}
-            mic={mic}
-            view={view}
-            colour={micColour(mic, layout)}
-            plateX={(places.get(mic.id) ?? tag.at)[0]}
-            plateY={(places.get(mic.id) ?? tag.at)[1]}
-            wide={tag.wide}
-            on={lit.includes(mic.id) || selected === mic.id}
-            blocked={Boolean(props.board?.blocked[mic.id])}
-            flipped={isFlipped(mic)}
+            {...look}
             said={describe(mic, props)}
             onSelect={props.onSelect}
             onHover={props.onHover}
@@ -82,32 +88,9 @@ function ahead(mic: Mic, by: number): Point3 {
   return [p[0] + a[0] * by, p[1] + a[1] * by, p[2] + a[2] * by];
 }
 
-/** Follow a pointer from down to up, in steps of one frame at most. */
-function follow(
-  start: React.PointerEvent,
-  onStep: (dx: number, dy: number, done: boolean) => void,
-) {
-  const target = start.currentTarget as Element;
-  target.setPointerCapture(start.pointerId);
-  const [x0, y0] = [start.clientX, start.clientY];
-  let far = false;
-  const move = (e: Event) => {
-    const p = e as PointerEvent;
-    far ||= Math.hypot(p.clientX - x0, p.clientY - y0) > 2;
-    if (far) onStep(p.clientX - x0, p.clientY - y0, false);
-  };
-  const end = (e: Event) => {
-    const p = e as PointerEvent;
-    target.removeEventListener("pointermove", move);
-    if (far) onStep(p.clientX - x0, p.clientY - y0, true);
-  };
-  target.addEventListener("pointermove", move);
-  target.addEventListener("pointerup", end, { once: true });
-}
+type Hands = Pick<ChartProps, "onSelect" | "onHover" | "onMove" | "onNudge">;
 
-const STEP_M = 0.01;
-
-interface MarkProps extends Pick<ChartProps, "onSelect" | "onHover" | "onMove" | "onNudge"> {
+interface MarkProps extends Hands {
   mic: Mic;
   view: View;
   colour: string;
@@ -120,54 +103,15 @@ interface MarkProps extends Pick<ChartProps, "onSelect" | "onHover" | "onMove" |
   said: string;
 }
 
-const MicMark = memo(function MicMark(props: MarkProps) {
+/** The drawing of a mic: its teardrop, its plate, and a mark when it is flipped. */
+function MicShape(props: Omit<MarkProps, keyof Hands | "said">) {
   const { mic, view, colour, plateX, plateY, wide, on, blocked, flipped } = props;
   const at = toScreen(mic.position_m, view);
   const front = toScreen(ahead(mic, 1), view);
   const turn = (Math.atan2(front[1] - at[1], front[0] - at[0]) * 180) / Math.PI;
   const along = Math.hypot(front[0] - at[0], front[1] - at[1]) / view.scale;
-  const onKey = (e: React.KeyboardEvent) => {
-    const arrows: Record<string, Point2> = {
-      ArrowLeft: [-1, 0],
-      ArrowRight: [1, 0],
-      ArrowUp: [0, -1],
-      ArrowDown: [0, 1],
-    };
-    const arrow = arrows[e.key];
-    const size = STEP_M * (e.shiftKey ? 10 : e.altKey ? 0.1 : 1);
-    if (arrow) {
-      e.preventDefault();
-      const px = size * view.scale;
-      props.onNudge(mic.id, moved(mic.position_m, arrow[0] * px, arrow[1] * px, view));
-    } else if (e.key === "PageUp" || e.key === "PageDown") {
-      e.preventDefault();
-      const [x, y, z] = mic.position_m;
-      props.onNudge(mic.id, [x, y, Math.max(0, z + (e.key === "PageUp" ? size : -size))]);
-    } else if (e.key === "Enter" || e.key === " ") {
-      e.preventDefault();
-      props.onSelect(mic.id, e.shiftKey);
-    }
-  };
   return (
-    <g
-      role="button"
-      tabIndex={0}
-      aria-label={props.said}
-      aria-pressed={on}
-      data-mic={mic.id}
-      data-view={view.facing}
-      className="cursor-grab"
-      onKeyDown={onKey}
-      onPointerEnter={(e) => e.buttons || props.onHover(mic.id)}
-      onPointerLeave={(e) => e.buttons || props.onHover(null)}
-      onPointerDown={(e) => {
-        if (e.button !== 0) return;
-        e.stopPropagation();
-        props.onSelect(mic.id, e.shiftKey);
-        const from = mic.position_m;
-        follow(e, (dx, dy, done) => props.onMove(mic.id, moved(from, dx, dy, view), done));
-      }}
-    >
+    <>
       <line
         x1={at[0]}
         y1={at[1]}
@@ -219,6 +163,49 @@ const MicMark = memo(function MicMark(props: MarkProps) {
           data-flipped={mic.id}
         />
       )}
+    </>
+  );
+}
+
+const MicMark = memo(function MicMark(props: MarkProps) {
+  const { mic, view, on } = props;
+  const onKey = (e: React.KeyboardEvent) => {
+    const arrow = arrowOf(e);
+    const size = STEP_M * (e.shiftKey ? 10 : e.altKey ? 0.1 : 1);
+    if (arrow) {
+      e.preventDefault();
+      const px = size * view.scale;
+      props.onNudge(mic.id, moved(mic.position_m, arrow[0] * px, arrow[1] * px, view));
+    } else if (e.key === "PageUp" || e.key === "PageDown") {
+      e.preventDefault();
+      const [x, y, z] = mic.position_m;
+      props.onNudge(mic.id, [x, y, Math.max(0, z + (e.key === "PageUp" ? size : -size))]);
+    } else if (e.key === "Enter" || e.key === " ") {
+      e.preventDefault();
+      props.onSelect(mic.id, e.shiftKey);
+    }
+  };
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={props.said}
+      aria-pressed={on}
+      data-mic={mic.id}
+      data-view={view.facing}
+      className="cursor-grab"
+      onKeyDown={onKey}
+      onPointerEnter={(e) => e.buttons || props.onHover(mic.id)}
+      onPointerLeave={(e) => e.buttons || props.onHover(null)}
+      onPointerDown={(e) => {
+        if (e.button !== 0) return;
+        e.stopPropagation();
+        props.onSelect(mic.id, e.shiftKey);
+        const from = mic.position_m;
+        follow(e, (dx, dy, done) => props.onMove(mic.id, moved(from, dx, dy, view), done));
+      }}
+    >
+      <MicShape {...props} />
     </g>
   );
 });

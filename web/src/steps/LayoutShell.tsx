@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { Link, NavLink, Outlet, useParams } from "react-router";
 import { api, exactly } from "../api/client";
-import type { Counts, LayoutOut, Verdict } from "../api/types";
+import type { Counts, Layout, LayoutOut, Verdict } from "../api/types";
 import { Editor } from "../core/editor";
 import { partnerOf } from "../core/edits";
 import type { Side } from "../core/view";
@@ -61,6 +61,7 @@ function Frame({ editor }: { editor: Editor }) {
   const conflict = useEditorPart((s) => s.conflict);
   const trouble = useEditorPart((s) => s.trouble || s.puzzled);
   const mics = useEditorPart((s) => s.doc.mics.length);
+  const kit = useEditorPart((s) => kitState(s.still));
   const wants = useEditorPart((s) => worstOf(s.board?.counts));
   const [selected, setSelected] = useState<string | null>(null);
   const [hovered, hover] = useState<string | null>(null);
@@ -115,6 +116,12 @@ function Frame({ editor }: { editor: Editor }) {
           className="flex flex-col border-r border-hair bg-panel pt-3"
         >
           <Step
+            to="kit"
+            name="Kit"
+            mark={kit === "measured" ? "together" : kit === "unsure" ? "late" : "no matter"}
+            say={KIT_SAYS[kit]}
+          />
+          <Step
             to="place"
             name="Place"
             mark={mics ? "together" : "no matter"}
@@ -141,6 +148,19 @@ function Frame({ editor }: { editor: Editor }) {
       <KeyList open={keys} onClose={() => setKeys(false)} />
     </LitContext>
   );
+}
+
+const KIT_SAYS = {
+  drawn: "as drawn, not measured",
+  measured: "measured",
+  unsure: "moved since it was measured",
+};
+
+/** Whether the kit was measured, and whether that still holds. */
+function kitState(doc: Layout): keyof typeof KIT_SAYS {
+  const readings = doc.kit.readings ?? [];
+  if (!readings.length) return "drawn";
+  return readings.every((r) => r.sure) ? "measured" : "unsure";
 }
 
 /** What the Pairs step asks for: the gravest verdict there is. */

@@ -15,6 +15,7 @@ import {
 } from "../../core/units";
 import { firstDrum, SWITCHES } from "../../core/words";
 import { useEditor, useEditorPart, useLit } from "../../parts/editing";
+import { Choice, TextField } from "../../parts/fields";
 import { LengthField } from "../../parts/LengthField";
 import { MicTag } from "../../parts/MicTag";
 import { useMe } from "../../parts/me";
@@ -270,65 +271,6 @@ function ByTape({ mic }: { mic: Mic }) {
         </p>
       )}
     </form>
-  );
-}
-
-function Choice(props: {
-  label: string;
-  value: string;
-  options: string[];
-  names?: Record<string, string>;
-  onTake: (v: string) => void;
-}) {
-  return (
-    <label className="block min-w-0">
-      <span className="text-[0.8rem] text-soft">{props.label}</span>
-      <select
-        className="field w-full"
-        value={props.value}
-        onChange={(e) => props.onTake(e.target.value)}
-      >
-        {props.options.map((o) => (
-          <option key={o} value={o}>
-            {props.names?.[o] ?? o}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
-}
-
-function TextField(props: {
-  label: string;
-  value: string;
-  wrong: string;
-  onTake: (v: string) => boolean;
-}) {
-  const [text, setText] = useState<string | null>(null);
-  const [bad, setBad] = useState(false);
-  const take = () => {
-    if (text === null || text.trim() === props.value) return setText(null);
-    const good = props.onTake(text.trim());
-    setBad(!good);
-    if (good) setText(null);
-  };
-  return (
-    <label className="block min-w-0">
-      <span className="text-[0.8rem] text-soft">{props.label}</span>
-      <input
-        className="field w-full"
-        aria-invalid={bad}
-        value={text ?? props.value}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={take}
-        onKeyDown={(e) => e.key === "Enter" && take()}
-      />
-      {bad && (
-        <span role="alert" className="text-[0.8rem] text-hollow">
-          Not taken: {props.wrong}
-        </span>
-      )}
-    </label>
   );
 }
 

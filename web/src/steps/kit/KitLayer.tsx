@@ -1,0 +1,205 @@
+/** What a hand or the keys can take hold of on the kit chart, and the zones to keep clear. */
+import { memo } from "react";
+import type { KitBoard, Layout } from "../../api/types";
+import { lengthWithUnit, type Ruler } from "../../core/units";
+import {
+  disc,
+  moved,
+  outline,
+  type Point2,
+  type Point3,
+  path,
+  toScreen,
+  type View,
+} from "../../core/view";
+import { arrowOf, follow, STEP_M } from "../../parts/hands";
+import { centreOf, isDrum, type Part, partsOf } from "./hands";
+
+interface Props {
+  view: View;
+  layout: Layout;
+  board: KitBoard | undefined;
+  ruler: Ruler;
+  chosen: string | null;
+  onChoose: (id: string) => void;
+  onMove: (id: string, to: Point3, done: boolean) => void;
+  onNudge: (id: string, by: Point3) => void;
+}
+
+export function KitLayer(props: Props) {
+  const { view, layout, board } = props;
+  const parts = partsOf(layout);
+  const ask = board?.tape.next;
+  const doubtful = new Set(
+    board?.tape.readings.filter((r) => r.state !== "fits").flatMap((r) => [r.a, r.b]) ?? [],
+  );
+  return (
+    <g>
+      {board && view.facing === "above" && <Zones view={view} board={board} />}
+      {board?.tape.readings.map((r) => {
+        const [a, b] = [parts.find((p) => p.id === r.a), parts.find((p) => p.id === r.b)];
+        if (!a || !b) return null;
+        return <TapeLine key={`${r.a} ${r.b}`} view={view} a={a} b={b} state={r.state} />;
+      })}
+      {ask && <NextLine view={view} parts={parts} a={ask.a} b={ask.b} />}
+      {parts.map((p) => (
+        <Grip key={p.id} {...props} part={p} unsure={doubtful.has(p.id)} />
+      ))}
+    </g>
+  );
+}
+
+const Zones = memo(function Zones({ view, board }: { view: View; board: KitBoard }) {
+  return (
+    <g aria-hidden="true" pointerEvents="none">
+      {board.sweeps_m.map(([a, b], i) => {
+        const [p, q] = [toScreen(a, view), toScreen(b, view)];
+        return (
+          <line
+            key={i}
+            x1={p[0]}
+            y1={p[1]}
+            x2={q[0]}
+            y2={q[1]}
+            stroke="var(--soft)"
+            strokeWidth={0.16 * view.scale}
+            strokeLinecap="butt"
+            opacity="0.09"
+          />
+        );
+      })}
+      {board.pedals_m.map(([a, b], i) => {
+        const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+        const n = Math.hypot(dx, dy) || 1;
+        const [u, v] = [(-dy / n) * (board.pedal_wide_m / 2), (dx / n) * (board.pedal_wide_m / 2)];
+        const corners: Point3[] = [
+          [a[0] + u, a[1] + v, 0],
+          [b[0] + u, b[1] + v, 0],
+          [b[0] - u, b[1] - v, 0],
+          [a[0] - u, a[1] - v, 0],
+        ];
+        return (
+          <path
+            key={i}
+            d={path(corners.map((c) => toScreen(c, view)))}
+            fill="none"
+            stroke="var(--soft)"
+            strokeDasharray="2 4"
+            opacity="0.7"
+          />
+        );
+      })}
+    </g>
+  );
+});
+
+function held(part: Part): Point3 {
+  if (!isDrum(part) || part.reference !== "front") return centreOf(part);
+  const [b, a, d] = [part.batter_m, part.axis, part.depth_m];
+  return [b[0] - d * a[0], b[1] - d * a[1], b[2] - d * a[2]];
+}
+
+/** A reading that was taken: thin when it fits, dashed when it is in doubt. */
+function TapeLine(props: { view: View; a: Part; b: Part; state: string }) {
+  const [p, q] = [toScreen(held(props.a), props.view), toScreen(held(props.b), props.view)];
+  const fits = props.state === "fits";
+  return (
+    <line
+      x1={p[0]}
+      y1={p[1]}
+      x2={q[0]}
+      y2={q[1]}
+      aria-hidden="true"
+      pointerEvents="none"
+      stroke={props.state === "misfit" ? "var(--hollow)" : fits ? "var(--ring)" : "var(--late)"}
+      strokeWidth={fits ? 1.2 : 2.2}
+      strokeDasharray={fits ? undefined : "6 4"}
+      opacity="0.75"
+    />
+  );
+}
+
+/** Where the tape goes next: a thick line, or a plumb line to the floor. */
+function NextLine(props: { view: View; parts: Part[]; a: string; b: string | null }) {
+  const { view, parts, a, b } = props;
+  const one = parts.find((p) => p.id === a);
+  const two = parts.find((p) => p.id === b);
+  if (!one) return null;
+  const p = toScreen(held(one), view);
+  const [x, y] = held(one);
+  const q: Point2 = two ? toScreen(held(two), view) : toScreen([x, y, 0], view);
+  return (
+    <g aria-hidden="true" pointerEvents="none" stroke="var(--snare)" fill="none">
+      <line x1={p[0]} y1={p[1]} x2={q[0]} y2={q[1]} strokeWidth="4" strokeLinecap="round" />
+      <circle cx={p[0]} cy={p[1]} r="8" strokeWidth="2.5" fill="var(--card)" />
+      {two && <circle cx={q[0]} cy={q[1]} r="8" strokeWidth="2.5" fill="var(--card)" />}
+    </g>
+  );
+}
+
+const GRIP_PX = 19;
+
+function Grip(props: Props & { part: Part; unsure: boolean }) {
+  const { part, view, ruler, chosen } = props;
+  const centre = centreOf(part);
+  const [x, y] = toScreen(centre, view);
+  const r = Math.min((part.diameter_m / 2) * view.scale, GRIP_PX);
+  const on = chosen === part.id;
+  const rim = outline(disc(centre, part.axis, part.diameter_m / 2).map((p) => toScreen(p, view)));
+  const said = [
+    part.name,
+    `${lengthWithUnit(centre[2], ruler)} high`,
+    props.unsure ? "its place is no longer sure" : "",
+  ];
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: a shape of the drawing that is taken hold of
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={said.filter(Boolean).join(", ")}
+      aria-pressed={on}
+      data-part={part.id}
+      data-view={view.facing}
+      className="cursor-grab"
+      onKeyDown={(e) => {
+        const size = STEP_M * (e.shiftKey ? 10 : e.altKey ? 0.1 : 1);
+        const arrow = arrowOf(e);
+        if (arrow) {
+          e.preventDefault();
+          const px = size * view.scale;
+          const to = moved([0, 0, 10], arrow[0] * px, arrow[1] * px, view);
+          props.onNudge(part.id, [to[0], to[1], to[2] - 10]);
+        } else if (e.key === "PageUp" || e.key === "PageDown") {
+          e.preventDefault();
+          props.onNudge(part.id, [0, 0, e.key === "PageUp" ? size : -size]);
+        } else if (e.key === "Enter" || e.key === " ") {
+          e.preventDefault();
+          props.onChoose(part.id);
+        }
+      }}
+      onPointerDown={(e) => {
+        if (e.button !== 0) return;
+        e.stopPropagation();
+        props.onChoose(part.id);
+        follow(e, (dx, dy, done) => props.onMove(part.id, moved(centre, dx, dy, view), done));
+      }}
+    >
+      {on && (
+        <path
+          d={path(rim)}
+          fill="var(--ring)"
+          fillOpacity="0.14"
+          stroke="var(--ring)"
+          strokeWidth="2.5"
+        />
+      )}
+      <circle cx={x} cy={y} r={r} fill="transparent" />
+      <path
+        d={`M${x - 5} ${y}h10M${x} ${y - 5}v10`}
+        stroke={props.unsure ? "var(--late)" : on ? "var(--ring)" : "var(--soft)"}
+        strokeWidth={on ? 2 : 1.4}
+        opacity={on || props.unsure ? 1 : 0.7}
+      />
+    </g>
+  );
+}
