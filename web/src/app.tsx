@@ -8,8 +8,10 @@ import { Account } from "./steps/account/Account";
 import { SignIn } from "./steps/account/SignIn";
 import { Kit } from "./steps/kit/Kit";
 import { LayoutShell } from "./steps/LayoutShell";
+import { Locker } from "./steps/locker/Locker";
 import { Pairs } from "./steps/pairs/Pairs";
 import { Place } from "./steps/place/Place";
+import { Room } from "./steps/room/Room";
 import { Sessions } from "./steps/sessions/Sessions";
 import { Sheet } from "./steps/sheet/Sheet";
 
@@ -47,8 +49,10 @@ export function App() {
           <Route path="/" element={<Sessions />} />
           <Route path="/sign-in" element={<Navigate to="/" replace />} />
           <Route path="/account" element={<Account />} />
+          <Route path="/studios/:studio/locker" element={<Locker />} />
           <Route path="/layouts/:id" element={<LayoutShell />}>
             <Route index element={<Navigate to="place" replace />} />
+            <Route path="room" element={<Room />} />
             <Route path="kit" element={<Kit />} />
             <Route path="place" element={<Place />} />
             <Route path="pairs" element={<Pairs />} />

@@ -61,6 +61,7 @@ function Frame({ editor }: { editor: Editor }) {
   const conflict = useEditorPart((s) => s.conflict);
   const trouble = useEditorPart((s) => s.trouble || s.puzzled);
   const mics = useEditorPart((s) => s.doc.mics.length);
+  const room = useEditorPart((s) => Boolean(s.still.room));
   const kit = useEditorPart((s) => kitState(s.still));
   const wants = useEditorPart((s) => worstOf(s.board?.counts));
   const [selected, setSelected] = useState<string | null>(null);
@@ -115,6 +116,12 @@ function Frame({ editor }: { editor: Editor }) {
           aria-label="Steps of the work"
           className="flex flex-col border-r border-hair bg-panel pt-3"
         >
+          <Step
+            to="room"
+            name="Room"
+            mark={room ? "together" : "no matter"}
+            say={room ? "drawn" : "not drawn"}
+          />
           <Step
             to="kit"
             name="Kit"

@@ -4,6 +4,7 @@ import { type FormEvent, useRef } from "react";
 import { api, must } from "../../api/client";
 import { Brand } from "../../parts/Brand";
 import { useMe } from "../../parts/me";
+import { HandSection } from "./HandSection";
 
 export function Account() {
   const me = useMe();
@@ -35,6 +36,7 @@ export function Account() {
             ))}
           </ul>
         </section>
+        <HandSection />
         <section>
           <h2 className="text-lg">Password</h2>
           <form ref={form} onSubmit={submit} className="max-w-sm space-y-3">

@@ -152,7 +152,6 @@ function Grip(props: Props & { part: Part; unsure: boolean }) {
     props.unsure ? "its place is no longer sure" : "",
   ];
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a shape of the drawing that is taken hold of
     <g
       role="button"
       tabIndex={0}

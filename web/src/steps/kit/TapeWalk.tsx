@@ -59,8 +59,7 @@ export function TapeWalk({ board, onSkip, skipped, onUnskip }: Props) {
         {tape && (
           <p className="text-[0.82rem] text-soft">
             {tape.placed} of {tape.parts.length} parts placed, {tape.readings.length} readings;{" "}
-            {tape.guarded} of them so well checked that a slip of three centimetres or fingers
-            shows.
+            {tape.guarded} of them checked so well that a slip would show.
           </p>
         )}
         {skipped > 0 && (
@@ -188,7 +187,7 @@ function Readings({ board, doc }: { board: KitBoard | undefined; doc: Layout }) 
                 <td className="num font-semibold">{lengthText(r.metres, ruler)}</td>
                 <td className="num">{lengthText(r.says_m, ruler)}</td>
                 <td className="num">
-                  {r.off_m > 0 ? "+" : ""}
+                  {r.off_m > 0.0005 ? "+" : ""}
                   {lengthWithUnit(r.off_m, ruler)}
                 </td>
                 <td className={`font-semibold ${colour}`}>{words}</td>

@@ -6,6 +6,7 @@ import { Segmented } from "../../parts/Segmented";
 import { VerdictCounts } from "../../parts/VerdictCounts";
 import { MicPanel } from "./MicPanel";
 import { PairPanel } from "./PairPanel";
+import { StockPanel } from "./StockPanel";
 
 export function Inspector() {
   const doc = useEditorPart((s) => s.still);
@@ -49,6 +50,7 @@ export function Inspector() {
         />
       )}
       {mic && tab === "mic" ? <MicPanel mic={mic} /> : <PairPanel />}
+      <StockPanel />
       {board && (
         <section className="border-t border-hair pt-3">
           <h3 className="mb-1.5 text-[0.95rem]">All pairs</h3>

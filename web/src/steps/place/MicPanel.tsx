@@ -19,6 +19,7 @@ import { Choice, TextField } from "../../parts/fields";
 import { LengthField } from "../../parts/LengthField";
 import { MicTag } from "../../parts/MicTag";
 import { useMe } from "../../parts/me";
+import { useLocker } from "../../parts/stock";
 import { useToast } from "../../parts/toast";
 
 const PATTERNS: Pattern[] = [
@@ -41,6 +42,7 @@ export function MicPanel({ mic }: { mic: Mic }) {
   const set = (change: Partial<Mic>, what: string) =>
     editor.commit(withMic(doc, mic.id, change), what);
   const blocked = board?.blocked[mic.id];
+  const locker = useLocker().data?.locker;
   const moveTo = (axis: 0 | 1 | 2, metres: number) => {
     const p: [number, number, number] = [...mic.position_m];
     p[axis] = metres;
@@ -134,6 +136,20 @@ export function MicPanel({ mic }: { mic: Mic }) {
             return true;
           }}
         />
+        <Choice
+          label="Mic"
+          value={mic.model ?? ""}
+          options={["", ...names(locker?.mics, mic.model)]}
+          names={{ "": "not chosen", ...titles(locker?.mics) }}
+          onTake={(v) => set({ model: v || null }, `${mic.id}: ${v || "no mic chosen"}`)}
+        />
+        <Choice
+          label="Stand"
+          value={mic.stand ?? ""}
+          options={["", ...names(locker?.stands, mic.stand)]}
+          names={{ "": "not chosen", ...titles(locker?.stands) }}
+          onTake={(v) => set({ stand: v || null }, `${mic.id}: ${v || "no stand chosen"}`)}
+        />
         <TextField
           label="Short name"
           value={mic.id}
@@ -208,6 +224,16 @@ export function MicPanel({ mic }: { mic: Mic }) {
       </div>
     </div>
   );
+}
+
+/** Short names to choose from; one that is no longer in the locker stays visible. */
+function names(rows: { id: string }[] | undefined, now: string | null | undefined): string[] {
+  const ids = (rows ?? []).map((r) => r.id);
+  return now && !ids.includes(now) ? [...ids, now] : ids;
+}
+
+function titles(rows: { id: string; name: string }[] | undefined): Record<string, string> {
+  return Object.fromEntries((rows ?? []).map((r) => [r.id, r.name]));
 }
 
 /** "snare 120, kick 152, 168 high": typed as it is measured. */

@@ -9,6 +9,7 @@ import type { SessionOut, StartIn } from "../../api/types";
 import { AccountMenu, ITEM, MENU } from "../../parts/AccountMenu";
 import { Ask } from "../../parts/Ask";
 import { Brand } from "../../parts/Brand";
+import { useMe } from "../../parts/me";
 import { Sketch } from "../../parts/Sketch";
 import { useToast } from "../../parts/toast";
 import { VerdictCounts } from "../../parts/VerdictCounts";
@@ -19,6 +20,7 @@ const path = (pk: number) => ({ params: { path: { pk } } });
 export function Sessions() {
   const queries = useQueryClient();
   const say = useToast();
+  const me = useMe();
   const [making, setMaking] = useState(false);
   const [renaming, setRenaming] = useState<SessionOut | null>(null);
   const list = useQuery({ queryKey: ["sessions"], queryFn: () => must(api.GET("/api/sessions")) });
@@ -49,6 +51,11 @@ export function Sessions() {
       <main className="mx-auto max-w-6xl p-6">
         <div className="mb-5 flex flex-wrap items-center gap-3">
           <h1 className="mr-auto text-2xl">Sessions</h1>
+          {me.studios.map((s) => (
+            <Link key={s.id} className="btn" to={`/studios/${s.id}/locker`}>
+              {me.studios.length > 1 ? `Locker of ${s.name}` : "Locker"}
+            </Link>
+          ))}
           <Upload onDone={again} />
           <button type="button" className="btn-main py-2" onClick={() => setMaking(true)}>
             New session

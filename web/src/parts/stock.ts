@@ -1,0 +1,33 @@
+/** Whether the studio's locker can put up the layout as it is on the screen. */
+import { useQuery } from "@tanstack/react-query";
+import { api, exactly } from "../api/client";
+import type { LockerOut, Stock } from "../api/types";
+import { useEditorPart } from "./editing";
+
+export function useStock() {
+  const still = useEditorPart((s) => s.still);
+  const id = useEditorPart((s) => s.out.id);
+  const locker = useLocker();
+  const told = still.mics.map((m) => [m.id, m.model, m.stand, m.channel, m.pattern, m.position_m]);
+  return useQuery({
+    queryKey: ["stock", id, told, still.stereo_pairs, still.kit.drums, locker.data?.version],
+    queryFn: () =>
+      exactly<Stock>(
+        api.POST("/api/layouts/{pk}/stock", {
+          params: { path: { pk: id } },
+          body: { layout: still },
+        }),
+      ),
+    placeholderData: (old) => old,
+    gcTime: 10_000,
+  });
+}
+
+export function useLocker() {
+  const studio = useEditorPart((s) => s.out.studio_id);
+  return useQuery({
+    queryKey: ["locker", studio],
+    queryFn: () =>
+      exactly<LockerOut>(api.GET("/api/studios/{pk}/locker", { params: { path: { pk: studio } } })),
+  });
+}

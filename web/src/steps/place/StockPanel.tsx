@@ -1,0 +1,54 @@
+/** What the locker lacks for this layout, and how much of it is used. */
+import { Link } from "react-router";
+import { useEditorPart, useLit } from "../../parts/editing";
+import { useStock } from "../../parts/stock";
+
+export function StockPanel() {
+  const studio = useEditorPart((s) => s.out.studio_id);
+  const lit = useLit();
+  const stock = useStock().data;
+  if (!stock) return null;
+  return (
+    <section className="border-t border-hair pt-3" aria-label="From the locker">
+      <h3 className="mb-1 flex items-baseline justify-between text-[0.95rem]">
+        From the locker
+        <Link to={`/studios/${studio}/locker`} className="text-[0.82rem] font-normal underline">
+          Open it
+        </Link>
+      </h3>
+      <p className="num text-[0.82rem] text-soft">
+        {Object.entries(stock.used)
+          .filter(([, [, there]]) => there > 0)
+          .map(([what, [used, there]]) => `${what} ${used}/${there}`)
+          .join(", ")}
+        {stock.minutes ? `, about ${stock.minutes} min` : ""}
+      </p>
+      {stock.lacks.length === 0 ? (
+        <p className="text-[0.88rem] text-ring">Nothing is short.</p>
+      ) : (
+        <ul className="mt-1 space-y-1 text-[0.88rem]" role="alert">
+          {stock.lacks.map((l) => (
+            <li key={l.words} data-lack={l.kind} className="flex gap-1.5">
+              <span aria-hidden="true" className="font-bold text-hollow">
+                !
+              </span>
+              <span>
+                {l.words}{" "}
+                {l.mics.slice(0, 6).map((m) => (
+                  <button
+                    key={m}
+                    type="button"
+                    className="num mr-1 text-[0.8rem] underline"
+                    onClick={() => lit.select(m)}
+                  >
+                    {m}
+                  </button>
+                ))}
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
