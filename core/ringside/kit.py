@@ -132,6 +132,13 @@ class Reading(Record):
     )
 
 
+class Drawn(Record):
+    """Where a part stood before it was measured: what the tape is weighed against."""
+
+    id: Key
+    at_m: Vector
+
+
 class Kit(Record):
     """A whole kit. Snare and kick are the two reference drums: the first of each kind."""
 
@@ -142,6 +149,9 @@ class Kit(Record):
     rug: Rug | None = None
     hand: Hand = Field(default="right", description="The hand the drummer leads with.")
     readings: tuple[Reading, ...] = Field(default=(), max_length=300)
+    drawn: tuple[Drawn, ...] = Field(
+        default=(), max_length=24, description="Kept while there are readings, one per part."
+    )
 
     @model_validator(mode="after")
     def _unique(self) -> Self:
@@ -159,6 +169,9 @@ class Kit(Record):
                     raise ValueError(f"a tape reading names {end!r}, which is not in the kit")
             if r.a == r.b:
                 raise ValueError(f"a tape reading goes from {r.a!r} to itself")
+        for d in self.drawn:
+            if d.id not in seen:
+                raise ValueError(f"a drawn place names {d.id!r}, which is not in the kit")
         return self
 
     def part(self, part_id: str) -> Drum | Cymbal:
@@ -236,4 +249,5 @@ def mirrored(kit: Kit, name: str) -> Kit:
         and kit.rug.model_copy(update={"centre_m": (-kit.rug.centre_m[0], kit.rug.centre_m[1])}),
         hand="right" if kit.hand == "left" else "left",
         readings=kit.readings,
+        drawn=tuple(d.model_copy(update={"at_m": flip(d.at_m)}) for d in kit.drawn),
     )

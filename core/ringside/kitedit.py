@@ -270,7 +270,13 @@ def _change(layout: Layout, edit: ChangePart) -> Edited:
         for r in layout.kit.readings
     )
     parts = [new if p.id == edit.was else p for p in layout.kit.parts]
-    kit = _with_parts(layout.kit, parts, readings=readings)
+    # A part that was moved by hand stands drawn where it is now.
+    drawn = tuple(
+        d.model_copy(update={"id": name(d.id)})
+        for d in layout.kit.drawn
+        if not (touched and d.id == edit.was)
+    )
+    kit = _with_parts(layout.kit, parts, readings=readings, drawn=drawn)
     mics = _followed(layout.mics, {edit.was: (old, new)})
     mics = tuple(m.model_copy(update={"job": name(m.job)}) for m in mics)
     decisions = tuple(d.model_copy(update={"source": name(d.source)}) for d in layout.decisions)
@@ -342,7 +348,8 @@ def _remove(layout: Layout, part_id: str) -> Edited:
     old = _old(layout, part_id)
     parts = [p for p in layout.kit.parts if p.id != part_id]
     readings = tuple(r for r in layout.kit.readings if part_id not in (r.a, r.b))
-    kit = _with_parts(layout.kit, parts, readings=readings)
+    drawn = tuple(d for d in layout.kit.drawn if d.id != part_id)
+    kit = _with_parts(layout.kit, parts, readings=readings, drawn=drawn)
     gone = {m.id for m in layout.mics if m.job == part_id and m.role == "close"}
     done = _without(layout, kit, gone)
     words = f"Took {old.name} away"

@@ -1,7 +1,7 @@
 """The plan of a kit from tape readings between its parts, and what to measure next.
 
 Unknowns are the points the tape is held at, one per part, metres in the kit's frame. The
-snare stays at its place. Where the kit is drawn counts as weak knowledge (`PRIOR_M`), so few
+snare stays at its place. Where the kit was drawn counts as weak knowledge (`PRIOR_M`), so few
 readings already give a sensible plan and it faces the way it is drawn: distances alone do
 not say which way that is. Each reading weighs by the error of a tape.
 
@@ -18,7 +18,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ringside.errors import RingsideError
-from ringside.kit import Cymbal, Drum, Kit, Reading, centre_of, reference_point
+from ringside.kit import Cymbal, Drawn, Drum, Kit, Reading, centre_of, reference_point
 from ringside.values import Vector
 
 Floats = NDArray[np.float64]
@@ -40,8 +40,14 @@ MISFIT: Final = 2.8
 and a repeated reading costs seconds where a wrong one costs the plan."""
 
 RIVAL: Final = 6.0
-"""Squared sigmas: a reading that explains the misfit to within this of the worst may be the
+"""Squared sigmas: a reading that explains the misfit to within this of the best may be the
 wrong one instead (a likelihood ratio of twenty), and is asked for again as well."""
+
+CANDIDATES: Final = 4
+"""So many of the worst readings are tried as the wrong one."""
+
+GROSS: Final = 5.0
+"""Above this many sigmas the plan is bent so far that four times as many are tried."""
 
 UNCHECKED: Final = 0.05
 """Below this redundancy only the drawing speaks against a reading, not other readings."""
@@ -72,10 +78,19 @@ class Fit:
     redundancy: Floats  # (R,) 0 to 1
     suspects: tuple[int, ...]  # indices into kit.readings that are left out
     rivals: tuple[int, ...]  # those that would explain the misfit nearly as well
+    cost: float  # squared sigmas of readings and drawing together
 
 
 def _held(part: Drum | Cymbal) -> Vector:
     return reference_point(part) if isinstance(part, Drum) else part.centre_m
+
+
+def _drawn(kit: Kit) -> Floats:
+    """The points the tape is held at where the parts were drawn, (P, 3)."""
+    places = {d.id: d.at_m for d in kit.drawn}
+    held = np.array([_held(p) for p in kit.parts], dtype=float)
+    moved = [np.subtract(places.get(p.id, centre_of(p)), centre_of(p)) for p in kit.parts]
+    return np.asarray(held + np.array(moved, dtype=float))
 
 
 def _prior(kit: Kit, *, hold_bearing: bool) -> Floats:
@@ -103,16 +118,18 @@ def _prior(kit: Kit, *, hold_bearing: bool) -> Floats:
 
 def _model(points: Floats, ends: list[tuple[int, int | None]]) -> tuple[Floats, Floats]:
     """What each reading should be (R,), and its slope over all coordinates (R, 3P)."""
-    said, slope = np.zeros(len(ends)), np.zeros((len(ends), points.size))
-    for row, (a, b) in enumerate(ends):
-        if b is None:
-            said[row], slope[row, 3 * a + 2] = points[a, 2], 1.0
-            continue
-        way = points[a] - points[b]
-        said[row] = max(float(np.linalg.norm(way)), 1e-6)
-        unit = way / said[row]
-        slope[row, 3 * a : 3 * a + 3], slope[row, 3 * b : 3 * b + 3] = unit, -unit
-    return said, slope
+    rows = np.arange(len(ends))
+    one = np.array([a for a, _ in ends], dtype=int)
+    floor = np.array([b is None for _, b in ends], dtype=bool)
+    two = np.array([a if b is None else b for a, b in ends], dtype=int)
+    way = points[one] - points[two]
+    said = np.where(floor, points[one, 2], np.sqrt(np.einsum("ri,ri->r", way, way)))
+    unit = way / np.maximum(said, 1e-6)[:, None]
+    unit[floor] = (0.0, 0.0, 1.0)
+    slope = np.zeros((len(ends), len(points), 3))
+    slope[rows, one] = unit
+    slope[rows[~floor], two[~floor]] = -unit[~floor]
+    return np.asarray(said), slope.reshape(len(ends), points.size)
 
 
 def _ends(kit: Kit, r: Reading) -> tuple[int, int | None]:
@@ -121,32 +138,32 @@ def _ends(kit: Kit, r: Reading) -> tuple[int, int | None]:
 
 
 def _solve(kit: Kit, used: list[int]) -> Fit:
-    """Gauss-Newton with halved steps from the kit as it is drawn."""
-    start = np.array([_held(p) for p in kit.parts], dtype=float)
+    """Gauss-Newton with halved steps, begun from the kit as it was drawn."""
+    start = _drawn(kit)
     weight = _prior(kit, hold_bearing=False)
     ends = [_ends(kit, kit.readings[i]) for i in used]
     read = np.array([kit.readings[i].metres for i in used])
     points = start.copy()
 
-    def cost(p: Floats) -> float:
+    def state(p: Floats) -> tuple[float, Floats, Floats]:
         away = (p - start).ravel()
-        off = read - _model(p, ends)[0]
-        return float(away @ weight @ away + off @ off / TAPE_M**2)
+        said, slope = _model(p, ends)
+        off = read - said
+        return float(away @ weight @ away + off @ off / TAPE_M**2), said, slope
 
-    now = cost(points)
+    now, said, slope = state(points)
     for _ in range(60):
-        said, slope = _model(points, ends)
         normal = weight + slope.T @ slope / TAPE_M**2
         pull = slope.T @ (read - said) / TAPE_M**2 - weight @ (points - start).ravel()
         step = np.linalg.solve(normal, pull).reshape(-1, 3)
-        scale = 1.0
-        while cost(points + scale * step) > now and scale > 1e-4:
+        scale, new = 1.0, state(points + step)
+        while new[0] > now and scale > 1e-4:
             scale /= 2
+            new = state(points + scale * step)
         points = points + scale * step
-        now = cost(points)
-        if float(np.abs(step).max()) * scale < 1e-7:
+        now, said, slope = new
+        if float(np.abs(step).max()) * scale < 1e-6:
             break
-    said, slope = _model(points, ends)
     told = slope.T @ slope / TAPE_M**2
     free = np.linalg.inv(weight + told)
     redundancy = 1 - np.einsum("ri,ij,rj->r", slope, free, slope) / TAPE_M**2
@@ -159,29 +176,35 @@ def _solve(kit: Kit, used: list[int]) -> Fit:
         np.maximum(redundancy, 0.0),
         (),
         (),
+        now,
     )
 
 
 def fit(kit: Kit) -> Fit:
     """The plan from all readings that are sure, less those that do not fit the others.
 
-    A reading is left out when its standardised residual is the worst and above `MISFIT`;
-    then all is solved anew. At most a third of the readings can be left out.
+    While a standardised residual is above `MISFIT`, all is solved again without each of the
+    worst in turn, because a large error bends the plan and the residuals with it. The one
+    without which the rest fits best is left out; those that explain it nearly as well are its
+    rivals. At most a third of the readings can be left out.
     """
     used = [i for i, r in enumerate(kit.readings) if r.sure]
     out: list[int] = []
     rivals: set[int] = set()
-    while True:
-        found = _solve(kit, used)
+    found = _solve(kit, used)
+    while used and len(out) < max(len(kit.readings) / 3, 1):
         over = _misfit(found)
-        worst = int(over.argmax()) if len(over) else 0
-        if not len(over) or over[worst] <= MISFIT or len(out) >= len(kit.readings) / 3:
-            return replace(
-                found, suspects=tuple(sorted(out)), rivals=tuple(sorted(rivals - set(out)))
-            )
-        near = over**2 > over[worst] ** 2 - RIVAL
-        rivals |= {used[i] for i in np.flatnonzero(near & (over > MISFIT))}
-        out.append(used.pop(worst))
+        if over.max() <= MISFIT:
+            break
+        tried = CANDIDATES if over.max() <= GROSS else 4 * CANDIDATES
+        worst = [int(k) for k in over.argsort()[::-1][:tried]]
+        trials = {used[k]: _solve(kit, [i for i in used if i != used[k]]) for k in worst}
+        best = min(trials, key=lambda i: trials[i].cost)
+        rivals |= {i for i, t in trials.items() if t.cost < trials[best].cost + RIVAL}
+        found = trials[best]
+        used.remove(best)
+        out.append(best)
+    return replace(found, suspects=tuple(sorted(out)), rivals=tuple(sorted(rivals - set(out))))
 
 
 def _misfit(found: Fit) -> Floats:
@@ -191,10 +214,16 @@ def _misfit(found: Fit) -> Floats:
 
 
 def solved(kit: Kit) -> Kit:
-    """The kit with every part where the readings say; the same kit when there are none."""
+    """The kit with every part where the readings say; as it was drawn when there are none.
+
+    The answer depends on the drawing and the readings alone, not on the order they came in.
+    """
     if not any(r.sure for r in kit.readings):
-        return kit
-    found = fit(kit)
+        if not kit.drawn:
+            return kit
+        found = _solve(kit, [])
+    else:
+        found = fit(kit)
 
     def at(i: int, part: Drum | Cymbal) -> Vector:
         shift = found.points[i] - np.array(_held(part))
@@ -210,6 +239,7 @@ def solved(kit: Kit) -> Kit:
             "cymbals": tuple(
                 c.model_copy(update={"centre_m": at(n + i, c)}) for i, c in enumerate(kit.cymbals)
             ),
+            "drawn": kit.drawn if kit.readings else (),
         }
     )
 
@@ -233,7 +263,13 @@ def read(kit: Kit, a: str, b: str | None, metres: float) -> Kit:
             "expected a reading of {least} to {most}, got {got}", least=0.01, most=10, got=metres
         )
     kept = tuple(r for r in kit.readings if {r.a, r.b} != {a, b})
-    return kit.model_copy(update={"readings": (*kept, Reading(a=a, b=b, metres=metres))})
+    known = {d.id for d in kit.drawn}
+    drawn = (
+        *kit.drawn,
+        *(Drawn(id=p.id, at_m=centre_of(p)) for p in kit.parts if p.id not in known),
+    )
+    reading = Reading(a=a, b=b, metres=metres)
+    return kit.model_copy(update={"readings": (*kept, reading), "drawn": drawn})
 
 
 def forget(kit: Kit, a: str, b: str | None) -> Kit:

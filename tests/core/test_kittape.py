@@ -240,7 +240,35 @@ def test_unsure_readings_are_not_used_and_are_asked_for_again():
     again = read(kit, "floor", "snare", 0.8)  # the other way round is the same reading
     assert len(again.readings) == 1
     assert again.readings[0].sure
-    assert forget(again, "snare", "floor").readings == ()
+    gone = solved(forget(again, "snare", "floor"))
+    assert gone.readings == ()
+    assert gone.drawn == ()
+    assert gone.drums == five_piece().drums  # with nothing measured it stands as it was drawn
+
+
+def test_the_order_of_the_readings_does_not_matter():
+    truth = moved(five_piece(), np.random.default_rng(8))
+    readings = walked(five_piece(), truth, np.random.default_rng(1), stage="place").readings
+    one = two = five_piece()
+    for r in readings:
+        one = solved(read(one, r.a, r.b, r.metres))
+    for r in reversed(readings):
+        two = solved(read(two, r.a, r.b, r.metres))
+    for a, b in zip(one.parts, two.parts, strict=True):
+        assert held(a) == pytest.approx(held(b), abs=2e-4)
+
+
+def test_a_wrong_reading_is_among_those_in_doubt_as_soon_as_two_disagree():
+    kit = five_piece()
+    for _ in range(30):
+        found = fit(kit)
+        if found.suspects:
+            break
+        ask = next_reading(kit, found)
+        wrong = 0.25 if {ask.a, ask.b} == {"kick", "floor"} else 0.0
+        kit = solved(read(kit, ask.a, ask.b, true_length(five_piece(), ask.a, ask.b) + wrong))
+    named = [{kit.readings[i].a, kit.readings[i].b} for i in (*found.suspects, *found.rivals)]
+    assert {"kick", "floor"} in named
 
 
 @pytest.mark.parametrize(

@@ -1402,6 +1402,23 @@ export interface components {
             width_m: number;
         };
         /**
+         * Drawn
+         * @description Where a part stood before it was measured: what the tape is weighed against.
+         */
+        Drawn: {
+            /** At M */
+            at_m: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Id
+             * @description Short name, one word, unique within its list.
+             */
+            id: string;
+        };
+        /**
          * DriftOut
          * @description One drum through the day.
          */
@@ -1793,6 +1810,12 @@ export interface components {
              * @default []
              */
             cymbals: components["schemas"]["Cymbal"][];
+            /**
+             * Drawn
+             * @description Kept while there are readings, one per part.
+             * @default []
+             */
+            drawn: components["schemas"]["Drawn"][];
             /** Drums */
             drums: components["schemas"]["Drum"][];
             /**

@@ -1,5 +1,5 @@
 /** The walk round the kit with a tape: one reading at a time, and what the readings say. */
-import { type FormEvent, useRef, useState } from "react";
+import { type FormEvent, type RefObject, useEffect, useRef, useState } from "react";
 import type { KitBoard, Layout } from "../../api/types";
 import {
   howToType,
@@ -36,6 +36,8 @@ const STATE = {
 export function TapeWalk({ board, onSkip, skipped, onUnskip }: Props) {
   const doc = useEditorPart((s) => s.still);
   const tape = board?.tape;
+  // The next reading takes the focus only from the one just typed, never from the chart.
+  const typed = useRef(false);
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,21rem)_minmax(0,1fr)] gap-5 px-4 pb-3">
       <div className="min-w-0 overflow-y-auto">
@@ -45,6 +47,7 @@ export function TapeWalk({ board, onSkip, skipped, onUnskip }: Props) {
             tape={tape}
             doc={doc}
             onSkip={onSkip}
+            typed={typed}
           />
         ) : (
           <p className="py-2">
@@ -86,13 +89,18 @@ function NextReading(props: {
   tape: KitBoard["tape"];
   doc: Layout;
   onSkip: (ends: [string, string | null]) => void;
+  typed: RefObject<boolean>;
 }) {
-  const { tape, doc } = props;
+  const { tape, doc, typed } = props;
   const take = useTake();
   const ruler: Ruler = useMe();
   const [text, setText] = useState("");
   const [bad, setBad] = useState(false);
   const field = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (typed.current) field.current?.focus();
+    typed.current = false;
+  }, [typed]);
   const ask = tape.next;
   if (!ask) return null;
   const where = (id: string | null) =>
@@ -101,6 +109,7 @@ function NextReading(props: {
     e.preventDefault();
     const metres = parseLength(text, ruler);
     setBad(metres === null);
+    typed.current = metres !== null;
     if (metres !== null) void take(ask.a, ask.b, metres);
     else field.current?.focus();
   };
@@ -109,7 +118,7 @@ function NextReading(props: {
       <p className="text-[0.8rem] text-soft">{STAGE[ask.stage]}</p>
       <p
         className="font-head text-[1.05rem] leading-tight font-bold"
-        data-ask={`${ask.a} ${ask.b ?? "floor"}`}
+        data-ask={`${ask.a} ${ask.b ?? "ground"}`}
       >
         {ask.words}
       </p>
@@ -121,9 +130,6 @@ function NextReading(props: {
           <span className="text-[0.8rem] text-soft">Reads{unitMark(ruler)}</span>
           <input
             ref={field}
-            // The walk is typed with one hand while the other holds the tape: the field waits.
-            // biome-ignore lint/a11y/noAutofocus: the next reading is what one came to type
-            autoFocus={tape.readings.length > 0}
             className="field num w-full py-1 text-[1.35rem] font-bold"
             value={text}
             inputMode={ruler.units === "cm" ? "decimal" : "text"}
@@ -180,7 +186,7 @@ function Readings({ board, doc }: { board: KitBoard | undefined; doc: Layout }) 
           {[...rows].reverse().map((r) => {
             const [words, colour] = STATE[r.state];
             return (
-              <tr key={`${r.a} ${r.b}`} data-reading={`${r.a} ${r.b ?? "floor"}`}>
+              <tr key={`${r.a} ${r.b}`} data-reading={`${r.a} ${r.b ?? "ground"}`}>
                 <th scope="row" className="text-left font-normal">
                   {name(r.a)} – {name(r.b)}
                 </th>

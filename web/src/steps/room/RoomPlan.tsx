@@ -484,6 +484,7 @@ function KitHandle(props: Props & { view: View }) {
           y2={handle[1]}
           stroke="var(--ink)"
           strokeDasharray="2 3"
+          pointerEvents="none"
         />
         <circle
           cx={handle[0]}

@@ -1,0 +1,251 @@
+"""Kit: built from typed tape readings by keyboard alone; what follows a moved drum."""
+
+import math
+import re
+
+import pytest
+from playwright.sync_api import expect
+from ringside.kit import Kit, mirrored, reference_point
+from ringside.kits import KITS
+
+from tests.browser.conftest import arrive
+
+
+@pytest.fixture
+def six_piece(server, chromium):
+    person = arrive(server, chromium, kit="six-piece")
+    yield person
+    person.context.close()
+    assert person.faults == []
+
+
+def held(part):
+    return reference_point(part) if hasattr(part, "batter_m") else part.centre_m
+
+
+def true_kit():
+    """A left-handed six-piece as somebody set it up: the preset's mirror image, pushed about."""
+    kit = mirrored(KITS["six-piece"](), "True")
+    shifts = {
+        "kick": (0.02, -0.03, 0.0), "rack-1": (0.05, 0.04, 0.03), "rack-2": (-0.06, 0.02, 0.02),
+        "floor-1": (-0.07, 0.05, 0.01), "floor-2": (0.06, 0.08, -0.02),
+    }  # fmt: skip
+    drums = tuple(
+        d.model_copy(
+            update={
+                "batter_m": tuple(
+                    a + b for a, b in zip(d.batter_m, shifts.get(d.id, (0, 0, 0)), strict=True)
+                )
+            }
+        )
+        for d in kit.drums
+    )
+    return kit.model_copy(update={"drums": drums})
+
+
+def length(kit, a, b):
+    if b == "ground":
+        return held(kit.part(a))[2]
+    return math.dist(held(kit.part(a)), held(kit.part(b)))
+
+
+def press_through(page, label, role="button", most=80):
+    """Tab until the control of that name has the focus; nothing is clicked."""
+    for _ in range(most):
+        page.keyboard.press("Tab")
+        found = page.evaluate(
+            "() => { const e = document.activeElement; return e.getAttribute('aria-label') ||"
+            " (e.labels && e.labels[0] && e.labels[0].innerText) || e.innerText; }"
+        )
+        if (found or "").strip().startswith(label):
+            return
+    raise AssertionError(f"Tab does not reach {label!r}")
+
+
+def test_a_left_handed_six_piece_from_typed_readings_by_keyboard_alone(six_piece):
+    page = six_piece.open("kit")
+    press_through(page, "Turn round for a left-handed drummer")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("left-handed", exact=False).first).to_be_visible()
+    six_piece.saved()
+    truth = true_kit()
+    ask = page.locator("[data-ask]")
+    page.get_by_label("Reads, cm").focus()
+    drums = set(truth.source_ids[: len(truth.drums)])
+    taken = 0
+    while taken < 40:
+        ends = ask.get_attribute("data-ask").split()
+        if not set(ends) <= drums | {"ground"}:
+            break  # the drums are done, the cymbals would follow
+        page.keyboard.type(f"{length(truth, *ends) * 100:.1f}")
+        page.keyboard.press("Enter")
+        expect(page.locator(f'[data-reading="{" ".join(ends)}"]')).to_have_count(1)
+        expect(ask).not_to_have_attribute("data-ask", " ".join(ends))
+        expect(page.get_by_label("Reads, cm")).to_be_focused()
+        taken += 1
+    assert 10 <= taken <= 24  # two tapes and a height for each drum, and a few more
+    six_piece.saved()
+    kit = Kit.model_validate(six_piece.doc()["kit"])
+    assert kit.hand == "left"
+    assert kit.name == "Left-handed six-piece"
+    for a in truth.drums:
+        assert kit.part(a.id).batter_m[2] == pytest.approx(a.batter_m[2], abs=0.01)
+        for b in truth.drums:
+            if a.id < b.id:
+                assert length(kit, a.id, b.id) == pytest.approx(length(truth, a.id, b.id), abs=0.03)
+    # The overheads were turned round with the kit, and the close mics went with their drums.
+    assert six_piece.mic("OL")["position_m"][0] > six_piece.mic("OR")["position_m"][0]
+    floor = six_piece.mic("F1")["position_m"]
+    assert math.dist(floor[:2], kit.part("floor-1").batter_m[:2]) < 0.2
+
+
+def test_a_moved_floor_tom_takes_its_mic_and_the_verdicts_along(someone):
+    page = someone.open("pairs")
+    before = someone.get(f"/layouts/{someone.layout}/analysis").json()
+    page = someone.open("kit")
+    mic, drum = someone.mic("FT"), someone.doc()["kit"]["drums"][-1]
+    grip = page.locator('[data-part="floor"][data-view="above"]')
+    grip.focus()
+    for _ in range(3):
+        page.keyboard.press("Shift+ArrowRight")
+    page.keyboard.press("PageUp")
+    expect(page.get_by_role("button", name="Undo: Moved Floor tom with FT")).to_be_enabled()
+    expect(grip).to_have_attribute("aria-label", "Floor tom, 63.0 cm high")
+    someone.saved()
+    now, moved = someone.mic("FT"), someone.doc()["kit"]["drums"][-1]
+    assert moved["batter_m"][0] == pytest.approx(drum["batter_m"][0] + 0.3)
+    assert moved["batter_m"][2] == pytest.approx(drum["batter_m"][2] + 0.01)
+    for axis in range(3):
+        gone = moved["batter_m"][axis] - drum["batter_m"][axis]
+        assert now["position_m"][axis] - mic["position_m"][axis] == pytest.approx(gone, abs=1e-4)
+    after = someone.get(f"/layouts/{someone.layout}/analysis").json()
+    k = [s["id"] for s in after["sources"]].index("floor")
+    own = after["mic_ids"].index("FT")
+    left = after["mic_ids"].index("OL")
+    assert after["tape_m"][own][k] == pytest.approx(before["tape_m"][own][k], abs=1e-4)
+    assert after["tape_m"][left][k] > before["tape_m"][left][k] + 0.2
+    assert after["verdict"] != before["verdict"]
+
+
+def drag(page, locator, dx, dy):
+    box = locator.locator("circle").bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + dx / 2, y + dy / 2, steps=4)
+    page.mouse.move(x + dx, y + dy, steps=4)
+    page.mouse.up()
+
+
+def test_dragging_a_drum_by_hand_makes_its_readings_unsure(someone):
+    page = someone.open("kit")
+    form = page.get_by_role("form", name="Another reading")
+    form.get_by_label("From", exact=True).select_option("snare")
+    form.get_by_label("To", exact=True).select_option("floor")
+    form.get_by_label("Length, cm").fill("70")
+    form.get_by_role("button", name="Take").click()
+    row = page.locator('[data-reading="snare floor"]')
+    expect(row).to_contain_text("fits")
+    drag(page, page.locator('[data-part="floor"][data-view="above"]'), 40, 20)
+    expect(row).to_contain_text("no longer sure")
+    expect(page.locator("[data-ask]")).to_have_attribute("data-ask", "snare floor")
+    expect(page.locator("[data-tape-words]")).to_contain_text("no longer sure")
+    page.keyboard.press("Control+z")
+    expect(row).to_contain_text("fits")
+
+
+def test_a_reading_that_does_not_fit_is_named_and_measured_again(someone):
+    page = someone.open("kit")
+    kit = Kit.model_validate(someone.doc()["kit"])
+    field, ask = page.get_by_label("Reads, cm"), page.locator("[data-ask]")
+    states = page.locator("[data-reading]").filter(has_text="does not fit, left out")
+
+    def answer(off=0.0):
+        ends = ask.get_attribute("data-ask")
+        field.fill(f"{(length(kit, *ends.split()) + off) * 100:.1f}")
+        page.keyboard.press("Enter")
+        expect(page.locator(f'[data-reading="{ends}"]')).to_have_count(1)
+        expect(field).to_have_value("")
+        return ends
+
+    for _ in range(12):
+        answer()
+    bad = answer(0.25)
+    for _ in range(40):
+        if states.count():
+            break
+        answer()
+    row = page.locator(f'[data-reading="{bad}"]')
+    expect(row).to_contain_text(re.compile("does not fit, left out|in doubt"))
+    expect(page.locator("[data-tape-words]")).to_contain_text("not fit the other readings")
+    expect(page.get_by_text("Once more")).to_be_visible()
+    for _ in range(4):  # what is in doubt is asked for first, and measured right this time
+        if page.get_by_text("Once more").count():
+            answer()
+    expect(states).to_have_count(0)
+    expect(row).to_contain_text("fits")
+
+
+def test_a_three_metre_snare_is_refused_in_words_and_nothing_is_lost(someone):
+    page = someone.open("kit")
+    before = someone.doc()
+    page.locator('[data-part="snare"][data-view="above"]').focus()
+    page.keyboard.press("Enter")
+    page.get_by_label("Size, cm").fill("300")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("status").filter(has_text="given in cm?")).to_contain_text(
+        "diameter_m: expected at most 1, got 3"
+    )
+    page.get_by_label("Depth, cm").fill("-4")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("status").filter(has_text="depth_m")).to_contain_text(
+        "expected at least 0.03"
+    )
+    someone.saved()
+    assert someone.doc() == before
+
+
+def test_a_typed_note_feeds_the_body_band(someone):
+    page = someone.open("kit")
+    page.locator('[data-part="floor"][data-view="above"]').focus()
+    page.keyboard.press("Enter")
+    field = page.get_by_label("Tuned to, Hz or a note")
+    expect(page.get_by_text("Body is judged from")).to_contain_text("60 Hz to 120 Hz")
+    field.fill("C2")
+    page.keyboard.press("Enter")
+    expect(field).to_have_value("65.4")
+    expect(page.get_by_text("Body is judged from")).to_contain_text("46 Hz to 92 Hz")
+    page.get_by_role("button", name="Tuning").click()
+    expect(page.locator("[data-note=floor]")).to_have_text("C2")
+    expect(page.locator("[data-spread]")).to_contain_text("type a note for Rack 1, Rack 2")
+
+
+def test_lugs_through_the_day(someone):
+    page = someone.open("kit")
+    page.get_by_role("button", name="Tuning").click()
+    for lugs in ("330 331 330 329 330 331", "318 331 330 329 330 331"):
+        page.get_by_label("Hz beside each lug, strike lug first").fill(lugs)
+        page.keyboard.press("Enter")
+        expect(page.get_by_label("Hz beside each lug, strike lug first")).to_have_value("")
+    expect(page.locator("[data-drift=snare]")).to_contain_text("lug 1 has gone down 64 cents")
+    page.get_by_label("Hz beside each lug, strike lug first").fill("loud")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("Type hertz with spaces between")
+
+
+def test_a_kit_is_kept_and_taken_again(someone):
+    page = someone.open("kit")
+    page.get_by_label("This kit").fill("Barn kit")
+    page.keyboard.press("Enter")
+    page.get_by_label("One more").select_option("percussion")
+    page.get_by_role("button", name="Add", exact=True).click()
+    expect(page.get_by_role("heading", name="Percussion")).to_be_visible()
+    page.get_by_role("button", name="The kit as a whole").click()
+    page.get_by_role("button", name="Keep Barn kit for next time").click()
+    expect(page.get_by_text("Barn kit is kept for next time")).to_be_visible()
+    page.get_by_label("Take another kit").select_option(label="small four-piece")
+    expect(page.get_by_label("This kit")).to_have_value("Small four-piece")
+    page.get_by_label("Take another kit").select_option(label="Barn kit")
+    expect(page.get_by_label("This kit")).to_have_value("Barn kit")
+    someone.saved()
+    assert "percussion" in [c["id"] for c in someone.doc()["kit"]["cymbals"]]

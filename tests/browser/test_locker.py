@@ -1,0 +1,102 @@
+"""Locker: filled by hand and by CSV; a layout says when it runs out; hands as a unit."""
+
+import pytest
+from playwright.sync_api import expect
+
+CSV = """what,id,name,count,patterns,phantom,low_m,high_m,reach_m,length_m
+mic,pencil,Pencil,2,cardioid,yes,,,,
+mic,broken,Broken,many,cardioid,,,,,
+stand,boom,Boom,2,,,0.9,1.6,0.8,
+input,box,Box,16,,each,,,,
+cable,c6,Six,16,,,,,,6
+"""
+
+
+@pytest.fixture
+def stocked(someone):
+    studio = someone.get("/account/me").json()["studios"][0]["id"]
+    page = someone.page
+    page.goto(f"{someone.url}/studios/{studio}/locker")
+    page.get_by_label("Locker as CSV").set_input_files(
+        {"name": "locker.csv", "mimeType": "text/csv", "buffer": CSV.encode()}
+    )
+    expect(page.locator("[data-row=boom]")).to_be_visible()
+    return someone
+
+
+def test_a_broken_row_is_named_and_the_rest_is_read(stocked):
+    page = stocked.page
+    alert = page.get_by_role("alert")
+    expect(alert).to_contain_text("One row was left out; all others are read in.")
+    expect(alert).to_contain_text("line 3, count: expected a number, got 'many'")
+    expect(page.locator("[data-row]")).to_have_count(4)
+
+
+def test_running_out_of_stands_by_keyboard_alone(stocked):
+    page = stocked.open("place")
+    for mic in ("OL", "OR", "HH"):
+        page.locator(f'[data-mic="{mic}"][data-view="above"]').focus()
+        page.keyboard.press("Enter")
+        tab = page.get_by_role("button", name=f"Mic {mic}", exact=True)
+        tab.focus()
+        page.keyboard.press("Enter")
+        choice = page.locator("label:has(> span:text-is('Stand')) select")
+        choice.focus()
+        page.keyboard.type("Boom")
+        expect(choice).to_have_value("boom")
+        stocked.saved()
+    lack = page.locator("[data-lack=stands]")
+    expect(lack).to_contain_text("1 Boom short: 3 wanted, 2 there.")
+    expect(page.get_by_text("stands 3/2")).to_be_visible()
+    choice.focus()
+    page.keyboard.press("Home")
+    expect(lack).to_have_count(0)
+    expect(page.get_by_text("Nothing is short.")).to_be_visible()
+
+
+def test_a_row_is_changed_taken_out_and_brought_back(stocked):
+    page = stocked.page
+    page.locator("[data-row=boom]").get_by_role("button").click()
+    page.get_by_label("How many").fill("5")
+    page.keyboard.press("Enter")
+    expect(page.locator("[data-row=boom] td").first).to_have_text("5")
+    page.get_by_role("button", name="Take Boom out").click()
+    expect(page.locator("[data-row=boom]")).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.locator("[data-row=boom]")).to_be_visible()
+    page.reload()
+    expect(page.locator("[data-row=boom] td").first).to_have_text("5")
+
+
+def test_a_wrong_number_is_not_taken(stocked):
+    page = stocked.page
+    page.locator("[data-row=boom]").get_by_role("button").click()
+    page.get_by_label("Highest clip, cm").fill("40")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("alert").filter(has_text="Not taken")).to_contain_text(
+        "stand 'boom': its highest clip is under its lowest"
+    )
+    page.reload()
+    expect(page.locator("[data-row=boom]")).to_contain_text("90.0 cm to 160.0 cm")
+
+
+def test_lengths_in_ones_own_hands(someone):
+    page = someone.page
+    page.goto(f"{someone.url}/account")
+    page.get_by_label("A hand, thumb to little finger, cm").fill("20")
+    page.get_by_role("button", name="Keep my hand").click()
+    expect(page.get_by_text("Your hand is kept.")).to_be_visible()
+    page = someone.open("place")
+    page.locator('[data-mic="OR"][data-view="above"]').focus()
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="hand", exact=True).click()
+    expect(page.locator('[data-tape="snare-b"]')).to_have_text("6 h 4 f")  # 127.1 cm
+    page.get_by_role("button", name="Mic OR").click()
+    field = page.get_by_label("Height", exact=True)
+    field.fill("9 h fist")
+    page.keyboard.press("Enter")
+    someone.saved()
+    assert someone.mic("OR")["position_m"][2] == pytest.approx(1.89)
+    field.fill("170")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("alert").first).to_contain_text("Type hands, fist and fingers")

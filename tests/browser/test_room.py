@@ -1,0 +1,148 @@
+"""Room: moved, changed and warmed; what is told at once."""
+
+import pytest
+from playwright.sync_api import expect
+
+
+@pytest.fixture
+def in_a_room(someone):
+    page = someone.open("room")
+    page.get_by_role("button", name="Draw a box").click()
+    expect(page.locator("[data-kit]")).to_be_visible()
+    someone.saved()
+    return someone
+
+
+def test_the_kit_is_moved_and_turned_by_keyboard_and_the_walls_follow(in_a_room):
+    page = in_a_room.page
+    expect(page.locator("[data-wall=back]")).to_have_text("200.0 cm")
+    rough = page.locator("[data-rough]").inner_text()
+    page.locator("[data-kit]").focus()
+    for _ in range(5):
+        page.keyboard.press("Shift+ArrowUp")
+    page.keyboard.press("PageUp")
+    expect(page.locator("[data-wall=back]")).to_have_text("250.0 cm")
+    expect(page.locator("[data-wall=front]")).to_have_text("350.0 cm")
+    expect(page.locator("[data-rough]")).not_to_have_text(rough)
+    in_a_room.saved()
+    room = in_a_room.doc()["room"]
+    assert room["kit_y_m"] == pytest.approx(2.5)
+    assert room["kit_turn_rad"] == pytest.approx(0.0873, abs=1e-3)
+
+
+def test_the_kit_is_dragged(in_a_room):
+    page = in_a_room.page
+    box = page.locator("[data-kit] circle").first.bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 30, y, steps=5)
+    page.mouse.up()
+    expect(page.locator("[data-wall=left]")).not_to_have_text("240.0 cm")
+    in_a_room.saved()
+    assert in_a_room.doc()["room"]["kit_x_m"] > 2.5
+
+
+def test_ten_degrees_more_by_keyboard_and_what_they_change(someone):
+    page = someone.open("place")
+    page.locator('[data-mic="OR"][data-view="above"]').focus()
+    page.keyboard.press("Enter")
+    off = page.locator('[data-off="kick"]')
+    expect(off).to_contain_text("21.0 cm further, 0.61 ms")
+    air = page.get_by_role("button", name="Change the air")
+    expect(air).to_contain_text("20.0 °C 343.2 m/s")
+    air.focus()
+    page.keyboard.press("Enter")
+    field = page.get_by_label("Temperature of the room")
+    expect(field).to_be_visible()
+    field.focus()
+    page.keyboard.press("Control+a")
+    page.keyboard.type("30")
+    page.keyboard.press("Enter")
+    expect(air).to_contain_text("30.0 °C 349.0 m/s")
+    expect(off).to_contain_text("21.0 cm further, 0.60 ms")
+    said = page.get_by_role("status").filter(has_text="Sound goes")
+    expect(said).to_contain_text("Sound goes 349.0 m/s instead of 343.2.")
+    someone.saved()
+    assert someone.doc()["air"] == {"temperature_c": 30.0, "humidity_pct": None}
+
+
+def test_humidity_is_counted_and_refused_where_it_cannot_be(someone):
+    page = someone.open("place")
+    air = page.get_by_role("button", name="Change the air")
+    air.click()
+    page.get_by_label("Relative humidity").fill("50")
+    page.get_by_role("button", name="Take it").click()
+    expect(air).to_contain_text("344.0 m/s")  # Cramer 1993: 343.99 at 20 °C and 50 %
+    air.click()
+    page.get_by_label("Temperature of the room").fill("41")
+    page.get_by_role("button", name="Take it").click()
+    expect(page.get_by_role("alert")).to_contain_text("at 41 °C leave it empty")
+
+
+def test_a_ceiling_under_the_overheads_is_told_at_once(in_a_room):
+    page = in_a_room.page
+    page.get_by_label("Ceiling, cm").first.fill("160")
+    page.keyboard.press("Enter")
+    name = "Undo: Changed the room; OL, OR are no longer inside or clear"
+    expect(page.get_by_role("button", name=name)).to_be_enabled()
+    in_a_room.saved()
+    page.get_by_role("link", name="Place").click()
+    page.locator('[data-mic="OL"][data-view="above"]').focus()
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="Mic OL").click()
+    expect(page.get_by_role("alert").first).to_contain_text("above the ceiling")
+
+
+def test_a_ceiling_typed_in_the_wrong_unit_is_refused_and_nothing_is_lost(in_a_room):
+    page = in_a_room.page
+    before = in_a_room.doc()
+    page.get_by_label("Ceiling, cm").first.fill("33000")
+    page.keyboard.press("Enter")
+    said = page.get_by_role("status").filter(has_text="height_m")
+    expect(said).to_contain_text("expected at most 30, got 330")
+    assert in_a_room.doc() == before
+
+
+def test_an_l_a_hallway_and_materials_change_what_the_room_does(in_a_room):
+    page = in_a_room.page
+    decay = page.locator('[data-figure^="decay"]')
+    before = decay.inner_text()
+    page.get_by_label("Material of the ceiling").select_option("ceiling tiles")
+    expect(decay).not_to_have_text(before)
+    expect(page.locator("[data-room-words]")).to_contain_text("Live: the room mics")
+    page.get_by_label("Shape").select_option("front right")
+    expect(page.locator("[data-wall=front]")).to_have_text("400.0 cm")
+    page.get_by_role("button", name="Modes").click()
+    expect(page.get_by_role("table", name="Modes of the room")).to_contain_text("plan")
+    page.get_by_text("What opens off it (0)").click()
+    page.get_by_role("button", name="Add a hallway, bathroom, stairwell").click()
+    expect(page.get_by_text("What opens off it (1)")).to_be_visible()
+    in_a_room.saved()
+    room = in_a_room.doc()["room"]
+    assert room["notch"]["corner"] == "front right"
+    assert room["surfaces"]["ceiling"] == "ceiling tiles"
+    assert room["spaces"][0]["name"] == "Hallway"
+
+
+def test_spots_tried_by_ear_and_the_way_back(in_a_room):
+    page = in_a_room.page
+    page.get_by_role("button", name="Spots tried").click()
+    page.get_by_role("group", name="How it sounds").get_by_role("button", name="4").click()
+    page.get_by_label("In words").fill("Even, a little dry")
+    page.keyboard.press("Enter")
+    row = page.locator("[data-spot]")
+    expect(row).to_contain_text("240.0 cm / 200.0 cm")
+    page.get_by_label("Snare from back, cm").fill("300")
+    page.keyboard.press("Enter")
+    expect(page.locator("[data-wall=back]")).to_have_text("300.0 cm")
+    row.get_by_role("button", name="go there").click()
+    expect(page.locator("[data-wall=back]")).to_have_text("200.0 cm")
+
+
+def test_a_room_is_kept_for_next_time(in_a_room):
+    page = in_a_room.page
+    page.get_by_role("button", name="Keep for next time").click()
+    expect(page.get_by_text("Live room is kept for next time")).to_be_visible()
+    starts = in_a_room.get("/sessions/starts").json()
+    assert [r["name"] for r in starts["rooms"]] == ["Live room"]
