@@ -5,14 +5,14 @@ the zones are common practice; they are the usual caution, not a safety rule. Ad
 spaces and the doorways to them hold mics like the room itself.
 """
 
-from collections.abc import Callable
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import Final
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from ringside.kit import Kit
+from ringside.kit import Kit, Stool
 from ringside.layout import Layout
 from ringside.room import Room, in_gobos, inside_doorways, inside_floor, inside_spaces, to_room
 from ringside.scene import Floats, sources_of
@@ -44,78 +44,6 @@ HANDS_OVER_SEAT_M = 0.40
 Mask = NDArray[np.bool_]
 
 
-def _floors(at: Floats, room: Room) -> tuple[Mask, Mask, Mask]:
-    """Over the room's own floor, in an adjoining space, in a doorway: each (N,)."""
-    return (
-        inside_floor(at[:, 0], at[:, 1], room),
-        inside_spaces(at, room),
-        inside_doorways(at, room),
-    )
-
-
-def below_floor(points: Floats, _: Layout) -> Mask:
-    """Under the floor."""
-    return np.asarray(points[:, 2] < 0)
-
-
-def over_ceiling(points: Floats, layout: Layout) -> Mask:
-    """Through the ceiling of the room it is in."""
-    room = layout.room
-    if room is None:
-        return np.zeros(len(points), bool)
-    own, beside, door = _floors(to_room(points, room), room)
-    return np.asarray(own & ~beside & ~door & (points[:, 2] > room.height_m))
-
-
-def outside_room(points: Floats, layout: Layout) -> Mask:
-    """Neither over the room's floor nor in a space that opens off it."""
-    room = layout.room
-    if room is None:
-        return np.zeros(len(points), bool)
-    own, beside, door = _floors(to_room(points, room), room)
-    return np.asarray(~(own | beside | door))
-
-
-def _in_gobo(points: Floats, layout: Layout) -> Mask:
-    room = layout.room
-    if room is None or not room.gobos:
-        return np.zeros(len(points), bool)
-    return in_gobos(to_room(points, room), room)
-
-
-def _in_drum(points: Floats, layout: Layout) -> Mask:
-    """In a closed shell; inside a kick, or a drum with no far head, a mic may stand."""
-    src = sources_of(layout.kit)
-    out = points[:, None, :] - src.centre
-    height = np.einsum("nsi,si->ns", out, src.axis)
-    radial = np.sqrt(np.maximum(np.einsum("nsi,nsi->ns", out, out) - height**2, 0))
-    shut = np.array(
-        [d.kind != "kick" and d.far_head is not None for d in layout.kit.drums]
-        + [False] * len(layout.kit.cymbals)
-    )
-    within = shut & (height < 0) & (height > -src.depth) & (radial < src.radius + SHELL_ROUND_M)
-    wall = (src.depth > 0) & ~shut & (np.abs(radial - src.radius) < SHELL_ROUND_M)
-    return np.asarray((within | (wall & (height < 0) & (height > -src.depth))).any(axis=1))
-
-
-def _in_cymbal(points: Floats, layout: Layout) -> Mask:
-    src = sources_of(layout.kit)
-    out = points[:, None, :] - src.centre
-    height = np.einsum("nsi,si->ns", out, src.axis)
-    radial = np.sqrt(np.maximum(np.einsum("nsi,nsi->ns", out, out) - height**2, 0))
-    swing = (np.abs(height) < CYMBAL_SWING_M) & (radial < src.radius + CYMBAL_ROUND_M)
-    return np.asarray(((src.depth == 0) & swing).any(axis=1))
-
-
-def _at_drummer(points: Floats, layout: Layout) -> Mask:
-    stool = layout.kit.stool
-    if stool is None:
-        return np.zeros(len(points), bool)
-    away = np.hypot(points[:, 0] - stool.position_m[0], points[:, 1] - stool.position_m[1])
-    return np.asarray((away < stool.zone_radius_m) & (points[:, 2] < stool.zone_top_m))
-
-
-@lru_cache(maxsize=64)
 def sweeps(kit: Kit) -> Floats:
     """The ways of the sticks: from the hands to each struck spot but the kick's, (N, 2, 3)."""
     if kit.stool is None:
@@ -130,21 +58,6 @@ def sweeps(kit: Kit) -> Floats:
     return np.asarray(np.stack([hands, ends], axis=1))
 
 
-def _in_sweep(points: Floats, layout: Layout) -> Mask:
-    """Within the sweep of a stick, short of the spot it strikes: past it a mic is clear."""
-    stool, ways = layout.kit.stool, sweeps(layout.kit)
-    if stool is None or not len(ways):
-        return np.zeros(len(points), bool)
-    start, way = ways[:, 0], ways[:, 1] - ways[:, 0]
-    size = np.maximum(np.linalg.norm(way, axis=1), 1e-9)
-    unit = way / size[:, None]
-    out = points[:, None, :] - start
-    along = np.einsum("nsi,si->ns", out, unit)
-    aside = np.sqrt(np.maximum(np.einsum("nsi,nsi->ns", out, out) - along**2, 0))
-    return np.asarray(((along >= 0) & (along <= size) & (aside < stool.sweep_m)).any(axis=1))
-
-
-@lru_cache(maxsize=64)
 def pedals(kit: Kit) -> Floats:
     """Floor zones of the feet: front middle and back middle of each pedal, (N, 2, 2)."""
     ways = []
@@ -160,54 +73,136 @@ def pedals(kit: Kit) -> Floats:
     return np.array([[f, f + b * PEDAL_LONG_M] for f, b in ways]).reshape(-1, 2, 2)
 
 
-def _in_pedals(points: Floats, layout: Layout) -> Mask:
-    ways = pedals(layout.kit)
+@dataclass(frozen=True, kw_only=True)
+class Zones:
+    """What of a kit must be kept clear, as arrays; D drums and cymbals."""
+
+    centre: Floats  # (D, 3)
+    axis: Floats  # (D, 3)
+    radius: Floats  # (D,)
+    depth: Floats  # (D,) 0 for cymbals
+    shut: Mask  # (D,) a shell no mic stands in
+    stool: Stool | None
+    top_m: float  # height of the highest cymbal's bell
+    sweeps: Floats  # (N, 2, 3)
+    pedals: Floats  # (N, 2, 2)
+
+
+@lru_cache(maxsize=64)
+def zones_of(kit: Kit) -> Zones:
+    """The zones of a kit; kept, because a kit stays while mics are dragged."""
+    src = sources_of(kit)
+    open_shell = [d.kind == "kick" or d.far_head is None for d in kit.drums]
+    return Zones(
+        centre=src.centre,
+        axis=src.axis,
+        radius=src.radius,
+        depth=src.depth,
+        shut=np.array([not x for x in open_shell] + [False] * len(kit.cymbals)),
+        stool=kit.stool,
+        top_m=max((c.centre_m[2] for c in kit.cymbals), default=0.0),
+        sweeps=sweeps(kit),
+        pedals=pedals(kit),
+    )
+
+
+def _in_room(points: Floats, room: Room | None) -> list[Mask]:
+    """Outside the room and what opens off it, above its ceiling, inside a gobo: each (N,)."""
+    nowhere = np.zeros(len(points), bool)
+    if room is None:
+        return [nowhere, nowhere, nowhere]
+    at = to_room(points, room)
+    own = inside_floor(at[:, 0], at[:, 1], room)
+    beside = inside_spaces(at, room) | inside_doorways(at, room)
+    return [
+        np.asarray(~(own | beside)),
+        np.asarray(own & ~beside & (at[:, 2] > room.height_m)),
+        in_gobos(at, room) if room.gobos else nowhere,
+    ]
+
+
+def _in_parts(points: Floats, zones: Zones) -> list[Mask]:
+    """In a closed shell or in the wall of an open one; in the swing of a cymbal: each (N,)."""
+    out = points[:, None, :] - zones.centre
+    height = np.einsum("nsi,si->ns", out, zones.axis)
+    radial = np.sqrt(np.maximum(np.einsum("nsi,nsi->ns", out, out) - height**2, 0))
+    over, cymbal = radial - zones.radius, zones.depth == 0
+    between = (height < 0) & (height > -zones.depth)
+    wall = np.abs(over) < SHELL_ROUND_M
+    shell = between & np.where(zones.shut, over < SHELL_ROUND_M, wall)
+    swing = cymbal & (np.abs(height) < CYMBAL_SWING_M) & (over < CYMBAL_ROUND_M)
+    return [np.asarray(shell.any(axis=1)), np.asarray(swing.any(axis=1))]
+
+
+def _at_drummer(points: Floats, zones: Zones) -> list[Mask]:
+    """In the drummer's own zone, in the way of a stick, in a pedal's zone: each (N,).
+
+    A stick's way ends at the spot it strikes: past it a mic is clear.
+    """
+    nowhere = np.zeros(len(points), bool)
+    feet = _in_pedals(points, zones.pedals) if len(zones.pedals) else nowhere
+    stool = zones.stool
+    if stool is None:
+        return [nowhere, nowhere, feet]
+    away = np.hypot(points[:, 0] - stool.position_m[0], points[:, 1] - stool.position_m[1])
+    sits = (away < stool.zone_radius_m) & (points[:, 2] < stool.zone_top_m)
+    start, way = zones.sweeps[:, 0], zones.sweeps[:, 1] - zones.sweeps[:, 0]
+    size = np.maximum(np.sqrt(np.einsum("si,si->s", way, way)), 1e-9)
+    out = points[:, None, :] - start
+    along = np.einsum("nsi,si->ns", out, way / size[:, None])
+    aside = np.einsum("nsi,nsi->ns", out, out) - along**2
+    swept = (along >= 0) & (along <= size) & (aside < stool.sweep_m**2)
+    return [np.asarray(sits), np.asarray(swept.any(axis=1)), feet]
+
+
+def _in_pedals(points: Floats, ways: Floats) -> Mask:
     unit = (ways[:, 1] - ways[:, 0]) / PEDAL_LONG_M
     out = points[:, None, :2] - ways[:, 0]
     along = np.einsum("nsi,si->ns", out, unit)
     aside = np.abs(out[..., 0] * unit[:, 1] - out[..., 1] * unit[:, 0])
-    under = points[:, 2:3] < PEDAL_HIGH_M
-    within = (along > 0) & (along < PEDAL_LONG_M) & (aside < PEDAL_WIDE_M / 2) & under
-    return np.asarray(within.any(axis=1))
+    within = (along > 0) & (along < PEDAL_LONG_M) & (aside < PEDAL_WIDE_M / 2)
+    return np.asarray((within & (points[:, 2:3] < PEDAL_HIGH_M)).any(axis=1))
 
 
-CHECKS: Final[tuple[tuple[Callable[[Floats, Layout], Mask], str], ...]] = (
-    (below_floor, "This spot is under the floor."),
-    (outside_room, "This spot is outside the room, behind a wall."),
-    (over_ceiling, "This spot is above the ceiling."),
-    (_in_gobo, "This spot is inside a gobo."),
-    (_in_drum, "This spot is inside a drum's shell."),
-    (_in_cymbal, "This spot is in the swing of a cymbal."),
-    (_at_drummer, "This spot is where the drummer sits and swings: a stand here hits somebody."),
-    (_in_sweep, "This spot is in the way of the sticks: a mic here is struck."),
-    (_in_pedals, "This spot is where the feet work the pedals."),
+WORDS: Final = (
+    "This spot is under the floor.",
+    "This spot is outside the room, behind a wall.",
+    "This spot is above the ceiling.",
+    "This spot is inside a gobo.",
+    "This spot is inside a drum's shell.",
+    "This spot is in the swing of a cymbal.",
+    "This spot is where the drummer sits and swings: a stand here hits somebody.",
+    "This spot is in the way of the sticks: a mic here is struck.",
+    "This spot is where the feet work the pedals.",
 )
-"""Every check with its words, gravest first."""
+"""What is wrong with a spot, gravest first: the order of `_checked`."""
+
+
+def _checked(points: ArrayLike, layout: Layout) -> Mask:
+    """Each check on each of the points (N, 3): (9, N), in the order of `WORDS`."""
+    p = np.asarray(points, dtype=float).reshape(-1, 3)
+    zones = zones_of(layout.kit)
+    return np.array(
+        [p[:, 2] < 0, *_in_room(p, layout.room), *_in_parts(p, zones), *_at_drummer(p, zones)]
+    )
 
 
 def blocked(points: ArrayLike, layout: Layout) -> Mask:
     """Which of the points (N, 3) a mic cannot stand at, (N,)."""
-    p = np.asarray(points, dtype=float).reshape(-1, 3)
-    found = np.zeros(len(p), bool)
-    for check, _ in CHECKS:
-        found |= check(p, layout)
-    return found
+    return np.asarray(_checked(points, layout).any(axis=0))
 
 
 def under_cymbals(points: ArrayLike, layout: Layout) -> Mask:
     """Which of the points (N, 3) are lower than the highest cymbal: no place for an overhead."""
     p = np.asarray(points, dtype=float).reshape(-1, 3)
-    top = max((c.centre_m[2] for c in layout.kit.cymbals), default=0.0)
-    return np.asarray(p[:, 2] < top)
+    return np.asarray(p[:, 2] < zones_of(layout.kit).top_m)
 
 
 def words_for_all(points: ArrayLike, layout: Layout) -> list[str]:
     """Why a mic cannot stand at each of the points (N, 3); empty where it can."""
-    p = np.asarray(points, dtype=float).reshape(-1, 3)
-    found: list[str] = np.select(
-        [check(p, layout) for check, _ in CHECKS], [words for _, words in CHECKS], ""
-    ).tolist()
-    return found
+    wrong = _checked(points, layout)
+    first = np.where(wrong.any(axis=0), wrong.argmax(axis=0), -1)
+    return [WORDS[k] if k >= 0 else "" for k in first.tolist()]
 
 
 def words_for(point: ArrayLike, layout: Layout) -> str:

@@ -10,7 +10,7 @@ from typing import Any
 
 import numpy as np
 
-from ringside.clearance import blocked, under_cymbals, words_for
+from ringside.clearance import blocked, under_cymbals, words_for_all
 from ringside.errors import RingsideError
 from ringside.kit import reference_point
 from ringside.layout import Layout
@@ -38,6 +38,7 @@ def references(layout: Layout) -> References:
 
 
 def _spot(layout: Layout, mover: str, to: Floats | None, words: str) -> dict[str, Any]:
+    """A spot for the mover; what stands in its way is told later, for all spots at once."""
     if to is None:
         return {"position_m": None, "words": words}
     ref = references(layout)
@@ -47,8 +48,18 @@ def _spot(layout: Layout, mover: str, to: Floats | None, words: str) -> dict[str
         "moved_m": float(np.linalg.norm(to - now)),
         "snare_m": float(np.linalg.norm(to - ref.snare)),
         "kick_m": float(np.linalg.norm(to - ref.kick)),
-        "words": words or words_for(to, layout),
+        "words": words,
     }
+
+
+def _with_words(layout: Layout, spots: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    """The spots with what stands in the way of each that says nothing yet."""
+    quiet = [s for s in spots if s["position_m"] is not None and not s["words"]]
+    if quiet:
+        said = words_for_all([s["position_m"] for s in quiet], layout)
+        for spot, words in zip(quiet, said, strict=True):
+            spot["words"] = words
+    return spots
 
 
 def ring_of(layout: Layout, anchor: str) -> RingAnswer:
@@ -103,13 +114,19 @@ def places(layout: Layout, anchor: str, mover: str) -> dict[str, Any]:
         other = spots[away > 1e-3]
         level = other[0] if len(other) else None
         level_words = "" if len(other) else "The ring has no second spot at this height."
+    found = [
+        _spot(layout, mover, swing, answer.words),
+        _spot(layout, mover, level, level_words),
+        _spot(layout, mover, nearest_on_sphere(ref.snare, a, now), ""),
+    ]
+    swing_spot, level_spot, snare_spot = _with_words(layout, found)
     return {
         "anchor": anchor,
         "mover": mover,
         "ring": ring_points(layout, answer, overhead),
-        "swing": _spot(layout, mover, swing, answer.words),
-        "equal_height": _spot(layout, mover, level, level_words),
-        "snare_only": _spot(layout, mover, nearest_on_sphere(ref.snare, a, now), ""),
+        "swing": swing_spot,
+        "equal_height": level_spot,
+        "snare_only": snare_spot,
     }
 
 
@@ -127,4 +144,4 @@ def place_by_tape(
         raise RingsideError(f"expected a mic of this layout, got {mic!r}")
     ref = references(layout)
     spot = at_distances(ref.snare, ref.kick, snare_m, kick_m, height_m, layout.mic(mic).position_m)
-    return _spot(layout, mic, spot, "")
+    return _with_words(layout, [_spot(layout, mic, spot, "")])[0]
