@@ -128,6 +128,48 @@ def bare(layout: Any) -> Callable[[], object]:
     return work
 
 
+def timed_walk() -> float:
+    """Milliseconds to solve a kit whose every distance and height was measured."""
+    from itertools import combinations
+
+    import numpy as np
+    from ringside.kit import centre_of
+    from ringside.kits import five_piece
+    from ringside.kittape import read, tape_report
+
+    kit = five_piece()
+    places = {p.id: np.array(centre_of(p)) for p in kit.parts}
+    for name, at in places.items():
+        kit = read(kit, name, None, float(at[2]) + 0.01)
+    for a, b in combinations(places, 2):
+        kit = read(kit, a, b, float(np.linalg.norm(places[a] - places[b])) + 0.004)
+    return statistics.median(timed(lambda: tape_report(kit), 9))
+
+
+def timed_room() -> float:
+    """Milliseconds for everything the room step shows, each time for a room not seen before."""
+    from ringside.boundary import spot_report
+    from ringside.kits import five_piece
+    from ringside.layout import Layout
+    from ringside.room import Notch, Room
+    from ringside.roommodes import modes
+    from ringside.roomsound import decay_report
+
+    wide = iter(6.0 + 0.01 * n for n in range(99))
+
+    def work() -> None:
+        room = Room(
+            name="Bench", width_m=next(wide), length_m=8.2, height_m=3.3, kit_x_m=3.1,
+            kit_y_m=2.6, notch=Notch(corner="front left", width_m=1.6, length_m=2.4),
+        )  # fmt: skip
+        layout = Layout(name="bench", kit=five_piece(), room=room)
+        decay_report(layout)
+        modes(room, layout.air.speed)
+        spot_report(layout)
+
+    return statistics.median(timed(work, 7))
+
+
 def core_rows() -> list[Row]:
     """The analysis of 40 mics on 14 sources, alone and against bare numpy, turn about."""
     from ringside.pairs import analyse
@@ -142,6 +184,8 @@ def core_rows() -> list[Row]:
     return [
         row("analysis of 40 mics on 14 sources", ours, "ms", 25),
         row("the same against bare numpy", ours / base, "times", 3),
+        row("a kit from 45 tape readings, and the next one", timed_walk(), "ms", 60),
+        row("an L-shaped room: decay, modes, map of spots", timed_room(), "ms", 500),
     ]
 
 

@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from ringside.kit import Kit
 from ringside.layout import Layout
 from ringside.materials import BANDS_HZ, alpha
-from ringside.room import Room, floor_area, inside_floor, outline, wall_distances
+from ringside.room import Room, floor_area, inside_floor, wall_distances
 from ringside.starts import OVERHEAD_HEIGHT_M
 
 Floats = NDArray[np.float64]
@@ -130,7 +130,6 @@ def spot_report(layout: Layout) -> dict[str, Any] | None:
         },
         "roughness_db": None if curves is None else float(roughness_db(curves).mean()),
         "walls_m": wall_distances(room.kit_x_m, room.kit_y_m, room) if inside else {},
-        "outline_m": [list(p) for p in outline(room)],
         "floor_m2": floor_area(room),
         "spots": [
             {"x_m": float(x), "y_m": float(y), "roughness_db": round(float(r), 2),

@@ -135,21 +135,6 @@ def notch_box(room: Room) -> tuple[float, float, float, float] | None:
     return x0, y0, x0 + n.width_m, y0 + n.length_m
 
 
-def outline(room: Room) -> list[tuple[float, float]]:
-    """Corners of the floor, counter-clockwise from the back left, metres."""
-    w, d = room.width_m, room.length_m
-    cut = notch_box(room)
-    if cut is None or room.notch is None:
-        return [(0.0, 0.0), (w, 0.0), (w, d), (0.0, d)]
-    x0, y0, x1, y1 = cut
-    return {
-        "back left": [(x1, 0.0), (w, 0.0), (w, d), (0.0, d), (0.0, y1), (x1, y1)],
-        "back right": [(0.0, 0.0), (x0, 0.0), (x0, y1), (w, y1), (w, d), (0.0, d)],
-        "front right": [(0.0, 0.0), (w, 0.0), (w, y0), (x0, y0), (x0, d), (0.0, d)],
-        "front left": [(0.0, 0.0), (w, 0.0), (w, d), (x1, d), (x1, y0), (0.0, y0)],
-    }[room.notch.corner]
-
-
 def floor_area(room: Room) -> float:
     """Square metres of the floor without the corner cut away."""
     n = room.notch

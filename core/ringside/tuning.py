@@ -169,9 +169,10 @@ def spread_of(kit: Kit) -> Spread:
         way = f"in {names.pop()}s" if len(names) == 1 else "evenly"
         return Spread(steps, width, f"The toms are spread {way}.")
     wide = max(steps, key=lambda s: s["cents"])
+    high, low = kit.part(wide["high"]).name, kit.part(wide["low"]).name
     return Spread(
         steps, width,
-        f"Uneven by {width:.0f} cents: the step {wide['high']} to {wide['low']} is the widest.",
+        f"Uneven by {width:.0f} cents: the step {high} to {low} is the widest.",
     )  # fmt: skip
 
 

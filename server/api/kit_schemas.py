@@ -147,7 +147,6 @@ class SpotBoard(Schema):
     curves: dict[str, list[float]]
     roughness_db: float | None
     walls_m: dict[str, float]
-    outline_m: list[Point2]
     floor_m2: float
     spots: list[MapSpot]
 

@@ -94,7 +94,7 @@ def test_toms_in_fourths_are_even():
 def test_an_uneven_step_is_named():
     kit = tuned(six_piece(), rack_1=200.0, rack_2=190.0, floor_1=100.0, floor_2=85.0)
     assert spread_of(kit).words.startswith("Uneven by")
-    assert "the step rack-2 to floor-1 is the widest" in spread_of(kit).words
+    assert "the step Rack 2 to Floor 1 is the widest" in spread_of(kit).words
 
 
 def test_an_estimate_says_so():

@@ -3037,11 +3037,6 @@ export interface components {
             floor_m2: number;
             /** Frequency Hz */
             frequency_hz: number[];
-            /** Outline M */
-            outline_m: [
-                number,
-                number
-            ][];
             /** Roughness Db */
             roughness_db: number | null;
             /** Spots */

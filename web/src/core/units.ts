@@ -33,6 +33,11 @@ export function unitMark(ruler: Ruler): string {
   return ruler.units === "cm" ? ", cm" : "";
 }
 
+/** Three lengths stand side by side, or under each other where they are told in hands. */
+export function threeAcross(ruler: Ruler): string {
+  return ruler.units === "hand" ? "grid-cols-1" : "grid-cols-3";
+}
+
 /** How a length is typed in somebody's units. */
 export function howToType(ruler: Ruler): string {
   if (ruler.units === "cm") return "Type centimetres, as 120.3";

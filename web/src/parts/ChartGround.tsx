@@ -2,6 +2,7 @@
 
 import { memo, type ReactNode } from "react";
 import type { Kit, Layout } from "../api/types";
+import { goboCorners, outlineOf, toKit } from "../core/roomShape";
 import type { Ruler } from "../core/units";
 import { type Point2, type Point3, path, toScreen, type View } from "../core/view";
 import { firstDrum } from "../core/words";
@@ -94,19 +95,42 @@ function Rug({ view, kit }: { view: View; kit: Kit }) {
   );
 }
 
+/** Walls, what opens off the room, and gobos, in the kit's frame. */
 function RoomWalls({ view, room }: { view: View; room: Room }) {
-  const [c, s] = [Math.cos(room.kit_turn_rad), Math.sin(room.kit_turn_rad)];
-  const corner = (x: number, y: number): Point3 => {
-    const [dx, dy] = [x - room.kit_x_m, y - room.kit_y_m];
-    return [c * dx + s * dy, -s * dx + c * dy, 0];
-  };
-  const box = [
-    corner(0, 0),
-    corner(room.width_m, 0),
-    corner(room.width_m, room.length_m),
-    corner(0, room.length_m),
-  ].map((p) => toScreen(p, view));
-  return <path d={path(box)} fill="none" stroke="var(--ink)" strokeWidth="3" opacity="0.55" />;
+  const line = (corners: Point2[]) =>
+    path(corners.map(([x, y]) => toScreen(toKit(room, x, y), view)));
+  return (
+    <g>
+      {room.spaces.map((s) => {
+        const [x, y, u, v] = [s.x_m, s.y_m, s.x_m + s.width_m, s.y_m + s.length_m];
+        const corners: Point2[] = [
+          [x, y],
+          [u, y],
+          [u, v],
+          [x, v],
+        ];
+        return (
+          <path key={s.id} d={line(corners)} fill="none" stroke="var(--soft)" strokeWidth="2" />
+        );
+      })}
+      {room.gobos.map((g, i) => (
+        <path
+          key={i}
+          d={line(goboCorners(g))}
+          fill="var(--room)"
+          fillOpacity="0.3"
+          stroke="var(--room)"
+        />
+      ))}
+      <path
+        d={line(outlineOf(room))}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth="3"
+        opacity="0.55"
+      />
+    </g>
+  );
 }
 
 /** Where each drum's and cymbal's name stands in the plan; plates keep off these spots. */

@@ -7,6 +7,14 @@ function behind(p: Point3, axis: Point3, by: number): Point3 {
   return [p[0] - axis[0] * by, p[1] - axis[1] * by, p[2] - axis[2] * by];
 }
 
+/** The middle of the hole: to the drummer's right and up on the far head. */
+function portCentre(drum: Drum, back: Point3): Point3 {
+  const [ax, ay] = drum.axis;
+  const flat = Math.hypot(ax, ay) || 1;
+  const [right, up] = [drum.port?.right_m ?? 0, drum.port?.up_m ?? 0];
+  return [back[0] - (ay / flat) * right, back[1] + (ax / flat) * right, back[2] + up];
+}
+
 export const DrumShape = memo(function DrumShape({ drum, view }: { drum: Drum; view: View }) {
   const screen = (p: Point3) => toScreen(p, view);
   const back = behind(drum.batter_m, drum.axis, drum.depth_m);
@@ -15,6 +23,7 @@ export const DrumShape = memo(function DrumShape({ drum, view }: { drum: Drum; v
   const rear = disc(back, drum.axis, r).map(screen);
   const hoop = disc(drum.batter_m, drum.axis, r * 0.93).map(screen);
   const edge = (points: typeof face) => path(outline(points));
+  const port = drum.port && portCentre(drum, back);
   return (
     <g aria-hidden="true">
       <path
@@ -26,6 +35,15 @@ export const DrumShape = memo(function DrumShape({ drum, view }: { drum: Drum; v
       <path d={edge(rear)} fill="none" stroke="var(--ink)" strokeWidth="1.6" />
       <path d={edge(face)} fill="var(--shell)" stroke="var(--ink)" strokeWidth="2.2" />
       <path d={edge(hoop)} fill="none" stroke="var(--hair)" strokeWidth="1" />
+      {drum.port && port && (
+        <path
+          d={edge(disc(port, drum.axis, drum.port.diameter_m / 2).map(screen))}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth="1"
+          strokeDasharray="2 2"
+        />
+      )}
     </g>
   );
 });

@@ -3,7 +3,7 @@ import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, must } from "../../api/client";
 import type { Drum, Head, Layout } from "../../api/types";
-import { hzText, type Ruler } from "../../core/units";
+import { hzText, type Ruler, threeAcross } from "../../core/units";
 import { axisOf, leanOf, type Point3 } from "../../core/view";
 import { useEditorPart } from "../../parts/editing";
 import { Choice, NumberField, TextField } from "../../parts/fields";
@@ -93,7 +93,7 @@ export function PartPanel({ part, onGone }: { part: Part; onGone: () => void }) 
           </>
         )}
       </div>
-      <div className="grid grid-cols-3 gap-2">
+      <div className={`grid ${threeAcross(ruler)} gap-2`}>
         {(["Right", "Front", "Height"] as const).map((name, i) => (
           <LengthField
             key={name}
@@ -250,7 +250,7 @@ function PortFields({ drum, set }: { drum: Drum; set: (more: Partial<Drum>) => v
         Port hole
       </label>
       {port && (
-        <div className="grid grid-cols-3 gap-2">
+        <div className={`grid ${threeAcross(ruler)} gap-2`}>
           <LengthField
             label="Hole"
             metres={port.diameter_m}

@@ -207,7 +207,11 @@ function Lugs({ tuning, session }: { tuning: Tuning; session: number }) {
         {[...tuning.log].reverse().map((r) => (
           <li key={r.id} className="flex items-baseline gap-2">
             <span className="num text-soft">
-              {new Date(r.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}
+              {new Date(r.at).toLocaleTimeString([], {
+                hour: "2-digit",
+                minute: "2-digit",
+                hourCycle: "h23",
+              })}
             </span>
             <span>{tuning.drums.find((d) => d.id === r.drum)?.name ?? r.drum}</span>
             <span className="num min-w-0 flex-1 truncate">

@@ -11,6 +11,7 @@ import {
   msText,
   parseLength,
   type Ruler,
+  threeAcross,
   unitMark,
 } from "../../core/units";
 import { firstDrum, SWITCHES } from "../../core/words";
@@ -81,7 +82,7 @@ export function MicPanel({ mic }: { mic: Mic }) {
         </p>
       )}
       <ByTape mic={mic} key={`${mic.id} ${ruler.units}`} />
-      <div className="grid grid-cols-3 gap-2">
+      <div className={`grid ${threeAcross(ruler)} gap-2`}>
         <LengthField
           label="Right"
           metres={mic.position_m[0]}
@@ -273,7 +274,7 @@ function ByTape({ mic }: { mic: Mic }) {
   };
   return (
     <form onSubmit={submit} aria-label={`Place ${mic.id} by tape`}>
-      <div className="grid grid-cols-3 gap-2">
+      <div className={`grid ${threeAcross(ruler)} gap-2`}>
         {["Snare", "Kick", "High"].map((name, i) => (
           <label key={name} className="min-w-0">
             <span className="text-[0.8rem] text-soft">

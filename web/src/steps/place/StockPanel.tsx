@@ -1,9 +1,10 @@
-/** What the locker lacks for this layout, and how much of it is used. */
+/** What the locker lacks for this layout, and how much of it is used; still while mics move. */
+import { memo } from "react";
 import { Link } from "react-router";
 import { useEditorPart, useLit } from "../../parts/editing";
 import { useStock } from "../../parts/stock";
 
-export function StockPanel() {
+export const StockPanel = memo(function StockPanel() {
   const studio = useEditorPart((s) => s.out.studio_id);
   const lit = useLit();
   const stock = useStock().data;
@@ -51,4 +52,4 @@ export function StockPanel() {
       )}
     </section>
   );
-}
+});

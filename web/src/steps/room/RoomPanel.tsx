@@ -2,7 +2,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, exactly, must } from "../../api/client";
 import type { KeptRoom, Materials, Room } from "../../api/types";
-import type { Ruler } from "../../core/units";
+import { type Ruler, threeAcross } from "../../core/units";
 import { useEditorPart } from "../../parts/editing";
 import { Choice, NumberField, TextField } from "../../parts/fields";
 import { LengthField } from "../../parts/LengthField";
@@ -46,7 +46,7 @@ export function RoomPanel({ room }: { room: Room }) {
           return true;
         }}
       />
-      <div className="grid grid-cols-3 gap-2">
+      <div className={`grid ${threeAcross(ruler)} gap-2`}>
         <LengthField
           label="Across"
           metres={room.width_m}
@@ -130,7 +130,7 @@ function Corner({ room, put, ruler }: Part) {
     put({ notch: { ...size, corner: corner as NonNullable<Room["notch"]>["corner"] } });
   };
   return (
-    <div className="grid grid-cols-3 items-end gap-2">
+    <div className={`grid ${threeAcross(ruler)} items-end gap-2`}>
       <Choice
         label="Shape"
         value={notch?.corner ?? ""}
@@ -189,9 +189,12 @@ function Spaces({ room, put, ruler }: Part) {
     <details open={spaces.length > 0}>
       <summary className="font-bold">What opens off it ({spaces.length})</summary>
       {spaces.map((s, i) => (
-        <fieldset key={s.id} className="mt-2 grid grid-cols-3 gap-2 border-t border-hair pt-2">
+        <fieldset
+          key={s.id}
+          className={`mt-2 grid ${threeAcross(ruler)} gap-2 border-t border-hair pt-2`}
+        >
           <legend className="sr-only">{s.name}</legend>
-          <div className="col-span-2">
+          <div className="col-span-full">
             <TextField
               label="Name"
               value={s.name}
@@ -264,7 +267,7 @@ function Doors({ room, put, ruler }: Part) {
       {doors.map((d, i) => (
         <fieldset
           key={`${d.wall} ${i}`}
-          className="mt-2 grid grid-cols-3 gap-2 border-t border-hair pt-2"
+          className={`mt-2 grid ${threeAcross(ruler)} gap-2 border-t border-hair pt-2`}
         >
           <legend className="sr-only">Door {i + 1}</legend>
           <Choice
@@ -353,7 +356,7 @@ function Gobos({ room, put, ruler, names }: Part & { names: string[] }) {
       {gobos.map((g, i) => (
         <fieldset
           key={`${g.name} ${i}`}
-          className="mt-2 grid grid-cols-3 gap-2 border-t border-hair pt-2"
+          className={`mt-2 grid ${threeAcross(ruler)} gap-2 border-t border-hair pt-2`}
         >
           <legend className="sr-only">{g.name}</legend>
           <LengthField
@@ -396,7 +399,7 @@ function Gobos({ room, put, ruler, names }: Part & { names: string[] }) {
           />
           <button
             type="button"
-            className="btn col-span-3 px-1"
+            className="btn col-span-full px-1"
             onClick={() => put({ gobos: gobos.filter((_, k) => k !== i) })}
           >
             Remove {g.name}

@@ -1,6 +1,7 @@
 /** The room from above: walls, doors, spaces, gobos, the kit to drag and turn, spots to try. */
 import { memo, type ReactNode, useEffect, useState } from "react";
 import type { Layout, Room, RoomBoard, SpotTried } from "../../api/types";
+import { goboCorners, outlineOf, toRoom } from "../../core/roomShape";
 import { lengthWithUnit, type Ruler } from "../../core/units";
 import {
   fitted,
@@ -68,7 +69,7 @@ export function RoomPlan(props: Props) {
           aria-label={`Plan of ${room.name}`}
           className="absolute inset-0 touch-none select-none"
         >
-          <Walls room={room} view={view} outline={props.board?.spots.outline_m} />
+          <Walls room={room} view={view} />
           {props.showMap && <SpotMap board={props.board} view={view} />}
           <Distances {...props} to={to} />
           <KitInRoom layout={layout} room={room} view={view} />
@@ -80,24 +81,9 @@ export function RoomPlan(props: Props) {
   );
 }
 
-/** Corners of the floor when the core has not answered yet: the plain box. */
-function boxOf(room: Room): Point2[] {
-  return [
-    [0, 0],
-    [room.width_m, 0],
-    [room.width_m, room.length_m],
-    [0, room.length_m],
-  ];
-}
-
-const Walls = memo(function Walls(props: {
-  room: Room;
-  view: View;
-  outline: [number, number][] | undefined;
-}) {
-  const { room, view } = props;
+const Walls = memo(function Walls({ room, view }: { room: Room; view: View }) {
   const to = (x: number, y: number): Point2 => toScreen([x, y, 0], view);
-  const floor = (props.outline ?? boxOf(room)).map(([x, y]) => to(x, y));
+  const floor = outlineOf(room).map(([x, y]) => to(x, y));
   return (
     <g aria-hidden="true">
       {room.spaces.map((s) => {
@@ -139,23 +125,15 @@ const Walls = memo(function Walls(props: {
       {room.doors.map((d, i) => (
         <DoorShape key={i} door={d} room={room} to={to} />
       ))}
-      {room.gobos.map((g, i) => {
-        const [x, y] = to(g.x_m, g.y_m);
-        const [w, h] = [g.width_m * view.scale, g.thickness_m * view.scale];
-        return (
-          <rect
-            key={i}
-            x={x - w / 2}
-            y={y - h / 2}
-            width={w}
-            height={h}
-            transform={`rotate(${(-g.turn_rad * 180) / Math.PI} ${x} ${y})`}
-            fill="var(--room)"
-            fillOpacity="0.35"
-            stroke="var(--room)"
-          />
-        );
-      })}
+      {room.gobos.map((g, i) => (
+        <path
+          key={i}
+          d={path(goboCorners(g).map(([x, y]) => to(x, y)))}
+          fill="var(--room)"
+          fillOpacity="0.35"
+          stroke="var(--room)"
+        />
+      ))}
       <text
         x={to(room.width_m / 2, 0)[0]}
         y={to(0, 0)[1] + 18}
@@ -325,16 +303,9 @@ function Distances(props: Props & { to: (x: number, y: number) => Point2 }) {
   );
 }
 
-/** A point of the kit's frame in room coordinates, for drawing. */
-function inRoom(room: Room, x: number, y: number): Point2 {
-  const t = room.kit_turn_rad;
-  const [c, s] = [Math.cos(t), Math.sin(t)];
-  return [room.kit_x_m + c * x - s * y, room.kit_y_m + s * x + c * y];
-}
-
 function KitInRoom({ layout, room, view }: { layout: Layout; room: Room; view: View }) {
   const to = (x: number, y: number): Point2 => {
-    const [rx, ry] = inRoom(room, x, y);
+    const [rx, ry] = toRoom(room, x, y);
     return toScreen([rx, ry, 0], view);
   };
   const shapes: ReactNode[] = [];
@@ -424,7 +395,7 @@ function KitHandle(props: Props & { view: View }) {
   const turn = room.kit_turn_rad;
   const here = toScreen([room.kit_x_m, room.kit_y_m, 0], view);
   const reach = 1.25;
-  const [hx, hy] = inRoom(room, 0.25, reach);
+  const [hx, hy] = toRoom(room, 0.25, reach);
   const handle = toScreen([hx, hy, 0], view);
   const degrees = Math.round((turn * 180) / Math.PI);
   return (

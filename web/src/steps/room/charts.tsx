@@ -10,14 +10,14 @@ export function DecayChart({ board }: { board: RoomBoard }) {
   const { bands_hz, eyring_s, sabine_s } = board.decay;
   const top = Math.max(...sabine_s, ...eyring_s, 0.3) * 1.1;
   const y = (s: number) => HIGH - 22 - (s / top) * (HIGH - 40);
-  const x = (i: number) => 46 + i * ((WIDE - 70) / (bands_hz.length - 1));
+  const x = (i: number) => 58 + i * ((WIDE - 86) / (bands_hz.length - 1));
   return (
     <svg viewBox={`0 0 ${WIDE} ${HIGH}`} className="w-full" aria-hidden="true">
       {[0, top / 2, top].map((s) => (
         <g key={s}>
-          <line x1="30" x2={WIDE - 8} y1={y(s)} y2={y(s)} stroke="var(--hair)" />
+          <line x1="38" x2={WIDE - 8} y1={y(s)} y2={y(s)} stroke="var(--hair)" />
           <text
-            x="26"
+            x="34"
             y={y(s) + 3}
             textAnchor="end"
             fontSize="10"
