@@ -142,7 +142,7 @@ def _record(model: Any, row: dict[str, str], line: int) -> Any:
         try:
             values[name] = _value(model, name, text)
         except ValueError:
-            wanted = "yes or no" if name in FLAGS else "a number"
+            wanted = "yes or no" if _is_flag(model, name) else "a number"
             return Fault(line, name, f"expected {wanted}, got {text!r}")
     try:
         return model.model_validate(values)
@@ -152,10 +152,15 @@ def _record(model: Any, row: dict[str, str], line: int) -> Any:
         return Fault(line, column, wording(first))
 
 
+def _is_flag(model: Any, name: str) -> bool:
+    """Whether a cell is yes or no; an input bank's phantom has three answers."""
+    return name in FLAGS or (name == "phantom" and model is MicModel)
+
+
 def _value(model: Any, name: str, text: str) -> Any:
     if name in LISTS:
         return tuple(LISTS[name](t.strip()) for t in text.split(";") if t.strip())
-    if name in FLAGS or (name == "phantom" and model is MicModel):
+    if _is_flag(model, name):
         if text.lower() not in YES:
             raise ValueError(text)
         return YES[text.lower()]

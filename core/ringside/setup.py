@@ -38,6 +38,8 @@ def _row(layout: Layout, mic: Mic, job: Drum | Cymbal | None, aim: str) -> dict[
         "name": mic.name,
         "channel": mic.channel,
         "pattern": mic.pattern,
+        "model": mic.model,
+        "stand": mic.stand,
         "job": job.name if job else "Whole kit",
         "snare_m": float(np.linalg.norm(at - ref.snare)),
         "kick_m": float(np.linalg.norm(at - ref.kick)),

@@ -70,6 +70,9 @@ def _close(kit: Kit) -> list[Mic]:
         _mic("SB", "Snare bottom", wires - axis * 0.06 + np.array([0.05 * hand, 0.05, 0.0]),
              wires, job=snare.id, channel=4),
     ]  # fmt: skip
+    for n, drum in enumerate((d for d in kit.drums if d.kind == "snare" and d != snare), 2):
+        spot = over_rim(drum, np.array([-0.35 * hand, 1.0, 0.0]), 0.045, 0.05)
+        mics.append(_mic(f"S{n}", drum.name, spot, np.array(drum.batter_m), job=drum.id, channel=1))
     racks = [d for d in kit.drums if d.kind == "rack"]
     floors = [d for d in kit.drums if d.kind == "floor"]
     for n, drum in enumerate(racks, 1):

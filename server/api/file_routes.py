@@ -11,6 +11,7 @@ from ringside.layoutfile import write_layout
 from sheets.page import sheet_html, sheet_pdf
 from sheets.table import sheet_csv
 from sheets.units import Ruler
+from studios.actions import locker_of
 
 from api.schemas import Problem, Units
 
@@ -28,6 +29,10 @@ def _file(layout: Layout, body: str | bytes, kind: str, ending: str) -> HttpResp
     answer = HttpResponse(body, content_type=kind)
     answer["Content-Disposition"] = f'attachment; filename="{name or "layout"}{ending}"'
     return answer
+
+
+def _table(layout: Layout, ruler: Ruler) -> str:
+    return sheet_csv(layout.doc(), ruler, locker_of(layout.session.studio).contents())
 
 
 @router.get("/{pk}/sheet", response={200: str, **GONE})
@@ -49,9 +54,7 @@ def pdf(request: HttpRequest, pk: int, units: Units = "cm", paper: Paper = "A4")
 def csv(request: HttpRequest, pk: int, units: Units = "cm") -> HttpResponse:
     """The set-up sheet as a table."""
     layout = layout_for(request.user, pk)
-    return _file(
-        layout, sheet_csv(layout.doc(), _ruler(request, units)), "text/csv; charset=utf-8", ".csv"
-    )
+    return _file(layout, _table(layout, _ruler(request, units)), "text/csv; charset=utf-8", ".csv")
 
 
 @router.get("/{pk}/file", response={200: str, **GONE})

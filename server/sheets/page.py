@@ -8,6 +8,7 @@ from django.utils.safestring import mark_safe
 from plans.models import Layout
 from ringside.pairs import analyse
 from ringside.report import counts
+from studios.actions import locker_of
 
 from sheets.drawing import plan_svg
 from sheets.table import HEADINGS, sheet_rows
@@ -18,7 +19,7 @@ STYLE = settings.ROOT / "server" / "static" / "sheet.css"
 
 
 def _context(layout: Layout, ruler: Ruler, paper: Paper) -> dict[str, Any]:
-    doc = layout.doc()
+    doc, locker = layout.doc(), locker_of(layout.session.studio).contents()
     analysis = analyse(doc)
     snare, kick = doc.kit.first("snare"), doc.kit.first("kick")
     pairs = []
@@ -40,7 +41,7 @@ def _context(layout: Layout, ruler: Ruler, paper: Paper) -> dict[str, Any]:
         "kick_at": "beater spot" if kick.reference == "batter" else "centre of the front head",
         "speed": f"{doc.air.speed:.1f}",
         "headings": HEADINGS,
-        "rows": [list(r.values()) for r in sheet_rows(doc, ruler)],
+        "rows": [list(r.values()) for r in sheet_rows(doc, ruler, locker)],
         "pairs": pairs,
         "counts": {k.replace("_", " "): v for k, v in counts(analysis).items() if v},
         "decisions": doc.decisions,

@@ -5,10 +5,12 @@ import io
 from typing import Any
 
 from ringside.layout import Layout
+from ringside.locker import Locker
 from ringside.setup import setup_rows
 
 from sheets.units import Ruler
 
+NOTHING = Locker()
 HEADINGS = (
     "Input", "Mic", "Name", "For", "Pattern", "To snare", "To kick", "To its drum", "Height",
     "Where", "Aim", "Flips",
@@ -27,19 +29,26 @@ def where_text(row: dict[str, Any], ruler: Ruler) -> str:
     return f"{first}, {ruler.text(abs(rim))} {edge}"
 
 
-def sheet_rows(layout: Layout, ruler: Ruler) -> list[dict[str, str]]:
-    """One row per mic, every value as text under the headings."""
+def _with(text: str, joint: str, key: str | None, names: dict[str, str]) -> str:
+    """A text with what the locker calls a thing; the short name where it knows none."""
+    return text if key is None else joint.format(names.get(key, key), text)
+
+
+def sheet_rows(layout: Layout, ruler: Ruler, locker: Locker = NOTHING) -> list[dict[str, str]]:
+    """One row per mic, every value as text under the headings; mics and stands by name."""
+    mics = {m.id: m.name for m in locker.mics}
+    stands = {s.id: s.name for s in locker.stands}
     return [
         {
             "Input": str(r["channel"] or ""),
             "Mic": r["id"],
             "Name": r["name"],
             "For": r["job"],
-            "Pattern": r["pattern"],
+            "Pattern": _with(r["pattern"], "{0}, {1}", r["model"], mics),
             "To snare": ruler.text(r["snare_m"]),
             "To kick": ruler.text(r["kick_m"]),
             "To its drum": ruler.text(r["own_m"]) if r["own_m"] is not None else "",
-            "Height": ruler.text(r["height_m"]),
+            "Height": _with(ruler.text(r["height_m"]), "{1} on {0}", r["stand"], stands),
             "Where": where_text(r, ruler),
             "Aim": r["aim"],
             "Flips": "; ".join(r["flips"]),
@@ -53,11 +62,11 @@ def _plain(text: str) -> str:
     return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
 
 
-def sheet_csv(layout: Layout, ruler: Ruler) -> str:
+def sheet_csv(layout: Layout, ruler: Ruler, locker: Locker = NOTHING) -> str:
     """The rows as CSV with a header (RFC 4180)."""
     out = io.StringIO()
     writer = csv.DictWriter(out, HEADINGS)
     writer.writeheader()
-    for row in sheet_rows(layout, ruler):
+    for row in sheet_rows(layout, ruler, locker):
         writer.writerow({k: _plain(v) for k, v in row.items()})
     return out.getvalue()

@@ -32,6 +32,26 @@ def test_no_view_has_a_serious_fault(someone, theme):
     page.keyboard.press("Enter")
     expect(page.get_by_role("heading", name="Floor tom")).to_be_visible()
     assert faults(page) == []
+    someone.open("room")
+    page.get_by_role("button", name="Draw a box").click()
+    expect(page.locator("[data-rough]")).to_be_visible()
+    assert faults(page) == []
+    page.get_by_role("button", name="Spots tried").click()
+    assert faults(page) == []
+    someone.open("kit")
+    expect(page.locator("[data-ask]")).to_be_visible()
+    assert faults(page) == []
+    page.locator('[data-part="kick"][data-view="above"]').focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("group", name="Damping")).to_be_visible()
+    for foot in ("Tuning", "Table"):
+        page.get_by_role("button", name=foot, exact=True).click()
+        assert faults(page) == []
+    studio = someone.get("/account/me").json()["studios"][0]["id"]
+    page.goto(f"{someone.url}/studios/{studio}/locker")
+    page.get_by_role("button", name="Add to mics").click()
+    expect(page.get_by_role("heading", name="New mic")).to_be_visible()
+    assert faults(page) == []
     someone.open("pairs")
     page.locator('[data-pair="ST-SB"]').click()
     assert faults(page) == []
@@ -52,10 +72,13 @@ def test_sign_in_has_no_serious_fault(server, chromium):
     context.close()
 
 
-@pytest.mark.parametrize("step", ["place", "pairs", "sheet"])
+@pytest.mark.parametrize("step", ["room", "kit", "place", "pairs", "sheet"])
 def test_nothing_is_cut_off_at_900_wide(someone, step):
     someone.page.set_viewport_size({"width": 900, "height": 800})
     page = someone.open(step)
+    if step == "room":
+        page.get_by_role("button", name="Draw a box").click()
+        expect(page.locator("[data-kit]")).to_be_visible()
     wide = page.evaluate("document.documentElement.scrollWidth")
     assert wide <= 900
 

@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import TypeAdapter
+from ringside.clearance import words_for_all
 from ringside.errors import RingsideError
 from ringside.kit import Kit, Port
 from ringside.kitedit import KitEdit, apply, follow
@@ -236,8 +237,10 @@ def test_every_preset_stands_apart_and_is_playable(name):
                 gap = math.dist(a.batter_m[:2], b.batter_m[:2]) - (a.diameter_m + b.diameter_m) / 2
                 assert gap > -0.02, (a.id, b.id)
     assert Kit.model_validate(kit.model_dump()) == kit
-    layout = starting_layout(name, "turned pair")
-    assert len(layout.mics) >= len(kit.drums)
+    for start in ("square pair", "turned pair"):
+        layout = starting_layout(name, start)
+        assert {d.id for d in kit.drums} <= {m.job for m in layout.mics}
+        assert set(words_for_all([m.position_m for m in layout.mics], layout)) == {""}
 
 
 def test_the_largest_preset_has_eight_drums():
@@ -260,3 +263,74 @@ def test_a_ceiling_under_the_overheads_is_told_at_once():
     assert after.words == "Changed the room; OL, OR are no longer inside or clear"
     assert after.layout.mics == START.mics
     assert do(after.layout, do="room", room=None).words == "Took the room away"
+
+
+# --- properties --------------------------------------------------------------------------------
+
+spots = st.tuples(st.floats(-1, 1), st.floats(-1, 1), st.floats(0.1, 1.5))
+
+
+@settings(max_examples=25, deadline=None)
+@given(spots, st.sampled_from(["floor", "rack-1", "rack-2", "snare"]))
+def test_moving_there_and_back_leaves_every_mic_where_it_was(to, part):
+    home = START.kit.part(part).batter_m
+    there = changed(START, part, batter_m=tuple(float(v) for v in to)).layout
+    back = changed(there, part, batter_m=home).layout
+    for mic in START.mics:
+        assert back.mic(mic.id).position_m == pytest.approx(mic.position_m, abs=5e-6)
+        assert back.mic(mic.id).aim == pytest.approx(mic.aim, abs=5e-6)
+
+
+@settings(max_examples=25, deadline=None)
+@given(
+    st.floats(0.5, 5.9), st.floats(0.5, 7.5), st.floats(-3, 3),
+    st.floats(0.5, 5.9), st.floats(0.5, 7.5), st.floats(-3, 3),
+)  # fmt: skip
+def test_a_room_mic_stays_put_through_any_moves(x0, y0, t0, x1, y1, t1):
+    far = START.mic("OL").model_copy(update={"id": "RM", "role": "room"})
+    layout = START.model_copy(update={"mics": (*START.mics, far)})
+    moved = do(layout, do="pose", x_m=x0, y_m=y0, turn_rad=t0).layout
+    moved = do(moved, do="pose", x_m=x1, y_m=y1, turn_rad=t1).layout
+    home = do(moved, do="pose", x_m=ROOM.kit_x_m, y_m=ROOM.kit_y_m, turn_rad=0.0).layout
+    assert home.mic("RM").position_m == pytest.approx(far.position_m, abs=2e-3)
+    assert home.mic("RM").aim == pytest.approx(far.aim, abs=1e-4)
+
+
+@pytest.mark.parametrize("name", list(KITS))
+@pytest.mark.parametrize("other", list(KITS))
+def test_any_kit_can_take_the_place_of_any_other(name, other):
+    layout = starting_layout(name, "turned pair")
+    after = do(layout, do="swap", kit=KITS[other]()).layout
+    assert after.kit == KITS[other]()
+    jobs = {m.job for m in after.mics if m.job}
+    assert jobs <= set(after.kit.source_ids)
+    assert {"KI", "KO", "ST", "SB"} <= {m.id for m in after.mics}
+    snare = after.kit.part("snare")
+    assert drum_terms(after.mic("ST"), snare) == pytest.approx(
+        drum_terms(layout.mic("ST"), layout.kit.part("snare")), abs=1e-5
+    )
+    analyse(after)
+
+
+def test_a_decision_about_a_drum_that_goes_is_dropped_and_others_stay():
+    kept = {"a": "OL", "b": "OR", "source": "kick", "reason": "wide on purpose"}
+    gone = {"a": "OL", "b": "OR", "source": "floor", "reason": "no matter"}
+    layout = type(START).model_validate({**START.model_dump(), "decisions": [kept, gone]})
+    after = do(layout, do="remove", id="floor").layout
+    assert [d.source for d in after.decisions] == ["kick"]
+    renamed = changed(layout, "kick", id="big").layout
+    assert [d.source for d in renamed.decisions] == ["big", "floor"]
+
+
+def test_what_was_drawn_is_dropped_for_a_part_moved_by_hand():
+    layout = do(START, do="reading", a="snare", b="floor", metres=0.8).layout
+    assert {d.id for d in layout.kit.drawn} == set(layout.kit.source_ids)
+    moved = changed(layout, "floor", batter_m=(0.9, 0.1, 0.6)).layout
+    assert "floor" not in {d.id for d in moved.kit.drawn}
+    again = do(moved, do="reading", a="snare", b="floor", metres=0.9).layout
+    places = {d.id: d.at_m for d in again.kit.drawn}
+    assert places["floor"] == (0.9, 0.1, 0.6)
+    # Forgetting the only reading puts the rest back where it was drawn.
+    back = do(again, do="forget", a="floor", b="snare").layout
+    assert back.kit.part("rack-1").batter_m == START.kit.part("rack-1").batter_m
+    assert back.kit.part("floor").batter_m == pytest.approx((0.9, 0.1, 0.6))

@@ -183,3 +183,64 @@ def test_a_text_that_looks_like_a_formula_is_disarmed():
 def test_a_file_that_is_no_locker(data, words_):
     with pytest.raises(RingsideError, match=words_):
         read_locker(data, LOCKER)
+
+
+# --- the whole table of lacks --------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("phantom", "kind", "wants", "said"),
+    [
+        ("each", "condenser", True, []),
+        ("each", "ribbon", False, []),
+        ("bank", "condenser", True, []),
+        ("none", "condenser", True, ["phantom"]),
+        ("none", "moving-coil", False, []),
+        ("none", "ribbon", False, []),
+    ],
+)
+def test_phantom_by_bank_and_mic(phantom, kind, wants, said):
+    locker = Locker(
+        mics=(MicModel(id="m", name="M", kind=kind, phantom=wants, count=9),),
+        inputs=(InputBank(id="b", name="B", count=24, phantom=phantom),),
+    )
+    layout = using(OL={"model": "m"})
+    assert [r["kind"] for r in stock(layout, locker)["lacks"]] == said
+
+
+def test_every_lack_names_the_mics_it_is_about():
+    layout = using(
+        OL={"model": "pencil", "stand": "short"},
+        OR={"model": "pencil", "stand": "short"},
+        HH={"model": "pencil"},
+    )
+    for row in stock(layout, LOCKER)["lacks"]:
+        assert set(row["mics"]) <= {m.id for m in layout.mics}
+        assert row["words"][-1] == "."
+        if row["kind"] == "mics":
+            assert set(row["mics"]) == {"OL", "OR", "HH"}
+
+
+def test_an_empty_locker_counts_nothing_and_complains_of_nothing():
+    found = stock(START, Locker())
+    assert found["lacks"] == []
+    assert found["used"]["stands"] == [0, 0]
+    assert found["cost"] == 0
+
+
+@pytest.mark.parametrize(
+    ("row", "words_"),
+    [
+        ("mic,x,X,1,,sometimes", "phantom: expected yes or no, got 'sometimes'"),
+        ("mic,x y,X,1,,", "id: string should match pattern"),
+        ("mic,,X,1,,", "id: missing; expected a value here"),
+        ("mic,x,X,-3,,", "count: expected at least 0, got -3"),
+        ("mic,x,X,1,shotgun,", "patterns: input should be"),
+    ],
+)
+def test_each_kind_of_broken_cell_is_named(row, words_):
+    text = f"what,id,name,count,patterns,phantom\n{row}\nmic,good,Good,2,omni,no\n"
+    locker, faults = read_locker(text, Locker())
+    assert [f.line for f in faults] == [2]
+    assert f"{faults[0].column}: {faults[0].words}".startswith(words_)
+    assert [m.id for m in locker.mics] == ["good"]

@@ -63,3 +63,27 @@ def test_pdf_is_on_the_chosen_paper_and_names_every_mic(as_owner, layout, paper,
         assert mic.id in text
     assert "127.1 cm" in text
     assert len(reader.pages) == 1
+
+
+def test_the_sheet_names_mics_and_stands_of_the_locker(as_owner, owner, layout):
+    studio = owner.studios.get().pk
+    locker = {
+        "mics": [{"id": "slate", "name": "Slate condenser"}],
+        "stands": [{"id": "tall", "name": "Tall boom"}],
+    }
+    as_owner("PUT", f"/studios/{studio}/locker", {"version": 1, "locker": locker})
+    found = as_owner("GET", f"/layouts/{layout.pk}")[1]
+    for mic in found["doc"]["mics"]:
+        if mic["id"] in ("OL", "OR"):
+            mic.update(model="slate", stand="tall")
+        elif mic["id"] == "KI":
+            mic.update(model="gone")
+    save = {"version": found["version"], "what": "chose mics", "doc": found["doc"]}
+    assert as_owner("PUT", f"/layouts/{layout.pk}", save)[0] == 200
+    rows = table(as_owner, layout.pk, "cm")
+    assert rows["OL"]["Pattern"] == "Slate condenser, cardioid"
+    assert rows["OL"]["Height"] == "174.0 cm on Tall boom"
+    assert rows["KI"]["Pattern"] == "gone, cardioid"
+    assert rows["ST"]["Pattern"] == "cardioid"
+    page = as_owner("GET", f"/layouts/{layout.pk}/sheet")[1].decode()
+    assert "Slate condenser, cardioid" in page

@@ -2,10 +2,13 @@ import { Ask } from "./Ask";
 
 const KEYS = [
   ["Tab", "to the next mic, flag, field or button"],
-  ["Arrows", "move the focused mic 1 cm in its view"],
+  ["Arrows", "move the focused mic, drum or kit 1 cm in its view (the kit in the room 5 cm)"],
   ["Shift or Alt with arrows", "10 cm, or 1 mm"],
-  ["Page Up, Page Down", "raise or lower the mic"],
-  ["Enter", "select the focused mic; with Shift, open it as a pair with the one selected"],
+  ["Page Up, Page Down", "raise or lower the mic or drum; turn the kit in the room"],
+  [
+    "Enter",
+    "select the focused mic or drum; with Shift, open a mic as a pair with the one selected",
+  ],
   ["Arrows on the aim handle", "turn the aim 5°; Shift 15°, Alt 1°"],
   ["Arrows in the grid of pairs", "go from pair to pair"],
   ["Ctrl Z, Ctrl Shift Z", "undo, redo"],
