@@ -247,5 +247,46 @@ def test_a_kit_is_kept_and_taken_again(someone):
     expect(page.get_by_label("This kit")).to_have_value("Small four-piece")
     page.get_by_label("Take another kit").select_option(label="Barn kit")
     expect(page.get_by_label("This kit")).to_have_value("Barn kit")
+    page.get_by_role("button", name="Forget the kept Barn kit").click()
+    expect(page.get_by_role("button", name="Forget the kept Barn kit")).to_have_count(0)
+    page.get_by_role("button", name="Undo", exact=True).click()
+    expect(page.get_by_role("button", name="Forget the kept Barn kit")).to_be_visible()
     someone.saved()
     assert "percussion" in [c["id"] for c in someone.doc()["kit"]["cymbals"]]
+
+
+def test_the_mic_follows_while_the_drum_is_still_held(someone):
+    page = someone.open("kit")
+    plate = page.locator("text", has_text=re.compile("^FT$")).first
+    before = plate.bounding_box()["x"]
+    box = page.locator('[data-part="floor"][data-view="above"] circle').bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 60, y, steps=6)
+    page.wait_for_function(
+        "([from]) => [...document.querySelectorAll('text')].some((t) => t.textContent === 'FT'"
+        " && t.getBoundingClientRect().x > from + 30)",
+        arg=[before],
+    )
+    kit = someone.doc()["kit"]
+    assert kit["drums"][-1]["batter_m"][0] == pytest.approx(0.64)  # nothing is saved yet
+    page.mouse.up()
+    expect(page.get_by_role("button", name="Undo: Moved Floor tom with FT")).to_be_enabled()
+    someone.saved()
+    page.reload()
+    someone.saved()
+    page.keyboard.press("Control+z")
+    expect(page.get_by_role("button", name="Redo: Moved Floor tom with FT")).to_be_enabled()
+    someone.saved()
+    assert someone.doc()["kit"]["drums"][-1]["batter_m"][0] == pytest.approx(0.64)
+
+
+def test_a_reading_that_cannot_be_taken_is_skipped_and_asked_again(someone):
+    page = someone.open("kit")
+    ask = page.locator("[data-ask]")
+    expect(ask).to_have_attribute("data-ask", "snare ground")
+    page.get_by_role("button", name="Skip").click()
+    expect(ask).not_to_have_attribute("data-ask", "snare ground")
+    page.get_by_role("button", name="Ask for the 1 skipped again").click()
+    expect(ask).to_have_attribute("data-ask", "snare ground")

@@ -88,6 +88,8 @@ def test_a_ceiling_under_the_overheads_is_told_at_once(in_a_room):
     expect(page.get_by_role("button", name=name)).to_be_enabled()
     in_a_room.saved()
     page.get_by_role("link", name="Place").click()
+    for mic in ("OL", "OR"):
+        expect(page.locator(f'[data-blocked="{mic}"]')).to_contain_text("above the ceiling")
     page.locator('[data-mic="OL"][data-view="above"]').focus()
     page.keyboard.press("Enter")
     page.get_by_role("button", name="Mic OL").click()
@@ -146,3 +148,40 @@ def test_a_room_is_kept_for_next_time(in_a_room):
     expect(page.get_by_text("Live room is kept for next time")).to_be_visible()
     starts = in_a_room.get("/sessions/starts").json()
     assert [r["name"] for r in starts["rooms"]] == ["Live room"]
+
+
+def test_a_mic_in_the_hallway_is_clear_and_one_in_its_wall_is_not(in_a_room):
+    page = in_a_room.page
+    page.get_by_text("What opens off it (0)").click()
+    page.get_by_role("button", name="Add a hallway, bathroom, stairwell").click()
+    expect(page.get_by_text("What opens off it (1)")).to_be_visible()
+    page.get_by_text("Doors (0)").click()
+    page.get_by_role("button", name="Add a door").click()
+    expect(page.get_by_text("Doors (1)")).to_be_visible()
+    page.get_by_label("Wall", exact=False).first.select_option("right")
+    in_a_room.saved()
+    page.get_by_role("link", name="Place").click()
+    page.locator('[data-mic="OR"][data-view="above"]').focus()
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="Mic OR").click()
+    # The room is 500 across with the snare at 240: the hallway begins 20 beyond the wall.
+    for right, words in (("300", ""), ("270", "behind a wall"), ("100", "")):
+        page.get_by_label("Right, cm").fill(right)
+        page.keyboard.press("Enter")
+        alert = page.get_by_role("alert").filter(has_text="This spot")
+        if words:
+            expect(alert).to_contain_text(words)
+        else:
+            expect(alert).to_have_count(0)
+        in_a_room.saved()
+
+
+def test_the_rug_counts_for_the_decay(in_a_room):
+    page = in_a_room.page
+    page.get_by_role("button", name="Decay").click()
+    table = page.get_by_role("table", name="Decay by octave band, seconds")
+    before = table.inner_text()
+    page.get_by_text("Rug under the kit").click()
+    page.get_by_role("button", name="Take the rug away").click()
+    expect(page.get_by_role("button", name="Lay a rug under the kit")).to_be_visible()
+    expect(table).not_to_have_text(before)

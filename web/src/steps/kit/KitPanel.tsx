@@ -1,7 +1,7 @@
 /** The kit as a whole: where it comes from, which hand, the stool, one more part, keep it. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, exactly } from "../../api/client";
+import { api, exactly, must } from "../../api/client";
 import type { KeptKit, Kit, KitEdit, Preset, Stool } from "../../api/types";
 import type { Ruler } from "../../core/units";
 import { useEditor, useEditorPart } from "../../parts/editing";
@@ -167,6 +167,21 @@ function TakeKit() {
     },
     onError: (e) => say(e.message),
   });
+  const drop = useMutation({
+    mutationFn: (kept: KeptKit) =>
+      must(
+        api.DELETE("/api/studios/{pk}/kits/{kit}", {
+          params: { path: { pk: studio, kit: kept.id } },
+        }),
+      ),
+    onSuccess: (_, kept) => {
+      void queries.invalidateQueries({ queryKey: ["kits", studio] });
+      void queries.invalidateQueries({ queryKey: ["starts"] });
+      say(`${kept.name} is no longer kept`, { label: "Undo", run: () => keep.mutate(kept.kit) });
+    },
+    onError: (e) => say(e.message),
+  });
+  const mine = own.data?.find((k) => k.name === kit.name);
   const every = [
     ...(own.data ?? []).map((k) => ({ name: k.name, kit: k.kit })),
     ...(presets.data ?? []),
@@ -200,6 +215,11 @@ function TakeKit() {
       >
         Keep {kit.name} for next time
       </button>
+      {mine && (
+        <button type="button" className="btn w-full" onClick={() => drop.mutate(mine)}>
+          Forget the kept {mine.name}
+        </button>
+      )}
     </div>
   );
 }

@@ -50,6 +50,7 @@ export function Inspector() {
         />
       )}
       {mic && tab === "mic" ? <MicPanel mic={mic} /> : <PairPanel />}
+      {board && <InTheWay blocked={board.blocked} />}
       <StockPanel />
       {board && (
         <section className="border-t border-hair pt-3">
@@ -58,5 +59,31 @@ export function Inspector() {
         </section>
       )}
     </div>
+  );
+}
+
+/** Mics that stand where none can, said whichever mic is selected. */
+function InTheWay({ blocked }: { blocked: Record<string, string> }) {
+  const { select, selected } = useLit();
+  const rows = Object.entries(blocked).filter(([id, words]) => words && id !== selected);
+  if (!rows.length) return null;
+  return (
+    <section className="border-t border-hair pt-3" aria-label="Not clear">
+      <h3 className="mb-1 text-[0.95rem]">Not clear</h3>
+      <ul className="space-y-1 text-[0.88rem]" role="alert">
+        {rows.map(([id, words]) => (
+          <li key={id} data-blocked={id}>
+            <button
+              type="button"
+              className="num font-bold text-hollow underline"
+              onClick={() => select(id)}
+            >
+              {id}
+            </button>{" "}
+            {words}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }

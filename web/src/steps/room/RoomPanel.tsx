@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, exactly, must } from "../../api/client";
 import type { KeptRoom, Materials, Room } from "../../api/types";
 import { type Ruler, threeAcross } from "../../core/units";
-import { useEditorPart } from "../../parts/editing";
+import { useEditor, useEditorPart } from "../../parts/editing";
 import { Choice, NumberField, TextField } from "../../parts/fields";
 import { LengthField } from "../../parts/LengthField";
 import { useMe } from "../../parts/me";
@@ -111,8 +111,67 @@ export function RoomPanel({ room }: { room: Room }) {
       <Spaces room={room} put={put} ruler={ruler} />
       <Doors room={room} put={put} ruler={ruler} />
       <Gobos room={room} put={put} ruler={ruler} names={names} />
+      <Rug ruler={ruler} />
       <KeepRoom room={room} />
     </div>
+  );
+}
+
+const PLAIN_RUG = { centre_m: [0.18, 0.14] as [number, number], width_m: 2.4, length_m: 2 };
+
+/** The rug goes with the kit; it takes from the decay what it covers. */
+function Rug({ ruler }: { ruler: Ruler }) {
+  const editor = useEditor();
+  const rug = useEditorPart((s) => s.still.kit.rug) ?? null;
+  const put = (next: typeof rug, what: string) => {
+    const { still } = editor.snapshot();
+    editor.commit({ ...still, kit: { ...still.kit, rug: next } }, what);
+  };
+  if (!rug)
+    return (
+      <button type="button" className="btn w-full" onClick={() => put(PLAIN_RUG, "Laid a rug")}>
+        Lay a rug under the kit
+      </button>
+    );
+  const change = (more: Partial<typeof rug>) => put({ ...rug, ...more }, "Changed the rug");
+  const [x, y] = rug.centre_m;
+  return (
+    <details>
+      <summary className="font-bold">Rug under the kit</summary>
+      <div className="mt-2 grid grid-cols-2 gap-2">
+        <LengthField
+          label="Across"
+          metres={rug.width_m}
+          ruler={ruler}
+          onTake={(m) => change({ width_m: m })}
+        />
+        <LengthField
+          label="Deep"
+          metres={rug.length_m}
+          ruler={ruler}
+          onTake={(m) => change({ length_m: m })}
+        />
+        <LengthField
+          label="Middle, right"
+          metres={x}
+          ruler={ruler}
+          onTake={(m) => change({ centre_m: [m, y] })}
+        />
+        <LengthField
+          label="Middle, front"
+          metres={y}
+          ruler={ruler}
+          onTake={(m) => change({ centre_m: [x, m] })}
+        />
+      </div>
+      <button
+        type="button"
+        className="btn mt-2 w-full"
+        onClick={() => put(null, "Took the rug away")}
+      >
+        Take the rug away
+      </button>
+    </details>
   );
 }
 
