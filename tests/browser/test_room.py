@@ -158,7 +158,7 @@ def test_a_mic_in_the_hallway_is_clear_and_one_in_its_wall_is_not(in_a_room):
     page.get_by_text("Doors (0)").click()
     page.get_by_role("button", name="Add a door").click()
     expect(page.get_by_text("Doors (1)")).to_be_visible()
-    page.get_by_label("Wall", exact=False).first.select_option("right")
+    page.locator("label:has(> span:text-is('Wall')) select").select_option("right")
     in_a_room.saved()
     page.get_by_role("link", name="Place").click()
     page.locator('[data-mic="OR"][data-view="above"]').focus()
