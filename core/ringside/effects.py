@@ -12,6 +12,7 @@ from ringside.layout import Layout
 from ringside.pairs import WORDS, Analysis, Verdict, analyse
 
 MOST_ROWS = 40
+NAMED = 3
 
 
 def effects(before: Layout, after: Layout) -> dict[str, Any]:
@@ -103,7 +104,12 @@ def _words(
         )
     if rows:
         verb = "verdict turns" if len(rows) == 1 else "verdicts turn"
-        said.append(f"{len(rows)} {verb} over.")
+        named = "; ".join(
+            f"{r['a']} with {r['b']} on {r['source']} {r['before']} → {r['after']}"
+            for r in rows[:NAMED]
+        )
+        more = ", and so on" if len(rows) > NAMED else ""
+        said.append(f"{len(rows)} {verb} over: {named}{more}.")
     else:
         said.append("No verdict turns over.")
     return " ".join(said)

@@ -6,12 +6,12 @@ turned with the head. What was measured at the kit before is marked as no longer
 an end of it moved.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Annotated, Any, Literal
 
 import numpy as np
 from numpy.typing import NDArray
-from pydantic import Field
+from pydantic import Field, ValidationError
 
 from ringside import kittape
 from ringside.clearance import words_for_all
@@ -19,6 +19,7 @@ from ringside.constants import INCH_M
 from ringside.errors import RingsideError
 from ringside.kit import Cymbal, CymbalKind, Drum, DrumKind, Kit, centre_of, mirrored
 from ringside.layout import Layout
+from ringside.layoutfile import wording
 from ringside.mics import Mic
 from ringside.room import Room, to_kit, to_room
 from ringside.values import Coordinate, Key, Record, Vector
@@ -109,6 +110,10 @@ KitEdit = Annotated[
 ]
 
 
+MOST_WORDS = 120
+"""Letters that what was done is told in: it becomes the name of an undo."""
+
+
 @dataclass(frozen=True)
 class Edited:
     """The new layout, what was done in a few words, and the mics that went along."""
@@ -126,6 +131,13 @@ def apply(layout: Layout, edit: Any) -> Edited:
     RingsideError
         When it cannot be done; the message says why. Nothing is changed then.
     """
+    done = _apply(layout, edit)
+    if len(done.words) <= MOST_WORDS:
+        return done
+    return replace(done, words=done.words[: MOST_WORDS - 1] + "…")
+
+
+def _apply(layout: Layout, edit: Any) -> Edited:
     if isinstance(edit, ChangePart):
         return _change(layout, edit)
     if isinstance(edit, AddPart):
@@ -151,9 +163,8 @@ def _checked(layout: Layout, **update: Any) -> Layout:
     """A changed layout with every rule asked again; raises RingsideError in words."""
     try:
         return Layout.model_validate({**dict(layout), **update})
-    except ValueError as fault:
-        first = fault.errors()[0] if hasattr(fault, "errors") else {}
-        raise RingsideError(str(first.get("ctx", {}).get("error", fault))) from None
+    except ValidationError as fault:
+        raise RingsideError(wording(fault.errors(include_url=False)[0])) from None
 
 
 # --- mics that belong to a drum --------------------------------------------------------------
@@ -238,9 +249,8 @@ def _with_parts(kit: Kit, parts: list[Part], **update: Any) -> Kit:
                 **update,
             }
         )
-    except ValueError as fault:
-        first = fault.errors()[0] if hasattr(fault, "errors") else {}
-        raise RingsideError(str(first.get("ctx", {}).get("error", fault))) from None
+    except ValidationError as fault:
+        raise RingsideError(wording(fault.errors(include_url=False)[0])) from None
 
 
 def _old(layout: Layout, part_id: str) -> Part:
@@ -446,7 +456,7 @@ def _set_room(layout: Layout, room: Room | None) -> Edited:
     if lost:
         verb = "is" if len(lost) == 1 else "are"
         words += f"; {', '.join(lost)} {verb} no longer inside or clear"
-    return Edited(done, words[:120], ())
+    return Edited(done, words, ())
 
 
 def _pose(layout: Layout, pose: Pose) -> Edited:

@@ -11,7 +11,7 @@ from ringside.report import counts
 from studios.actions import locker_of
 
 from sheets.drawing import plan_svg
-from sheets.table import HEADINGS, sheet_rows
+from sheets.table import HEADINGS, pick_list, sheet_rows
 from sheets.units import Ruler
 
 Paper = Literal["A4", "Letter"]
@@ -41,8 +41,9 @@ def _context(layout: Layout, ruler: Ruler, paper: Paper) -> dict[str, Any]:
         "kick_at": "beater spot" if kick.reference == "batter" else "centre of the front head",
         "speed": f"{doc.air.speed:.1f}",
         "headings": HEADINGS,
-        "rows": [list(r.values()) for r in sheet_rows(doc, ruler, locker)],
+        "rows": [list(r.values()) for r in sheet_rows(doc, ruler)],
         "pairs": pairs,
+        "pick": pick_list(doc, locker),
         "counts": {k.replace("_", " "): v for k, v in counts(analysis).items() if v},
         "decisions": doc.decisions,
         "plan": mark_safe(plan_svg(doc)),  # built from numbers and escaped names only

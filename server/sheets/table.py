@@ -57,6 +57,19 @@ def sheet_rows(layout: Layout, ruler: Ruler, locker: Locker = NOTHING) -> list[d
     ]
 
 
+def pick_list(layout: Layout, locker: Locker) -> list[str]:
+    """What to carry out of the locker: each mic and stand with how many and for which places."""
+    lines = []
+    for field, rows in (("model", locker.mics), ("stand", locker.stands)):
+        names = {r.id: r.name for r in rows}
+        wanted: dict[str, list[str]] = {}
+        for mic in layout.mics:
+            if key := getattr(mic, field):
+                wanted.setdefault(names.get(key, key), []).append(mic.id)
+        lines += [f"{len(ids)} {name}: {', '.join(ids)}" for name, ids in wanted.items()]
+    return lines
+
+
 def _plain(text: str) -> str:
     """Text that a spreadsheet will not run as a formula."""
     return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text

@@ -31,6 +31,8 @@ def test_a_flip_turns_verdicts_over():
         found["verdicts"]
     )
     assert found["turned"] == len(found["verdicts"])
+    assert "on snare hollow → together" in found["words"] or found["turned"] > 3
+    assert f"{found['turned']} verdicts turn over: " in found["words"]
 
 
 def test_mics_and_drums_that_only_one_has_are_passed_over():

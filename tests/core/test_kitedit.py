@@ -334,3 +334,16 @@ def test_what_was_drawn_is_dropped_for_a_part_moved_by_hand():
     back = do(again, do="forget", a="floor", b="snare").layout
     assert back.kit.part("rack-1").batter_m == START.kit.part("rack-1").batter_m
     assert back.kit.part("floor").batter_m == pytest.approx((0.9, 0.1, 0.6))
+
+
+def test_what_was_done_stays_short_enough_to_be_the_name_of_an_undo():
+    long = "A floor tom with a name that somebody wrote out in full, all of eighty letters!!"
+    mics = tuple(
+        START.mic("FT").model_copy(update={"id": f"FLOORTOM-{n}", "channel": None})
+        for n in range(20)
+    )
+    layout = START.model_copy(update={"mics": (*START.mics, *mics)})
+    after = changed(layout, "floor", name=long[:80], batter_m=(0.9, 0.0, 0.62))
+    assert len(after.moved) == 21
+    assert len(after.words) == 120
+    assert after.words.endswith("…")

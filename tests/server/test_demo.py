@@ -1,11 +1,17 @@
 """The demo: loaded once, with something to find in each layout."""
 
+import io
+
+import pytest
 from accounts.models import User
 from django.core.management import call_command
 from plans.logs import spots_of, tuning_of
 from plans.models import Layout, Session
+from pypdf import PdfReader
 from ringside.locker import stock
 from ringside.pairs import WORDS, Verdict, analyse
+from sheets.page import sheet_pdf
+from sheets.units import Ruler
 from studios.actions import locker_of
 from studios.models import Studio
 
@@ -37,6 +43,18 @@ def test_the_demo_is_loaded_once_and_has_something_to_find(db, capsys):
     assert "lug 1 has gone down 32 cents" in said["drift"][0]["words"]
     assert said["drift"][0]["recheck"]
     assert len(spots_of(demo, Session.objects.get().pk)) == 2
+
+
+@pytest.mark.filterwarnings("ignore::DeprecationWarning")
+@pytest.mark.parametrize("units", ["cm", "ft-in", "hand"])
+@pytest.mark.parametrize("paper", ["A4", "Letter"])
+def test_the_demo_fits_on_one_page(db, paper, units):
+    call_command("load_demo", "--password", "salt")
+    layout = Layout.objects.first()
+    pages = PdfReader(io.BytesIO(sheet_pdf(layout, Ruler(units), paper))).pages
+    assert len(pages) == 1
+    words = " ".join(pages[0].extract_text().split())
+    assert "From the locker: 1 Thud, kick dynamic: KI" in words
 
 
 def test_two_people_of_the_demo_share_its_studio(db, django_user_model):

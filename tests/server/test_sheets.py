@@ -86,4 +86,6 @@ def test_the_sheet_names_mics_and_stands_of_the_locker(as_owner, owner, layout):
     assert rows["KI"]["Pattern"] == "gone, cardioid"
     assert rows["ST"]["Pattern"] == "cardioid"
     page = as_owner("GET", f"/layouts/{layout.pk}/sheet")[1].decode()
-    assert "Slate condenser, cardioid" in page
+    assert "2 Slate condenser: OL, OR" in page
+    assert "2 Tall boom: OL, OR" in page
+    assert "1 gone: KI" in page

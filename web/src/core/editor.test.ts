@@ -196,6 +196,39 @@ describe("the editor", () => {
     expect(editor.snapshot().doc.name).toBe("before");
   });
 
+  it("undoes what was pressed while a save was under way, once it has landed", async () => {
+    const editor = new Editor(answer(1, "first"), stub, store);
+    let go: () => void = () => undefined;
+    stub.hold = new Promise((resolve) => {
+      go = resolve;
+    });
+    editor.commit(layout("second"), "moved");
+    await editor.step("undo");
+    await editor.step("undo");
+    expect(editor.snapshot().doc.name).toBe("second");
+    go();
+    await vi.waitFor(() => expect(editor.snapshot().doc.name).toBe("before"));
+    await vi.waitFor(() => expect(stub.version).toBe(4)); // one save and two steps back
+    expect(stub.stored).toBe("second");
+  });
+
+  it("undoes a key press that has not been sent yet, after sending it", async () => {
+    const editor = new Editor(answer(1, "first"), stub, store);
+    editor.commitSoon(layout("nudged"), "moved");
+    await editor.step("undo");
+    await vi.waitFor(() => expect(editor.snapshot().doc.name).toBe("before"));
+    expect(stub.saves).toEqual(["moved"]);
+  });
+
+  it("forgets an undo when the save before it did not land", async () => {
+    const editor = new Editor(answer(1, "first"), stub, store);
+    stub.mode = "refuse";
+    editor.commit(layout("bad"), "broke");
+    await editor.step("undo");
+    await vi.waitFor(() => expect(editor.snapshot().saved).toBe("refused"));
+    expect(stub.version).toBe(1);
+  });
+
   it("edits made while a save is under way go after it, in order", async () => {
     let open: () => void = () => undefined;
     stub.hold = new Promise((done) => {

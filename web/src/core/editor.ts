@@ -60,6 +60,8 @@ export class Editor {
   private readonly listeners = new Set<() => void>();
   private waiting: Waiting | null = null;
   private busySaving = false;
+  /** Undos and redos pressed while a save was under way. */
+  private wanted: ("undo" | "redo")[] = [];
   private underWay = 0;
   private asked = 0;
   private shown = 0;
@@ -142,17 +144,23 @@ export class Editor {
     this.compute();
   }
 
+  /** Undo or redo; pressed while a save is under way, it follows as soon as that has landed. */
   async step(way: "undo" | "redo"): Promise<void> {
-    if (this.settle !== undefined || this.waiting) {
-      this.flushSettling();
-      await this.send();
+    this.flushSettling();
+    if (this.waiting && !this.busySaving) void this.send();
+    if (this.waiting || this.busySaving) {
+      if (this.state.saved !== "conflict") this.wanted.push(way);
+      return;
     }
-    if (this.waiting || this.busySaving) return;
     try {
       this.take(await this.wire.step(this.state.out.id, this.state.out.version, way));
     } catch (error) {
       this.failed(error, null);
     }
+  }
+
+  private async stepOn(): Promise<void> {
+    for (let way = this.wanted.shift(); way; way = this.wanted.shift()) await this.step(way);
   }
 
   /** After a conflict: theirs, mine on top, or (once the copy is made) theirs again. */
@@ -280,6 +288,7 @@ export class Editor {
       this.waiting = null;
       this.forget();
       this.set({ out, saved: "saved", trouble: "" });
+      void this.stepOn();
       return;
     }
     // More came while it was under way: it goes against the version just made.
@@ -290,6 +299,7 @@ export class Editor {
   }
 
   private failed(error: unknown, mine: Waiting | null): void {
+    this.wanted = []; // what they would have undone is still on the screen, unsaved
     const conflict = this.wire.conflictOf(error);
     if (conflict) {
       this.set({ saved: "conflict", conflict });

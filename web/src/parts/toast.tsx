@@ -17,7 +17,10 @@ export function Toasts({ children }: { children: ReactNode }) {
   const say = useCallback<Say>((words, action) => {
     const id = Date.now() + Math.random();
     setList((all) => [...all.slice(-2), { id, words, action }]);
-    setTimeout(() => setList((all) => all.filter((t) => t.id !== id)), action ? 12000 : 5000);
+    setTimeout(
+      () => setList((all) => all.filter((t) => t.id !== id)),
+      action ? 12000 : Math.max(5000, words.length * 70),
+    );
   }, []);
   return (
     <ToastContext value={say}>
