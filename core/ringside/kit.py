@@ -130,6 +130,9 @@ class Reading(Record):
     sure: Flag = Field(
         default=True, description="False once a part at one end was moved or changed by hand."
     )
+    taken: Annotated[int, Field(strict=True, ge=1, le=1000)] = Field(
+        default=1, description="How many times the tape read the same; metres is their mean."
+    )
 
 
 class Drawn(Record):

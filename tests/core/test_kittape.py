@@ -283,3 +283,38 @@ def test_a_wrong_reading_is_among_those_in_doubt_as_soon_as_two_disagree():
 def test_a_reading_that_cannot_be_is_refused_in_words(a, b, metres, words):
     with pytest.raises(RingsideError, match=words):
         read(five_piece(), a, b, metres)
+
+
+def test_a_reading_that_is_repeated_and_stays_is_believed_and_the_other_asked_for():
+    """Two readings disagree and the wrong one is not the first suspect: the walk still ends."""
+    right = five_piece()
+    kit = five_piece()
+    for a, b in [("snare", "kick"), ("snare", "floor"), ("kick", "floor")]:
+        kit = read(kit, a, b, true_length(right, a, b))
+    for name in ("snare", "kick", "floor"):
+        kit = read(kit, name, None, true_length(right, name, None))
+    kit = read(kit, "snare", "rack-1", true_length(right, "snare", "rack-1"))
+    kit = read(kit, "kick", "rack-1", true_length(right, "kick", "rack-1") + 0.10)
+    kit = read(kit, "floor", "rack-1", true_length(right, "floor", "rack-1"))
+    kit = read(kit, "rack-1", None, true_length(right, "rack-1", None))
+    asked = []
+    for _ in range(8):
+        found = fit(kit)
+        if not found.suspects:
+            break
+        ask = next_reading(kit, found)
+        assert ask.stage == "again"
+        asked.append({ask.a, ask.b})
+        kit = read(kit, ask.a, ask.b, true_length(right, ask.a, ask.b))
+    assert fit(kit).suspects == ()
+    assert {"kick", "rack-1"} in asked
+    assert len(asked) <= 5
+
+
+def test_readings_that_are_the_same_are_joined():
+    kit = read(read(five_piece(), "snare", "kick", 0.530), "kick", "snare", 0.534)
+    assert len(kit.readings) == 1
+    assert kit.readings[0].metres == pytest.approx(0.532)
+    assert kit.readings[0].taken == 2
+    other = read(kit, "snare", "kick", 0.60)  # another length is another reading
+    assert (other.readings[0].metres, other.readings[0].taken) == (0.60, 1)

@@ -2620,6 +2620,12 @@ export interface components {
              * @default true
              */
             sure: boolean;
+            /**
+             * Taken
+             * @description How many times the tape read the same; metres is their mean.
+             * @default 1
+             */
+            taken: number;
         };
         /**
          * ReadingRow
