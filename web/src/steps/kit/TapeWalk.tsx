@@ -110,7 +110,8 @@ function NextReading(props: {
     const metres = parseLength(text, ruler);
     setBad(metres === null);
     typed.current = metres !== null;
-    if (metres !== null) void take(ask.a, ask.b, metres);
+    // The same length may be asked for again: the field is emptied, not only made anew.
+    if (metres !== null) void take(ask.a, ask.b, metres).then((ok) => ok && setText(""));
     else field.current?.focus();
   };
   return (
