@@ -14,6 +14,7 @@ from typing import Any, Final
 import numpy as np
 from numpy.typing import NDArray
 
+from ringside.constants import REFERENCE_SPEED_OF_SOUND
 from ringside.kit import Kit
 from ringside.layout import Layout
 from ringside.materials import BANDS_HZ, alpha
@@ -41,7 +42,9 @@ def reflection(material: str, frequency_hz: Floats) -> Floats:
     return np.asarray(np.sqrt(1 - taken))
 
 
-def response_db(room: Room, spots: Floats, frequency_hz: Floats) -> Floats:
+def response_db(
+    room: Room, spots: Floats, frequency_hz: Floats, speed: float = REFERENCE_SPEED_OF_SOUND
+) -> Floats:
     """The boundary response at points of the room.
 
     Parameters
@@ -50,6 +53,8 @@ def response_db(room: Room, spots: Floats, frequency_hz: Floats) -> Floats:
     spots : ndarray, shape (N, 3)
         Room coordinates, metres, inside the room.
     frequency_hz : ndarray, shape (F,)
+    speed : float
+        Speed of sound, m/s.
 
     Returns
     -------
@@ -73,7 +78,7 @@ def response_db(room: Room, spots: Floats, frequency_hz: Floats) -> Floats:
     one = np.ones_like(frequency_hz)
     factor = np.array([[one, reflection(a, frequency_hz), reflection(b, frequency_hz)]
                        for a, b in pairs])  # fmt: skip
-    k = 2 * np.pi * frequency_hz / SPEED_M_S
+    k = 2 * np.pi * frequency_hz / speed
     power = np.ones((len(spots), len(frequency_hz)))
     for i, j, m in product(range(3), repeat=3):
         if (i, j, m) == (0, 0, 0):
@@ -81,10 +86,6 @@ def response_db(room: Room, spots: Floats, frequency_hz: Floats) -> Floats:
         r = np.sqrt(away[0, i] ** 2 + away[1, j] ** 2 + away[2, m] ** 2)
         power += factor[0, i] * factor[1, j] * factor[2, m] * np.sinc(np.outer(r, k) / np.pi)
     return np.asarray(10 * np.log10(np.maximum(power, 1e-3)))
-
-
-SPEED_M_S: Final = 343.2
-"""The curve is drawn for the reference air: 10 °C shift it by 2 %, less than a line's width."""
 
 
 def heights(kit: Kit) -> dict[str, float]:
@@ -116,9 +117,9 @@ def spot_report(layout: Layout) -> dict[str, Any] | None:
     high = {k: min(h, room.height_m - 0.05) for k, h in heights(layout.kit).items()}
     here = np.array([[room.kit_x_m, room.kit_y_m, z] for z in high.values()])
     inside = bool(inside_floor(here[:1, 0], here[:1, 1], room)[0])
-    curves = response_db(room, here, FREQUENCIES_HZ) if inside else None
+    curves = response_db(room, here, FREQUENCIES_HZ, layout.air.speed) if inside else None
     places = candidate_spots(room)
-    rough = _map_roughness(room, places, list(high.values()))
+    rough = _map_roughness(room, places, list(high.values()), layout.air.speed)
     order = np.sort(rough)
     limit = order[max(int(len(order) * SMOOTH_SHARE) - 1, 0)] if len(order) else 0.0
     return {
@@ -154,12 +155,12 @@ def candidate_spots(room: Room) -> Floats:
     return np.asarray(grid[np.array(far, dtype=bool)])
 
 
-def _map_roughness(room: Room, places: Floats, high: list[float]) -> Floats:
+def _map_roughness(room: Room, places: Floats, high: list[float], speed: float) -> Floats:
     """Mean roughness over the heights at each place, (N,)."""
     if not len(places):
         return np.empty(0)
     total = np.zeros(len(places))
     for z in high:
         spots = np.column_stack([places, np.full(len(places), z)])
-        total += roughness_db(response_db(room, spots, FREQUENCIES_HZ))
+        total += roughness_db(response_db(room, spots, FREQUENCIES_HZ, speed))
     return np.asarray(total / len(high))

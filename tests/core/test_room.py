@@ -311,6 +311,22 @@ def test_first_dip_from_a_wall_lies_where_waterhouse_puts_it():
     assert f[curve.argmin()] == pytest.approx(4.493 * 343.2 / (4 * math.pi), abs=0.5)
 
 
+def test_warmer_air_moves_everything_up_in_frequency():
+    # A wave is as long as before at a frequency higher by the ratio of the speeds.
+    spot, f = np.array([[2.0, 2.0, 0.6]]), np.linspace(50, 250, 9)
+    ratio = 349.0 / 343.2
+    cold = response_db(ELL, spot, f, 343.2)
+    walls = dict.fromkeys(("floor", "ceiling", "back", "front", "left", "right"), "open")
+    assert response_db(ELL, spot, f * ratio, 343.2 * ratio) == pytest.approx(cold, abs=0.02)
+    bare = Room.model_validate({**dict(BOX), "surfaces": walls})
+    assert response_db(bare, spot, f, 349.0) == pytest.approx(np.zeros((1, 9)), abs=1e-6)
+    warm = starting_layout(
+        "five-piece", "empty", room=BOX, air=Air(temperature_c=30.0, humidity_pct=50.0)
+    )
+    assert spot_report(warm)["curves"] != spot_report(AT_BOX)["curves"]
+    assert decay_report(warm)["eyring_s"] != decay_report(AT_BOX)["eyring_s"]
+
+
 def test_the_map_of_spots():
     report = spot_report(AT_BOX)
     assert set(report["curves"]) == {"kick", "snare", "overhead"}

@@ -189,10 +189,12 @@ function Foot({ which, board }: { which: "decay" | "modes" | "low"; board: RoomB
               <strong className="num" data-rough>
                 {board.spots.roughness_db.toFixed(1)} dB
               </strong>{" "}
-              here; the smoothest spots of the map by{" "}
-              <span className="num">
-                {Math.min(...board.spots.spots.map((s) => s.roughness_db)).toFixed(1)} dB
-              </span>
+              here{board.spots.spots.length > 0 ? "; the smoothest spots of the map by " : ""}
+              {board.spots.spots.length > 0 && (
+                <span className="num">
+                  {Math.min(...board.spots.spots.map((s) => s.roughness_db)).toFixed(1)} dB
+                </span>
+              )}
               .
             </p>
           )}
