@@ -18,7 +18,7 @@ from ringside.constants import REFERENCE_SPEED_OF_SOUND
 from ringside.kit import Kit
 from ringside.layout import Layout
 from ringside.materials import BANDS_HZ, alpha
-from ringside.room import Room, floor_area, inside_floor, wall_distances
+from ringside.room import Room, inside_floor, wall_distances
 from ringside.starts import OVERHEAD_HEIGHT_M
 
 Floats = NDArray[np.float64]
@@ -109,7 +109,8 @@ def spot_report(layout: Layout) -> dict[str, Any] | None:
     -------
     dict
         ``frequency_hz``; ``curves`` by height in decibels; ``roughness_db``; ``spots`` with
-        ``x_m``, ``y_m``, ``roughness_db`` and ``smooth``; ``walls_m`` of the kit's origin.
+        ``x_m``, ``y_m``, ``roughness_db`` and ``smooth``; ``smoothest_db`` of them
+        (None without spots); ``walls_m`` of the kit's origin.
     """
     room = layout.room
     if room is None:
@@ -131,7 +132,7 @@ def spot_report(layout: Layout) -> dict[str, Any] | None:
         },
         "roughness_db": None if curves is None else float(roughness_db(curves).mean()),
         "walls_m": wall_distances(room.kit_x_m, room.kit_y_m, room) if inside else {},
-        "floor_m2": floor_area(room),
+        "smoothest_db": float(order[0]) if len(order) else None,
         "spots": [
             {"x_m": float(x), "y_m": float(y), "roughness_db": round(float(r), 2),
              "smooth": bool(r <= limit)}

@@ -147,7 +147,7 @@ class SpotBoard(Schema):
     curves: dict[str, list[float]]
     roughness_db: float | None
     walls_m: dict[str, float]
-    floor_m2: float
+    smoothest_db: float | None
     spots: list[MapSpot]
 
 

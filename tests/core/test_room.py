@@ -337,6 +337,9 @@ def test_the_map_of_spots():
     rough = [s["roughness_db"] for s in spots if not s["smooth"]]
     assert max(smooth) <= min(rough)
     assert 0.15 < len(smooth) / len(spots) < 0.35
+    assert report["smoothest_db"] == pytest.approx(min(smooth), abs=0.006)
+    narrow = BOX.model_copy(update={"width_m": 1.5, "kit_x_m": 0.7})
+    assert spot_report(starting_layout("five-piece", "empty", room=narrow))["smoothest_db"] is None
     assert report["walls_m"] == pytest.approx(
         {"left": 3.1, "right": 3.3, "back": 2.6, "front": 5.6}
     )

@@ -3039,12 +3039,12 @@ export interface components {
             curves: {
                 [key: string]: number[];
             };
-            /** Floor M2 */
-            floor_m2: number;
             /** Frequency Hz */
             frequency_hz: number[];
             /** Roughness Db */
             roughness_db: number | null;
+            /** Smoothest Db */
+            smoothest_db: number | null;
             /** Spots */
             spots: components["schemas"]["MapSpot"][];
             /** Walls M */

@@ -159,7 +159,7 @@ function Frame({ editor }: { editor: Editor }) {
 
 const KIT_SAYS = {
   drawn: "as drawn, not measured",
-  measured: "measured",
+  measured: "its tape readings hold",
   unsure: "moved since it was measured",
 };
 

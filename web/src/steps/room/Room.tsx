@@ -189,11 +189,12 @@ function Foot({ which, board }: { which: "decay" | "modes" | "low"; board: RoomB
               <strong className="num" data-rough>
                 {board.spots.roughness_db.toFixed(1)} dB
               </strong>{" "}
-              here{board.spots.spots.length > 0 ? "; the smoothest spots of the map by " : ""}
-              {board.spots.spots.length > 0 && (
-                <span className="num">
-                  {Math.min(...board.spots.spots.map((s) => s.roughness_db)).toFixed(1)} dB
-                </span>
+              here
+              {board.spots.smoothest_db !== null && (
+                <>
+                  ; the smoothest spot of the map by{" "}
+                  <span className="num">{board.spots.smoothest_db?.toFixed(1)} dB</span>
+                </>
               )}
               .
             </p>
@@ -265,7 +266,7 @@ function LowTable({ board }: { board: RoomBoard }) {
       <caption className="sr-only">Boundary response where the kit stands, dB</caption>
       <thead className="text-left text-soft">
         <tr>
-          <th className="font-normal">dB at</th>
+          <th className="font-normal">dB at Hz</th>
           {OCTAVES.map((f) => (
             <th key={f} className="num font-normal">
               {f}

@@ -189,14 +189,16 @@ function Corner({ room, put, ruler }: Part) {
     put({ notch: { ...size, corner: corner as NonNullable<Room["notch"]>["corner"] } });
   };
   return (
-    <div className={`grid ${threeAcross(ruler)} items-end gap-2`}>
-      <Choice
-        label="Shape"
-        value={notch?.corner ?? ""}
-        options={CORNERS}
-        names={{ "": "a box" }}
-        onTake={take}
-      />
+    <div className="grid grid-cols-2 items-end gap-2">
+      <div className="col-span-full">
+        <Choice
+          label="Shape"
+          value={notch?.corner ?? ""}
+          options={CORNERS}
+          names={{ "": "a box" }}
+          onTake={take}
+        />
+      </div>
       {notch && (
         <>
           <LengthField

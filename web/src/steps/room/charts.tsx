@@ -108,7 +108,7 @@ export function ModeChart({ board }: { board: RoomBoard }) {
           strokeWidth="1.5"
         />
       ))}
-      {[20, 30, 50, 80, 120, 200].map((f) => (
+      {[20, 30, 50, 80, 120, 200].map((f, i) => (
         <text
           key={f}
           x={x(f)}
@@ -118,7 +118,7 @@ export function ModeChart({ board }: { board: RoomBoard }) {
           className="num"
           fill="var(--soft)"
         >
-          {f}
+          {i ? f : `${f} Hz`}
         </text>
       ))}
     </svg>
@@ -172,7 +172,7 @@ export function LowEndChart({ board }: { board: RoomBoard }) {
           />
         );
       })}
-      {[30, 50, 80, 120, 200, 300].map((f) => (
+      {[30, 50, 80, 120, 200, 300].map((f, i) => (
         <text
           key={f}
           x={x(f)}
@@ -182,7 +182,7 @@ export function LowEndChart({ board }: { board: RoomBoard }) {
           className="num"
           fill="var(--soft)"
         >
-          {f}
+          {i ? f : `${f} Hz`}
         </text>
       ))}
     </svg>
