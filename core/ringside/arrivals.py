@@ -35,6 +35,7 @@ class Arrivals:
     face_side: Ints  # -1 struck side, +1 other side or inside
     axis_angle_rad: Floats  # angle off the plane through the middle of the shell, + struck side
     null: np.ndarray  # bool: in the null of the pattern
+    toward: Floats  # (M, S, 3) metres, from the capsule the way the sound comes from
 
 
 def _rows(v: Floats) -> Floats:
@@ -107,6 +108,7 @@ def arrivals(scene: Scene, limits: Thresholds) -> Arrivals:
         face_side=side,
         axis_angle_rad=np.arctan2(height + s.depth / 2, radial),
         null=in_null,
+        toward=toward,
     )
 
 

@@ -160,7 +160,13 @@ def _apply(layout: Layout, edit: Any) -> Edited:
 
 
 def _checked(layout: Layout, **update: Any) -> Layout:
-    """A changed layout with every rule asked again; raises RingsideError in words."""
+    """A changed layout with every rule asked again; raises RingsideError in words.
+
+    A technique that lost a mic is none any more: the mics that are left stand on their own.
+    """
+    there = {m.id for m in update.get("mics", layout.mics)}
+    techniques = update.get("techniques", layout.techniques)
+    update["techniques"] = tuple(t for t in techniques if there >= set(t.mics))
     try:
         return Layout.model_validate({**dict(layout), **update})
     except ValidationError as fault:
@@ -290,7 +296,8 @@ def _change(layout: Layout, edit: ChangePart) -> Edited:
     mics = _followed(layout.mics, {edit.was: (old, new)})
     mics = tuple(m.model_copy(update={"job": name(m.job)}) for m in mics)
     decisions = tuple(d.model_copy(update={"source": name(d.source)}) for d in layout.decisions)
-    done = _checked(layout, kit=kit, mics=mics, decisions=decisions)
+    taken = tuple(t.model_copy(update={"target": name(t.target)}) for t in layout.techniques)
+    done = _checked(layout, kit=kit, mics=mics, decisions=decisions, techniques=taken)
     went = _moved(layout, mics)
     words = f"{'Moved' if touched else 'Changed'} {new.name}"
     return Edited(done, words + (f" with {', '.join(went)}" if went else ""), went)
@@ -413,11 +420,22 @@ def _swap(layout: Layout, kit: Kit) -> Edited:
         if d.source in found and not gone & {d.a, d.b}
     )
     pairs = tuple(p for p in layout.stereo_pairs if not gone & {p.left, p.right})
-    done = _checked(layout, kit=kit, mics=mics, decisions=decisions, stereo_pairs=pairs)
+    taken = tuple(
+        t.model_copy(update={"target": found[t.target].id}) if t.target in found else t
+        for t in layout.techniques
+    )
+    done = _checked(
+        layout, kit=kit, mics=mics, decisions=decisions, stereo_pairs=pairs, techniques=taken
+    )
     words = f"Took the kit {kit.name}"
     if gone:
         words += f"; {', '.join(sorted(gone))} had no drum left"
     return Edited(done, words, _moved(layout, mics))
+
+
+def _turned(numbers: dict[str, float]) -> dict[str, float]:
+    """A technique's numbers on the mirrored kit: only the hour of a clock changes side."""
+    return {k: (12.0 - v) % 12.0 if k == "clock" else v for k, v in numbers.items()}
 
 
 def _other_hand(layout: Layout) -> Edited:
@@ -436,7 +454,10 @@ def _other_hand(layout: Layout) -> Edited:
     pairs = tuple(
         p.model_copy(update={"left": p.right, "right": p.left}) for p in layout.stereo_pairs
     )
-    done = _checked(layout, kit=mirrored(layout.kit, name), mics=mics, stereo_pairs=pairs)
+    taken = tuple(t.model_copy(update={"numbers": _turned(t.numbers)}) for t in layout.techniques)
+    done = _checked(
+        layout, kit=mirrored(layout.kit, name), mics=mics, stereo_pairs=pairs, techniques=taken
+    )
     return Edited(done, f"Turned round for a {hand}-handed drummer", _moved(layout, mics))
 
 

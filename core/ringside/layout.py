@@ -9,11 +9,12 @@ from typing import Annotated, Final, Literal, Self
 from pydantic import Field, model_validator
 
 from ringside.air import COLDEST_C, HOTTEST_C, humidity_words, speed_of_sound
+from ringside.answers import Brief
 from ringside.kit import Kit
 from ringside.mics import Mic
 from ringside.room import Room
 from ringside.thresholds import Thresholds
-from ringside.values import Key, Record, Text, Title
+from ringside.values import Key, Number, Record, Text, Title
 
 FORMAT: Final = "ringside-layout"
 VERSION: Final = 1
@@ -72,6 +73,20 @@ class Decision(Record):
     )
 
 
+class Taken(Record):
+    """A technique in use: the mics it placed and the numbers it stands on."""
+
+    id: Key
+    technique: Key
+    target: Key | None = Field(default=None, description="The drum, cymbal or space it is over.")
+    numbers: dict[Key, Number] = Field(
+        default_factory=dict,
+        max_length=12,
+        description="Metres, degrees, hours of the clock or a share, by name.",
+    )
+    mics: tuple[Key, ...] = Field(min_length=1, max_length=8)
+
+
 class Layout(Record):
     """Everything the analysis needs, and nothing about who owns it."""
 
@@ -86,6 +101,8 @@ class Layout(Record):
     mics: tuple[Mic, ...] = Field(default=(), max_length=MOST_MICS)
     stereo_pairs: tuple[StereoPair, ...] = Field(default=(), max_length=16)
     decisions: tuple[Decision, ...] = Field(default=(), max_length=2000)
+    techniques: tuple[Taken, ...] = Field(default=(), max_length=MOST_MICS)
+    brief: Brief | None = Field(default=None, description="What the recording is to be.")
     thresholds: Thresholds = Thresholds()
 
     @model_validator(mode="after")
@@ -104,7 +121,23 @@ class Layout(Record):
             self._both(d.a, d.b, ids, "a decision")
             if d.source not in sources:
                 raise ValueError(f"a decision names {d.source!r}, which is not in the kit")
+        self._techniques(ids)
         return self
+
+    def _techniques(self, ids: list[str]) -> None:
+        used: set[str] = set()
+        names = [t.id for t in self.techniques]
+        if len(set(names)) < len(names):
+            raise ValueError("two techniques have one short name; rename one")
+        for t in self.techniques:
+            for name in t.mics:
+                if name not in ids:
+                    raise ValueError(
+                        f"technique {t.id!r} names mic {name!r}, which is not in the layout"
+                    )
+                if name in used:
+                    raise ValueError(f"mic {name!r} belongs to two techniques; expected one")
+                used.add(name)
 
     @staticmethod
     def _both(a: str, b: str, ids: list[str], what: str) -> None:

@@ -197,3 +197,76 @@ def at_distances(
         )
     away = np.linalg.norm(spots - np.asarray(near, dtype=float), axis=1)
     return np.asarray(spots[int(away.argmin())])
+
+
+@dataclass(frozen=True)
+class Equidistant:
+    """Where a point is as far from several others: a line for three, a spot along it for four.
+
+    Every point of the line is equally far from the first three; ``best_along`` is where the
+    others are least wrong (metres from ``line_point``), ``residuals`` what is then left:
+    distance to each point less the distance to the first, metres (N,).
+    """
+
+    line_point: Floats
+    line_way: Floats
+    best_along: float
+    residuals: Floats
+
+    @property
+    def best(self) -> Floats:
+        """The spot itself (3,)."""
+        return np.asarray(self.line_point + self.line_way * self.best_along)
+
+
+def equidistant(points: ArrayLike) -> Equidistant:
+    """The spots equally far from three points, and the best of them for a fourth.
+
+    Parameters
+    ----------
+    points : array_like, shape (N, 3)
+        Three or four; metres.
+
+    Returns
+    -------
+    Equidistant
+        For three points ``line_point`` is their circumcentre (elementary geometry) and
+        ``best_along`` 0; for four the crossing of the line with the plane of points as far
+        from the fourth as from the first, or where it is nearest to that.
+
+    Raises
+    ------
+    RingsideError
+        When there are not three or four points, or the first three stand in one line.
+
+    Examples
+    --------
+    >>> equidistant([(0, 0, 0), (2, 0, 0), (0, 2, 0)]).line_point.tolist()
+    [1.0, 1.0, 0.0]
+    """
+    p = np.asarray(points, dtype=float)
+    if p.shape not in ((3, 3), (4, 3)):
+        raise RingsideError("expected three or four drums to be equally far from")
+    b, c = p[1] - p[0], p[2] - p[0]
+    normal = np.cross(b, c)
+    square = float(normal @ normal)
+    if square < 1e-12:
+        raise RingsideError("three drums in one line: no spot is equally far from all of them")
+    rows = np.array([b, c, normal])  # equally far: x·b = b²/2 and x·c = c²/2, in their plane
+    foot = p[0] + np.linalg.solve(rows, [float(b @ b) / 2, float(c @ c) / 2, 0.0])
+    way = normal / np.sqrt(square)
+    way = way if way[2] >= 0 else -way
+    along = _meeting(p, foot, way) if len(p) == 4 else 0.0
+    spot = foot + way * along
+    away = np.linalg.norm(p - spot, axis=1)
+    return Equidistant(foot, way, along, np.asarray(away - away[0]))
+
+
+def _meeting(p: Floats, foot: Floats, way: Floats) -> float:
+    """Where the line meets the plane halfway between the first and the fourth point."""
+    across = p[3] - p[0]
+    middle = (p[3] + p[0]) / 2
+    slope = float(across @ way)
+    if abs(slope) < 1e-6 * max(float(np.linalg.norm(across)), 1e-9):
+        return 0.0
+    return float(across @ (middle - foot)) / slope

@@ -6,17 +6,20 @@ hypercardioid, 0 figure-8 (IEC 60268-4 quantities as tabulated in microphone han
 Eargle, The Microphone Book). The result is signed: a rear lobe is inverted.
 """
 
-from typing import Annotated, Final, Literal
+from typing import Annotated, Final, Literal, Self
 
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from ringside.kit import Direction
 from ringside.values import Flag, Key, Record, Title, Vector
 
 Pattern = Literal["omni", "wide cardioid", "cardioid", "supercardioid", "hypercardioid", "figure-8"]
 Role = Literal["close", "overhead", "room"]
+Lock = Literal["right", "front", "height", "aim"]
+LOCKS: Final[tuple[Lock, ...]] = ("right", "front", "height", "aim")
+"""What of a mic can be held: its three coordinates, in the order of the frame, and its aim."""
 
 PRESSURE_SHARE: Final[dict[str, float]] = {
     "omni": 1.0,
@@ -47,6 +50,9 @@ class Mic(Record):
     channel: Annotated[int, Field(strict=True, ge=1, le=256)] | None = None
     model: Key | None = Field(default=None, description="Which mic of the studio's locker it is.")
     stand: Key | None = Field(default=None, description="Which stand of the locker holds it.")
+    locks: tuple[Lock, ...] = Field(
+        default=(), max_length=4, description="What no fit and no change of numbers may move."
+    )
     wired_inverted: Flag = Field(
         default=False,
         description="The mic itself is wired against IEC 61938 (pin 2 negative for pressure).",
@@ -54,6 +60,12 @@ class Mic(Record):
     cable_inverted: Flag = False
     preamp_flip: Flag = False
     track_flip: Flag = False
+
+    @model_validator(mode="after")
+    def _locked_once(self) -> Self:
+        if len(set(self.locks)) < len(self.locks):
+            raise ValueError(f"mic {self.id!r} has one lock twice; expected each at most once")
+        return self
 
     @property
     def switch_sign(self) -> int:

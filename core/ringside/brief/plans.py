@@ -1,0 +1,351 @@
+"""Three starting layouts from a brief: techniques chosen by the rules, placed, and counted.
+
+The first is the best the rules know; the second has another kind of picture; the third does
+with about half the inputs. Each is built slot by slot in order of worth until inputs, minutes
+or the locker run out, and says why each technique is there and what was given up.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Any, Final
+
+from pydantic import Field
+
+from ringside.answers import QUESTIONS, Brief
+from ringside.brief.rules import FEW, LEAST_WORTH, RULES, SLOTS, WORTH, Choice, Rule, Slot
+from ringside.errors import RingsideError
+from ringside.handsizes import HandSizes
+from ringside.layout import Layout
+from ringside.locker import Locker
+from ringside.outfit import needs_stand, outfit
+from ringside.pairs import analyse
+from ringside.report import counts
+from ringside.techniques.catalogue import TECHNIQUES, lacking, targets_in
+from ringside.techniques.taking import DEFAULT_HANDS, take
+from ringside.values import Key, Number, Record
+
+MOST_REASONS: Final = 6
+PLANS: Final = 3
+SETTING_OUT_MIN: Final = 8.0
+"""Cables, lines and a first look, whatever the layout (from memory)."""
+
+GIVES_UP: Final[dict[Slot, str]] = {
+    "picture": "the picture of the whole kit",
+    "kick": "a kick mic",
+    "snare": "a snare mic",
+    "toms": "mics on the toms",
+    "snare bottom": "a mic on the wires",
+    "kick two": "a second kick mic",
+    "room pair": "a room pair",
+    "room mono": "a mono room mic",
+    "hats": "a hats mic",
+    "ride": "a ride mic",
+    "far": "something far off",
+    "odd": "an odd mic to crush",
+}
+
+
+class Piece(Record):
+    """One technique of a plan, as it is asked for: whom it is for, and numbers set."""
+
+    slot: Key
+    technique: Key
+    target: Key | None = None
+    numbers: dict[Key, Number] = Field(default_factory=dict, max_length=12)
+
+
+@dataclass
+class _Plan:
+    """A plan being built."""
+
+    layout: Layout
+    inputs: int
+    minutes: float
+    locker: Locker | None
+    hands: HandSizes
+    pieces: list[Piece] = field(default_factory=list)
+    reasons: list[str] = field(default_factory=list)
+    gives_up: list[str] = field(default_factory=list)
+    spent: float = SETTING_OUT_MIN
+    score: float = 0.0
+
+
+def fired(brief: Brief) -> list[Rule]:
+    """The rules that a brief sets off, in the order of the table."""
+    answers = brief.model_dump()
+    return [r for r in RULES if answers.get(r.question) == r.answer]
+
+
+def _worth(choice: Choice, rules: Sequence[Rule]) -> float:
+    return choice.worth + sum(r.weight for r in rules if r.about == choice.technique)
+
+
+def _because(technique: str, slot: str, rules: Sequence[Rule]) -> list[str]:
+    about = (technique, f"slot:{slot}")
+    good = [r for r in rules if r.about in about and r.weight > 0]
+    return [r.because for r in sorted(good, key=lambda r: -r.weight)]
+
+
+def _against(technique: str, rules: Sequence[Rule]) -> list[str]:
+    return [r.because for r in rules if r.about == technique and r.weight < 0]
+
+
+def _numbers(technique: str, rules: Sequence[Rule]) -> dict[str, float]:
+    found: dict[str, float] = {}
+    for r in rules:
+        if r.about == technique:
+            found.update(r.numbers)
+    return found
+
+
+def _targets(slot: Slot, technique: str, layout: Layout) -> list[str | None]:
+    """Whom a technique of a slot is put up for: every tom, but one of everything else."""
+    t = TECHNIQUES[technique]
+    if not t.over:
+        return [None]
+    possible = targets_in(t, layout)
+    if slot in ("hats", "ride"):
+        possible = [c.id for c in layout.kit.cymbals if c.kind == slot]
+    return [*possible] if slot == "toms" else [*possible[:1]]
+
+
+def ranked(slot: Slot, layout: Layout, rules: Sequence[Rule]) -> list[Choice]:
+    """The choices for a slot that this kit and room allow, best first."""
+    able = [
+        c for c in SLOTS[slot]
+        if not lacking(TECHNIQUES[c.technique], layout) and _targets(slot, c.technique, layout)
+    ]  # fmt: skip
+    return sorted(able, key=lambda c: -_worth(c, rules))
+
+
+def _slot_order(layout: Layout, rules: Sequence[Rule]) -> list[tuple[float, Slot]]:
+    """Slots that are worth filling, most worth first; the picture is chosen before."""
+    found: list[tuple[float, Slot]] = []
+    for slot, worth in WORTH.items():
+        value = worth + sum(r.weight for r in rules if r.about == f"slot:{slot}")
+        if slot != "picture" and ranked(slot, layout, rules):
+            found.append((value, slot))
+    return sorted(found, key=lambda f: -f[0])
+
+
+def _try(plan: _Plan, slot: Slot | str, technique: str, targets: list[str | None],
+         rules: Sequence[Rule]) -> str:  # fmt: skip
+    """Put a technique into a plan for each target; why not in words, or nothing when it is in."""
+    t = TECHNIQUES[technique]
+    need, layout = t.mics * len(targets), plan.layout
+    if len(layout.mics) + need > plan.inputs:
+        return "inputs are used up"
+    if plan.spent + t.minutes * len(targets) > plan.minutes:
+        return "there is no time to set it up"
+    pieces, numbers = [], _numbers(technique, rules)
+    for target in targets:
+        try:
+            took = take(layout, technique, target, numbers, plan.hands)
+        except RingsideError as fault:
+            return str(fault).rstrip(".")
+        layout = took.layout
+        pieces.append(Piece(slot=_key(slot), technique=technique, target=target, numbers=numbers))
+        if plan.locker is not None:
+            got = outfit(layout, plan.locker, frozenset({took.id}))
+            if got.no_mic:
+                return "the locker has no mic left that suits"
+            if got.no_stand:
+                return "the locker has no stand left that reaches"
+            layout = got.layout
+    plan.layout = layout
+    plan.pieces += pieces
+    plan.spent += t.minutes * len(targets)
+    plan.reasons += _because(technique, str(slot), rules)
+    return ""
+
+
+def _key(slot: str) -> str:
+    return slot.replace(" ", "-")
+
+
+def _fill(plan: _Plan, rules: Sequence[Rule]) -> None:
+    for value, slot in _slot_order(plan.layout, rules):
+        if value < LEAST_WORTH:
+            continue
+        why = "nothing suits"
+        for choice in ranked(slot, plan.layout, rules):
+            if _worth(choice, rules) < 0:
+                break
+            used = {(p.technique, p.target) for p in plan.pieces}
+            targets = _targets(slot, choice.technique, plan.layout)
+            if any((choice.technique, t) in used for t in targets):
+                continue
+            why = _try(plan, slot, choice.technique, targets, rules)
+            if not why:
+                plan.score += value + _worth(choice, rules)
+                break
+        if why:
+            plan.gives_up.append(f"{_capital(GIVES_UP[slot])}: {why}.")
+
+
+def _capital(text: str) -> str:
+    return f"No {text[2:]}" if text.startswith("a ") else f"No {text}"
+
+
+def _start(layout: Layout, brief: Brief, locker: Locker | None, hands: HandSizes,
+           inputs: int) -> _Plan:  # fmt: skip
+    empty = layout.model_copy(
+        update={"mics": (), "stereo_pairs": (), "decisions": (), "techniques": (), "brief": brief}
+    )
+    use = locker if brief.from_locker and locker and (locker.mics or locker.stands) else None
+    return _Plan(empty, inputs, float(brief.minutes), use, hands)
+
+
+def _candidates(layout: Layout, rules: Sequence[Rule], inputs: int) -> list[Choice]:
+    few = FEW.get(inputs)
+    if few:
+        able = [c for c in few if not lacking(TECHNIQUES[c.technique], layout)]
+        return sorted(able, key=lambda c: -_worth(c, rules))
+    return ranked("picture", layout, rules)
+
+
+def _build(layout: Layout, brief: Brief, locker: Locker | None, hands: HandSizes, inputs: int,
+           pictures: list[Choice]) -> tuple[_Plan, Choice] | None:  # fmt: skip
+    """A plan on the first of some pictures that can be put up."""
+    rules = fired(brief)
+    for picture in pictures:
+        plan = _start(layout, brief, locker, hands, inputs)
+        why = _try(plan, "picture", picture.technique,
+                   _targets("picture", picture.technique, layout), rules)  # fmt: skip
+        if why:
+            continue
+        plan.gives_up += _against(picture.technique, rules)
+        plan.score += WORTH["picture"] + _worth(picture, rules)
+        if inputs > 3:
+            _fill(plan, rules)
+        return plan, picture
+    return None
+
+
+def plans(
+    layout: Layout, brief: Brief, locker: Locker | None = None, hands: HandSizes = DEFAULT_HANDS
+) -> list[dict[str, Any]]:
+    """Up to three starting layouts for a brief, best first.
+
+    Parameters
+    ----------
+    layout : Layout
+        Its kit, room and air are used; its mics are left out.
+    brief : Brief
+    locker : Locker, optional
+        Asked for mics and stands when the brief says so.
+
+    Returns
+    -------
+    list of dict
+        ``title``, ``layout``, ``pieces``, ``reasons``, ``gives_up``, ``inputs``, ``stands``,
+        ``minutes``, ``counts`` of verdicts, and ``score``.
+    """
+    rules = fired(brief)
+    found: list[tuple[_Plan, Choice]] = []
+    used: set[str] = set()
+    families: set[str] = set()
+    few = max(1, (brief.inputs + 1) // 2)
+    for turn in range(PLANS):
+        inputs = few if turn == PLANS - 1 and brief.inputs > 3 else brief.inputs
+        choices = [c for c in _candidates(layout, rules, inputs) if c.technique not in used]
+        if inputs > 3:
+            other = [c for c in choices if c.family not in families]
+            choices = other or choices
+        built = _build(layout, brief, locker, hands, inputs, choices)
+        if built is None:
+            continue
+        found.append(built)
+        used.add(built[1].technique)
+        families.add(built[1].family)
+    found.sort(key=lambda f: -f[0].score)
+    return [_shown(plan, picture) for plan, picture in found]
+
+
+def _shown(plan: _Plan, picture: Choice) -> dict[str, Any]:
+    layout = plan.layout
+    name = TECHNIQUES[picture.technique].name
+    n = len(layout.mics)
+    title = name if n == TECHNIQUES[picture.technique].mics else f"{name}, {n} mics"
+    named = layout.model_copy(update={"name": title[:80]})
+    stands = sum(1 for m in layout.mics if m.stand)
+    t = TECHNIQUES[picture.technique]
+    return {
+        "title": title,
+        "layout": named,
+        "pieces": [p.model_dump() for p in plan.pieces],
+        "reasons": list(dict.fromkeys([t.gives, *plan.reasons]))[:MOST_REASONS],
+        "gives_up": list(dict.fromkeys(plan.gives_up)) or [t.watch_for],
+        "inputs": n,
+        "stands": stands if plan.locker is not None and plan.locker.stands else _stands(layout),
+        "minutes": round(plan.spent),
+        "counts": counts(analyse(layout)),
+        "score": round(plan.score, 2),
+    }
+
+
+def _stands(layout: Layout) -> int:
+    """How many stands when none are named: one each, but bars and what lies flat."""
+    total = 0
+    for kept in layout.techniques:
+        held: list[Any] = []
+        for id_ in kept.mics:
+            total += needs_stand(layout, kept, layout.mic(id_), held)
+            held.append(layout.mic(id_))
+    return total
+
+
+def built(
+    layout: Layout, brief: Brief, pieces: Sequence[Piece], locker: Locker | None = None,
+    hands: HandSizes = DEFAULT_HANDS,
+) -> Layout:  # fmt: skip
+    """A layout of chosen pieces: a plan taken whole, or mixed from two.
+
+    Raises
+    ------
+    RingsideError
+        When a piece cannot be placed on this kit.
+    """
+    plan = _start(layout, brief, locker, hands, len(pieces))
+    made = plan.layout
+    for p in pieces:
+        took = take(made, p.technique, p.target, p.numbers, hands)
+        made = took.layout
+        if plan.locker is not None:
+            made = outfit(made, plan.locker, frozenset({took.id})).layout
+    return made
+
+
+def asked() -> list[dict[str, Any]]:
+    """The questions with their answers and what each changes."""
+    return [
+        {
+            "id": q.id,
+            "label": q.label,
+            "answers": [
+                {"value": a.value, "label": a.label, "changes": a.changes} for a in q.answers
+            ],
+        }
+        for q in QUESTIONS
+    ]
+
+
+def table() -> list[dict[str, Any]]:
+    """The rules as rows: question, answer, what it is about in words, weight, because."""
+    names = {q.id: q.label for q in QUESTIONS}
+    answers = {(q.id, a.value): a.label for q in QUESTIONS for a in q.answers}
+    return [
+        {
+            "question": names[r.question],
+            "answer": answers[(r.question, r.answer)],
+            "about": TECHNIQUES[r.about].name if r.about in TECHNIQUES else GIVES_UP[_slot(r)],
+            "weight": r.weight,
+            "because": r.because,
+        }
+        for r in RULES
+    ]
+
+
+def _slot(rule: Rule) -> Slot:
+    name = rule.about.removeprefix("slot:")
+    return next(s for s in WORTH if s == name)

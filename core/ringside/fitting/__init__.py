@@ -1,0 +1,1 @@
+"""Fitting a whole layout: moving what is free until the rules hold, in their order."""

@@ -1,0 +1,174 @@
+"""Null aiming: turn a mic so that its dead side faces the loudest neighbour.
+
+A first-order pattern a + (1 - a)·cos θ is nothing at cos θ = -a / (1 - a): 180° for a
+cardioid, 125 to 127° super-, 109.5° hypercardioid, 90° figure-8 (IEC 60268-4 quantities as
+tabulated in Eargle, The Microphone Book). Omni and wide cardioid have none; they are
+quietest at the back. The front stays within a chosen angle of the drum.
+"""
+
+from typing import Any, Final
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from ringside.arrivals import Arrivals, arrivals
+from ringside.errors import RingsideError
+from ringside.kit import Kit
+from ringside.layout import Layout
+from ringside.mics import PRESSURE_SHARE, directivity
+from ringside.scene import scene_of, sources_of
+from ringside.values import Vector
+
+Array = NDArray[np.float64]
+OFF_DEG: Final = 30.0
+"""How far the front of a mic may be turned off its drum to find a null (common practice)."""
+
+FLOOR_DB: Final = -60.0
+
+
+def null_angle(pressure_share: float) -> float:
+    """The angle off the front at which a pattern hears least, radians."""
+    a = pressure_share
+    if a > 0.5:
+        return float(np.pi)
+    return float(np.arccos(-a / (1 - a)))
+
+
+def response_db(pressure_share: float, angle: float) -> float:
+    """The pattern's theory at an angle off the front, decibels; -60 stands for nothing."""
+    r = abs(float(directivity(pressure_share, np.cos(angle))))
+    return max(20 * float(np.log10(max(r, 1e-6))), FLOOR_DB)
+
+
+def best_way(own: ArrayLike, neighbour: ArrayLike, pressure_share: float, off: float) -> Array:
+    """The aim that hears a neighbour least with the front within an angle of the drum.
+
+    Parameters
+    ----------
+    own, neighbour : array_like, shape (3,)
+        Directions from the capsule, any length.
+    pressure_share : float
+        The a of the pattern.
+    off : float
+        How far the front may be from the drum, radians.
+
+    Returns
+    -------
+    ndarray
+        Unit (3,). The best aim lies in the plane of the two directions: off that plane the
+        angle to the neighbour can only come nearer to a right angle.
+    """
+    d = np.asarray(own, dtype=float) / np.linalg.norm(own)
+    b = np.asarray(neighbour, dtype=float) / np.linalg.norm(neighbour)
+    phi = float(np.arccos(np.clip(d @ b, -1, 1)))
+    away = -(b - d * float(d @ b))
+    size = float(np.linalg.norm(away))
+    if size < 1e-9:
+        away = np.cross(d, [0.0, 0.0, 1.0] if abs(d[2]) < 0.9 else [1.0, 0.0, 0.0])
+        size = float(np.linalg.norm(away))
+    turn = float(np.clip(null_angle(pressure_share) - phi, -off, off))
+    return np.asarray(np.cos(turn) * d + np.sin(turn) * away / size)
+
+
+def loudest_near(kit: Kit, point: ArrayLike, own: str) -> str | None:
+    """What is loudest at a point besides the mic's own drum, by peak and distance."""
+    src = sources_of(kit)
+    away = np.linalg.norm(src.strike - np.asarray(point, dtype=float), axis=1)
+    loud = src.peak_db - 20 * np.log10(np.maximum(away, 0.05))
+    ranked = [src.ids[i] for i in np.argsort(-loud, kind="stable") if src.ids[i] != own]
+    return ranked[0] if ranked else None
+
+
+def _row(layout: Layout, mic_id: str) -> int:
+    ids = [m.id for m in layout.mics]
+    if mic_id not in ids:
+        raise RingsideError(f"expected a mic of this layout, got {mic_id!r}")
+    return ids.index(mic_id)
+
+
+def null_aim(
+    layout: Layout, mic_id: str, neighbour: str | None = None, off_deg: float = OFF_DEG
+) -> dict[str, Any]:
+    """Turn a close mic's null toward a neighbour, and say what that takes out.
+
+    Parameters
+    ----------
+    neighbour : str, optional
+        The drum or cymbal to turn away from; the loudest at the capsule when not given.
+    off_deg : float
+        How far the front may be from the mic's own drum, degrees.
+
+    Returns
+    -------
+    dict
+        ``aim``; ``neighbour``; ``off_deg`` of the new aim to the drum; ``taken_db``: how much
+        less of the neighbour there is against the drum; ``own_db``: what the drum itself
+        loses; ``theory_db``: what the pattern leaves of the neighbour at that angle, on
+        paper; ``null_deg``: where the pattern's null is; ``words``.
+
+    Raises
+    ------
+    RingsideError
+        When the mic is for the whole kit, or the neighbour is not in the kit.
+    """
+    row, mic = _row(layout, mic_id), layout.mic(mic_id)
+    if mic.job is None:
+        raise RingsideError(f"{mic_id} is for the whole kit; only a close mic has a neighbour")
+    if not 0 <= off_deg <= 90:
+        raise RingsideError("expected an angle of 0 to 90 degrees off the drum")
+    scene = scene_of(layout)
+    ids, before = scene.sources.ids, arrivals(scene, layout.thresholds)
+    own = ids.index(mic.job)
+    other = _neighbour(ids, scene.sources.peak_db + before.level_db[row], own, neighbour)
+    share = PRESSURE_SHARE[mic.pattern]
+    to_own, to_other = before.toward[row, own], before.toward[row, other]
+    if min(np.linalg.norm(to_own), np.linalg.norm(to_other)) < 1e-6:
+        raise RingsideError(f"{mic_id} stands on the very drum; move it before aiming it")
+    way = best_way(to_own, to_other, share, float(np.radians(off_deg)))
+    aim: Vector = (float(way[0]), float(way[1]), float(way[2]))
+    turned = layout.with_mic(mic.model_copy(update={"aim": aim}))
+    after = arrivals(scene_of(turned), layout.thresholds)
+    return _told(before, after, row, own, other, ids, share, way, layout)
+
+
+def _neighbour(ids: tuple[str, ...], heard: Array, own: int, wanted: str | None) -> int:
+    if wanted is not None:
+        if wanted not in ids or ids.index(wanted) == own:
+            raise RingsideError(f"expected another drum or cymbal of the kit, got {wanted!r}")
+        return ids.index(wanted)
+    others = np.where(np.arange(len(ids)) == own, -np.inf, heard)
+    return int(others.argmax())
+
+
+def _told(
+    before: Arrivals, after: Arrivals, row: int, own: int, other: int, ids: tuple[str, ...],
+    share: float, way: Array, layout: Layout,
+) -> dict[str, Any]:  # fmt: skip
+    def angle(k: int) -> float:
+        to = after.toward[row, k]
+        return float(np.arccos(np.clip(to @ way / np.linalg.norm(to), -1, 1)))
+
+    lost = float(before.level_db[row, own] - after.level_db[row, own])
+    gone = float(before.level_db[row, other] - after.level_db[row, other])
+    names = {p.id: p.name.lower() for p in layout.kit.parts}
+    theory = response_db(share, angle(other))
+    mic = layout.mics[row].id
+    taken = gone - lost
+    if abs(taken) < 0.05:
+        words = f"{mic} cannot be turned to hear less of the {names[ids[other]]}."
+    else:
+        words = (
+            f"Turned {np.degrees(angle(own)):.0f}° off the {names[ids[own]]}, {mic} hears the"
+            f" {names[ids[other]]} {taken:.1f} dB less against it; on paper the pattern leaves"
+            f" {theory:.1f} dB of it."
+        )
+    return {
+        "aim": tuple(float(v) for v in way),
+        "neighbour": ids[other],
+        "off_deg": float(np.degrees(angle(own))),
+        "taken_db": taken,
+        "own_db": lost,
+        "theory_db": theory,
+        "null_deg": float(np.degrees(null_angle(share))),
+        "words": words,
+    }

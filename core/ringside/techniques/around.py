@@ -1,0 +1,189 @@
+"""The kit and room as a recipe sees them: the snare-kick line, its mirror plane, the limits.
+
+``u`` is the level direction from snare to kick and ``right`` the level direction across it
+that points to the drummer's right: two spots mirrored across the upright plane through snare
+and kick are equal on both. ``leads`` is +1 where the kick lies to the right of the snare (a
+right-handed kit) and -1 where it lies to the left. Metres.
+"""
+
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ringside.errors import RingsideError
+from ringside.kit import Cymbal, Drum, Kit, reference_point
+from ringside.layout import Layout
+from ringside.room import Room, in_gobos, inside_floor, to_kit, to_room
+
+Array = NDArray[np.float64]
+WALL_M: Final = 0.25
+"""A mic on a stand stays this far from a wall (common practice)."""
+
+CEILING_M: Final = 0.15
+"""And this far under the ceiling: the body of the mic has to fit (common practice)."""
+
+STEP_M: Final = 0.02
+UP: Final = np.array([0.0, 0.0, 1.0])
+
+
+def level(v: Array) -> Array:
+    """The level part of a direction as a unit vector; toward the audience when it has none."""
+    flat = np.array([v[0], v[1], 0.0])
+    size = float(np.linalg.norm(flat))
+    return flat / size if size > 1e-6 else np.array([0.0, 1.0, 0.0])
+
+
+@dataclass(frozen=True)
+class Around:
+    """A layout with the part a technique is put up for."""
+
+    layout: Layout
+    target: str | None = None
+
+    @property
+    def kit(self) -> Kit:
+        """The kit."""
+        return self.layout.kit
+
+    @property
+    def room(self) -> Room | None:
+        """The room, if it is drawn."""
+        return self.layout.room
+
+    @cached_property
+    def snare(self) -> Drum:
+        """The snare distances are kept to."""
+        return self.kit.first("snare")
+
+    @cached_property
+    def kick(self) -> Drum:
+        """The kick distances are kept to."""
+        return self.kit.first("kick")
+
+    @cached_property
+    def s(self) -> Array:
+        """Where the snare tape is held."""
+        return np.array(reference_point(self.snare))
+
+    @cached_property
+    def k(self) -> Array:
+        """Where the kick tape is held."""
+        return np.array(reference_point(self.kick))
+
+    @cached_property
+    def leads(self) -> float:
+        """+1 for a kit with the kick to the right of the snare, -1 to its left."""
+        side = self.kick.batter_m[0] - self.snare.batter_m[0]
+        if abs(side) > 0.01:
+            return float(np.sign(side))
+        return -1.0 if self.kit.hand == "left" else 1.0
+
+    @cached_property
+    def u(self) -> Array:
+        """Level unit vector from snare to kick."""
+        return level(self.k - self.s)
+
+    @cached_property
+    def right(self) -> Array:
+        """Level unit vector across the snare-kick plane, to the drummer's right."""
+        across = np.array([self.u[1], -self.u[0], 0.0])
+        return across if across[0] >= 0 else -across
+
+    @cached_property
+    def part(self) -> Drum | Cymbal:
+        """The drum or cymbal the technique is put up for."""
+        if self.target is None:
+            raise RingsideError("expected the drum or cymbal this is put up for")
+        try:
+            return self.kit.part(self.target)
+        except KeyError:
+            raise RingsideError(
+                f"expected a drum or cymbal of the kit, got {self.target!r}"
+            ) from None
+
+    @property
+    def drum(self) -> Drum:
+        """The target, which must be a drum."""
+        if not isinstance(self.part, Drum):
+            raise RingsideError(f"{self.part.name} is no drum; choose a drum for this")
+        return self.part
+
+    @cached_property
+    def front_of_kick(self) -> Array:
+        """Centre of the kick's front head."""
+        return np.array(self.kick.batter_m) - np.array(self.kick.axis) * self.kick.depth_m
+
+    @cached_property
+    def ahead(self) -> Array:
+        """Level unit vector the kick's front head faces."""
+        return level(-np.array(self.kick.axis))
+
+    @cached_property
+    def top_m(self) -> float:
+        """The height no overhead goes below: over every cymbal's highest swing."""
+        tops = [c.centre_m[2] + c.diameter_m / 2 * _slope(c) for c in self.kit.cymbals]
+        return max(tops, default=self.snare.batter_m[2] + 0.3) + 0.12
+
+    def heading(self, swung_deg: float) -> Array:
+        """The snare-kick direction swung back toward straight in front by some degrees."""
+        turn = np.radians(swung_deg) * self.leads
+        c, s = np.cos(turn), np.sin(turn)
+        return np.array([c * self.u[0] - s * self.u[1], s * self.u[0] + c * self.u[1], 0.0])
+
+    def drums(self, kind: str) -> tuple[Drum, ...]:
+        """Every drum of a kind."""
+        return tuple(d for d in self.kit.drums if d.kind == kind)
+
+    def needed(self, kind: str) -> Drum:
+        """The first drum of a kind, or an error that says it is missing."""
+        found = self.drums(kind)
+        if not found:
+            raise RingsideError(f"this kit has no {kind} tom; choose another technique")
+        return found[0]
+
+    # --- the room ---------------------------------------------------------------------------
+
+    def in_room(self, points: Array, margin: float = 0.0) -> NDArray[np.bool_]:
+        """Which of (N, 3) stand in the room itself, a margin from its walls, (N,)."""
+        if self.room is None:
+            return np.ones(len(points), bool)
+        at = to_room(points, self.room)
+        fine = np.ones(len(at), bool)
+        for dx in (-margin, 0.0, margin):
+            for dy in (-margin, 0.0, margin):
+                fine &= inside_floor(at[:, 0] + dx, at[:, 1] + dy, self.room)
+        return np.asarray(fine & ~in_gobos(at, self.room))
+
+    def out(self, start: Array, way: Array, want: float, margin: float = WALL_M) -> float:
+        """How far from a start along a level direction a mic can go, up to what is wanted."""
+        if self.room is None or want <= 0:
+            return want
+        far = np.append(np.arange(0.0, want, STEP_M), want)
+        ok = self.in_room(start + far[:, None] * way, margin)
+        return float(far[ok].max()) if ok.any() else 0.0
+
+    def under_ceiling(self, z: float) -> float:
+        """A height, or as high as the room allows."""
+        if self.room is None:
+            return z
+        return min(z, self.room.height_m - CEILING_M)
+
+    def corners(self) -> Array:
+        """The corners of the room's floor in the kit's frame, (4, 3), counter-clockwise."""
+        room = self.must_room()
+        w, d = room.width_m, room.length_m
+        at = np.array([[0, 0, 0], [w, 0, 0], [w, d, 0], [0, d, 0]], dtype=float)
+        return to_kit(at, room)
+
+    def must_room(self) -> Room:
+        """The room, or an error that says to draw it first."""
+        if self.room is None:
+            raise RingsideError("this technique needs the room: draw it in Room first")
+        return self.room
+
+
+def _slope(c: Cymbal) -> float:
+    return float(np.sqrt(max(1.0 - c.axis[2] ** 2, 0.0)))
