@@ -22,6 +22,7 @@ from ringside.layout import Layout
 from ringside.layoutfile import wording
 from ringside.mics import Mic
 from ringside.room import Room, to_kit, to_room
+from ringside.techniques.taking import rematched
 from ringside.values import Coordinate, Key, Record, Vector
 
 Floats = NDArray[np.float64]
@@ -458,6 +459,7 @@ def _other_hand(layout: Layout) -> Edited:
     done = _checked(
         layout, kit=mirrored(layout.kit, name), mics=mics, stereo_pairs=pairs, techniques=taken
     )
+    done = rematched(done)
     return Edited(done, f"Turned round for a {hand}-handed drummer", _moved(layout, mics))
 
 

@@ -99,7 +99,7 @@ class Layout(Record):
     room: Room | None = None
     kit: Kit
     mics: tuple[Mic, ...] = Field(default=(), max_length=MOST_MICS)
-    stereo_pairs: tuple[StereoPair, ...] = Field(default=(), max_length=16)
+    stereo_pairs: tuple[StereoPair, ...] = Field(default=(), max_length=MOST_MICS // 2)
     decisions: tuple[Decision, ...] = Field(default=(), max_length=2000)
     techniques: tuple[Taken, ...] = Field(default=(), max_length=MOST_MICS)
     brief: Brief | None = Field(default=None, description="What the recording is to be.")

@@ -138,3 +138,44 @@ def test_a_height_the_ring_does_not_reach_is_refused_with_what_is_possible():
     assert f"from {low:.3f} m to {high:.3f} m above the floor" in str(caught.value)
     inches = caught.value.worded(lambda m: f"{m / 0.0254:.0f} in")
     assert f"to {high / 0.0254:.0f} in above" in inches
+
+
+@pytest.mark.parametrize("seed", range(10))
+def test_three_points_have_their_circumcentre_and_its_line(seed):
+    """Against scipy's least squares on the two differences of distance."""
+    from ringside.loci import equidistant
+    from scipy.optimize import least_squares
+
+    p = np.random.default_rng(seed).uniform(-1, 1, (3, 3))
+    found = equidistant(p)
+    for along in (-0.7, 0.0, 1.3):
+        d = np.linalg.norm(p - (found.line_point + along * found.line_way), axis=1)
+        assert np.ptp(d) < 1e-9
+    solved = least_squares(
+        lambda x: np.diff(np.linalg.norm(p - x, axis=1)), found.line_point + 0.01, xtol=1e-15
+    ).x
+    assert np.ptp(np.linalg.norm(p - solved, axis=1)) < 1e-6
+
+
+def test_four_corners_of_a_cube_have_its_middle():
+    from ringside.loci import equidistant
+
+    found = equidistant([(0, 0, 0), (1, 1, 0), (1, 0, 1), (0, 1, 1)])
+    assert found.best == pytest.approx((0.5, 0.5, 0.5))
+    assert np.abs(found.residuals).max() < 1e-12
+
+
+def test_four_on_one_plane_but_no_circle_leave_a_residual():
+    from ringside.loci import equidistant
+
+    found = equidistant([(0, 0, 0), (2, 0, 0), (0, 2, 0), (5, 5, 0)])
+    assert abs(found.residuals[3]) > 1
+    assert np.abs(found.residuals[:3]).max() < 1e-9
+
+
+@pytest.mark.parametrize("points", [[(0, 0, 0), (1, 0, 0), (2, 0, 0)], [(0, 0, 0), (1, 0, 0)]])
+def test_no_spot_is_equally_far_from_three_in_a_line(points):
+    from ringside.loci import equidistant
+
+    with pytest.raises(RingsideError, match=r"line|three or four"):
+        equidistant(points)

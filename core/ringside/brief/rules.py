@@ -48,7 +48,7 @@ LEAST_WORTH: Final = 0.75
 
 SLOTS: Final[dict[Slot, tuple[Choice, ...]]] = {
     "picture": (
-        Choice(technique="pair-turned", worth=2.0),
+        Choice(technique="pair-turned", worth=1.4),
         Choice(technique="pair-snare", worth=1.2),
         Choice(technique="pair-straight", worth=0.8),
         Choice(technique="wide-centre", worth=0.0),
@@ -159,6 +159,7 @@ RULES: Final[tuple[Rule, ...]] = (
         ("soft", "slot:snare bottom", -1.5, "Played soft, the wires are in the picture."),
         ("soft", "pair-crossed-8", 1.2, "Figure-8 gives a soft kit depth."),
         ("soft", "pair-near", 0.6, "A small kit sits well in a near-coincident pair."),
+        ("soft", "pair-turned", -0.6, "A soft kit is small: no width is needed."),
         ("soft", "kick-outside", 0.8, "Outside, the kick is round rather than clicking."),
         ("soft", "one-over-kit", 0.4, "Over the kit every stroke is heard."),
         ("song", "pair-turned", 0.6, "A song wants snare and kick in the middle."),
@@ -171,7 +172,7 @@ RULES: Final[tuple[Rule, ...]] = (
         ("heavy", "slot:kick two", 0.8, "Click inside, weight outside."),
         ("heavy", "slot:hats", -0.5, "There are hats in everything already."),
         ("heavy", "slot:ride", 0.8, "The ride drowns without a mic."),
-        ("raw", "slot:toms", -4.0, "Raw means few mics: the picture has the toms."),
+        ("raw", "slot:toms", -7.0, "Raw means few mics: the picture has the toms."),
         ("raw", "slot:hats", -2.0, "Raw means few mics."),
         ("raw", "slot:ride", -2.0, "Raw means few mics."),
         ("raw", "slot:snare bottom", -2.5, "Raw means few mics."),
@@ -179,6 +180,7 @@ RULES: Final[tuple[Rule, ...]] = (
         ("raw", "slot:room pair", -3.0, "Raw means few mics: one of the room is enough."),
         ("raw", "slot:room mono", 0.6, "One mic off the kit, to be crushed."),
         ("raw", "slot:odd", 2.0, "An odd mic is half the character."),
+        ("raw", "pair-turned", -1.0, "Too well behaved for a raw sound."),
         ("raw", "over-and-side", 1.5, "Two unlike spots make a full kit."),
         ("raw", "mono-over", 1.4, "One mic over the kit is a decision."),
         ("raw", "one-mid-kit", 0.9, "In the middle of the kit it can be crushed."),
@@ -278,7 +280,7 @@ RULES: Final[tuple[Rule, ...]] = (
         ("ear", "pair-coincident", 0.9, "One point cannot be unequal."),
         ("ear", "pair-near", 0.7, "A bar forgives."),
         ("ear", "mono-over", 0.5, "One mic has nothing to be equal to."),
-        ("ear", "pair-turned", -0.8, "A turned pair wants the tape."),
+        ("ear", "pair-turned", -1.8, "A turned pair wants the tape."),
         ("ear", "over-and-side", -1.0, "The hardest pair to get right by ear."),
         ("ear", "over-shoulder", -0.8, "Both drums equal wants the tape."),
     ),

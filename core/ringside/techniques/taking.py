@@ -261,6 +261,32 @@ def drop(layout: Layout, taken_id: str) -> Took:
     return Took(after, taken_id, (), f"Took {technique(kept.technique).name} away"[:120])
 
 
+def rematched(layout: Layout) -> Layout:
+    """The layout with each technique's mics in the order of its recipe, by where they stand.
+
+    On a mirrored kit what was the left mic stands where the recipe now puts the right one.
+    """
+    rows = []
+    for kept in layout.techniques:
+        try:
+            t = technique(kept.technique)
+            full = {n.id: kept.numbers.get(n.id, n.default) for n in t.numbers}
+            found = made(layout, t, kept.target, full)
+        except RingsideError:
+            rows.append(kept)
+            continue
+        if len(found.puts) != len(kept.mics):
+            rows.append(kept)
+            continue
+        left, order = list(kept.mics), []
+        for put in found.puts:
+            gaps = [float(np.linalg.norm(np.subtract(layout.mic(m).position_m, put.at)))
+                    for m in left]  # fmt: skip
+            order.append(left.pop(int(np.argmin(gaps))))
+        rows.append(kept.model_copy(update={"mics": tuple(order)}))
+    return layout.model_copy(update={"techniques": tuple(rows)})
+
+
 def standing(layout: Layout) -> list[dict[str, Any]]:
     """Each technique in use: its promises as measured now, and which mics left their numbers.
 

@@ -1,0 +1,110 @@
+"""Null aiming against pattern theory and a search over every direction there is."""
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from ringside.errors import RingsideError
+from ringside.kits import KITS
+from ringside.layout import Layout
+from ringside.mics import PRESSURE_SHARE
+from ringside.nulls import best_way, loudest_near, null_aim, null_angle, response_db
+from ringside.pairs import analyse
+from ringside.techniques.taking import take
+
+KIT = Layout(name="N", kit=KITS["five-piece"]())
+
+
+@pytest.mark.parametrize(
+    ("pattern", "degrees"),
+    [("cardioid", 180.0), ("supercardioid", 125.3), ("hypercardioid", 109.5), ("figure-8", 90.0)],
+)
+def test_nulls_are_where_the_handbook_has_them(pattern, degrees):
+    """Eargle, The Microphone Book, table of first-order patterns (125 to 127° for super-)."""
+    assert np.degrees(null_angle(PRESSURE_SHARE[pattern])) == pytest.approx(degrees, abs=0.1)
+
+
+@pytest.mark.parametrize(
+    ("pattern", "degrees", "db"),
+    [("cardioid", 90, -6.0), ("supercardioid", 90, -8.7), ("hypercardioid", 90, -12.0),
+     ("hypercardioid", 180, -6.0), ("figure-8", 60, -6.0), ("omni", 180, 0.0)],
+)  # fmt: skip
+def test_responses_are_those_of_the_handbook(pattern, degrees, db):
+    """Eargle, the same table; figure-8 at 60° is cos 60°."""
+    assert response_db(PRESSURE_SHARE[pattern], np.radians(degrees)) == pytest.approx(db, abs=0.1)
+
+
+def _sphere(n):
+    k = np.arange(n) + 0.5
+    z = 1 - 2 * k / n
+    turn = np.pi * (1 + 5**0.5) * k
+    return np.column_stack([np.sqrt(1 - z**2) * np.cos(turn), np.sqrt(1 - z**2) * np.sin(turn), z])
+
+
+EVERYWHERE = _sphere(40_000)
+unit = st.floats(-1, 1)
+direction = st.tuples(unit, unit, unit).filter(lambda v: np.linalg.norm(v) > 0.2)
+
+
+@given(own=direction, other=direction, pattern=st.sampled_from(sorted(PRESSURE_SHARE)),
+       off=st.floats(5, 80))  # fmt: skip
+def test_no_aim_within_the_angle_hears_the_neighbour_less(own, other, pattern, off):
+    d, b = np.array(own) / np.linalg.norm(own), np.array(other) / np.linalg.norm(other)
+    a = PRESSURE_SHARE[pattern]
+    way = best_way(d, b, a, np.radians(off))
+    assert np.linalg.norm(way) == pytest.approx(1)
+    assert np.degrees(np.arccos(np.clip(way @ d, -1, 1))) <= off + 1e-6
+    allowed = EVERYWHERE[EVERYWHERE @ d >= np.cos(np.radians(off))]
+    slow = np.abs(a + (1 - a) * (allowed @ b)).min()
+    assert abs(a + (1 - a) * (way @ b)) <= slow + 1e-9
+
+
+def test_turning_a_snare_mic_takes_hats_out_as_arithmetic_says():
+    layout = take(KIT, "snare-centre").layout
+    said = null_aim(layout, "ST", "hats", 30.0)
+    mic = layout.mic("ST")
+    turned = layout.with_mic(mic.model_copy(update={"aim": said["aim"]}))
+    ids = layout.kit.source_ids
+    was, now = (analyse(x).arrivals.level_db[0] for x in (layout, turned))
+    hats, snare = ids.index("hats"), ids.index("snare")
+    taken = (was[hats] - was[snare]) - (now[hats] - now[snare])
+    assert said["taken_db"] == pytest.approx(taken, abs=1e-9)
+    assert said["off_deg"] <= 30.0 + 1e-6
+    assert f"{taken:.1f} dB less" in said["words"]
+    assert said["null_deg"] == pytest.approx(180)
+
+
+def test_a_tighter_pattern_reaches_its_null_where_a_cardioid_cannot():
+    layout = take(KIT, "snare-centre").layout
+    mic = layout.mic("ST").model_copy(update={"pattern": "hypercardioid"})
+    said = null_aim(layout.with_mic(mic), "ST", "hats", 60.0)
+    assert said["theory_db"] < -25  # on paper the null itself
+
+
+def test_without_a_name_the_loudest_neighbour_is_meant():
+    layout = take(KIT, "tom-top", "rack-1").layout
+    name = layout.mics[0].id
+    said = null_aim(layout, name)
+    heard = analyse(layout).arrivals.level_db[0]
+    from ringside.scene import sources_of
+
+    heard = heard + sources_of(layout.kit).peak_db
+    heard[layout.kit.source_ids.index("rack-1")] = -np.inf
+    assert said["neighbour"] == layout.kit.source_ids[int(heard.argmax())]
+    assert loudest_near(layout.kit, layout.mics[0].position_m, "rack-1") != "rack-1"
+
+
+@pytest.mark.parametrize(
+    ("mic", "neighbour", "off", "words"),
+    [
+        ("OL", None, 30.0, "only a close mic"),
+        ("ST", "snare", 30.0, "another drum or cymbal"),
+        ("ST", "gong", 30.0, "another drum or cymbal"),
+        ("ST", None, 120.0, "0 to 90 degrees"),
+        ("XX", None, 30.0, "expected a mic"),
+    ],
+)
+def test_what_cannot_be_turned_is_refused_in_words(mic, neighbour, off, words):
+    layout = take(take(KIT, "snare-centre").layout, "pair-turned").layout
+    with pytest.raises(RingsideError, match=words):
+        null_aim(layout, mic, neighbour, off)
