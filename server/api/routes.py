@@ -8,6 +8,7 @@ from ninja.security import SessionAuth
 
 from api import (
     account_routes,
+    brief_routes,
     compute_routes,
     file_routes,
     kit_routes,
@@ -15,6 +16,7 @@ from api import (
     log_routes,
     session_routes,
     studio_routes,
+    technique_routes,
 )
 from api.problems import install
 
@@ -48,3 +50,5 @@ api.add_router("/studios", studio_routes.router)
 api.add_router("", compute_routes.router)
 api.add_router("", kit_routes.router)
 api.add_router("", log_routes.router)
+api.add_router("", technique_routes.router)
+api.add_router("", brief_routes.router)

@@ -6,6 +6,7 @@ from plans.logs import write_lugs, write_spot
 from ringside.kits import five_piece
 from ringside.room import Room
 from ringside.starts import starting_layout
+from ringside.techniques.taking import take
 from studios.actions import keep_kit, keep_room
 
 from tests.server.conftest import PASSWORD, Api
@@ -14,6 +15,8 @@ ROOM = {
     "name": "Box", "width_m": 5.0, "length_m": 6.0, "height_m": 3.0, "kit_x_m": 2.5, "kit_y_m": 2.0,
 }  # fmt: skip
 DOC = starting_layout("five-piece", "square pair").model_dump(mode="json")
+
+TOOK = take(starting_layout("five-piece", "square pair"), "room-bar").layout.model_dump(mode="json")
 
 # Each endpoint with what it answers a member of the studio; strangers and members of other
 # studios are answered alike everywhere: 401, and 404 as if it were not there.
@@ -78,6 +81,28 @@ ENDPOINTS += [
     ),
     ("DELETE", "/sessions/{session}/spots/{spot}", None, 204),
     ("POST", "/layouts/{layout}/stock", {"layout": DOC}, 200),
+]  # fmt: skip
+ENDPOINTS += [
+    ("POST", "/techniques", {"layout": DOC}, 200),
+    ("POST", "/techniques/take", {"layout": DOC, "technique": "room-bar"}, 200),
+    ("POST", "/techniques/change", {"layout": TOOK, "taken": "room-bar"}, 200),
+    ("POST", "/techniques/drop", {"layout": TOOK, "taken": "room-bar"}, 200),
+    ("POST", "/techniques/standing", {"layout": TOOK}, 200),
+    (
+        "POST", "/techniques/what-if",
+        {"layout": TOOK, "taken": "room-bar", "number": "out", "points": 3}, 200,
+    ),
+    ("POST", "/drum-terms", {"layout": DOC, "mic": "ST"}, 200),
+    (
+        "POST", "/drum-terms/place",
+        {"layout": DOC, "mic": "ST", "terms": {"side": "over", "height_m": 0.05,
+         "in_from_rim_m": 0.03, "clock_h": 11.0, "tilt_deg": 40.0, "target": "centre"}}, 200,
+    ),
+    ("POST", "/null-aim", {"layout": DOC, "mic": "ST"}, 200),
+    ("POST", "/layouts/{layout}/fit", {"layout": DOC}, 200),
+    ("GET", "/brief", None, 200),
+    ("POST", "/layouts/{layout}/plans", {"layout": DOC, "brief": {"inputs": 2}}, 200),
+    ("POST", "/layouts/{layout}/build", {"layout": DOC, "brief": {}, "pieces": []}, 200),
 ]  # fmt: skip
 NAMES = [f"{m} {p}" for m, p, _, _ in ENDPOINTS]
 

@@ -6,6 +6,7 @@ import { MeContext } from "./parts/me";
 import { Toasts } from "./parts/toast";
 import { Account } from "./steps/account/Account";
 import { SignIn } from "./steps/account/SignIn";
+import { Brief } from "./steps/brief/Brief";
 import { Kit } from "./steps/kit/Kit";
 import { LayoutShell } from "./steps/LayoutShell";
 import { Locker } from "./steps/locker/Locker";
@@ -52,6 +53,7 @@ export function App() {
           <Route path="/studios/:studio/locker" element={<Locker />} />
           <Route path="/layouts/:id" element={<LayoutShell />}>
             <Route index element={<Navigate to="place" replace />} />
+            <Route path="brief" element={<Brief />} />
             <Route path="room" element={<Room />} />
             <Route path="kit" element={<Kit />} />
             <Route path="place" element={<Place />} />

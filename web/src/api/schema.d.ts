@@ -164,6 +164,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/brief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Brief
+         * @description The questions, and the rules as a table.
+         */
+        get: operations["api_brief_routes_brief"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute": {
         parameters: {
             query?: never;
@@ -178,6 +198,46 @@ export interface paths {
          * @description The analysis of any layout; nothing is stored.
          */
         post: operations["api_compute_routes_compute"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drum-terms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * In Terms
+         * @description A close mic in the terms of its drum.
+         */
+        post: operations["api_technique_routes_in_terms"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/drum-terms/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * By Terms
+         * @description The layout with a close mic where its drum terms say.
+         */
+        post: operations["api_technique_routes_by_terms"];
         delete?: never;
         options?: never;
         head?: never;
@@ -332,6 +392,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{pk}/build": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Build
+         * @description A layout of chosen pieces, for a plan or a mix of two; nothing is stored.
+         */
+        post: operations["api_brief_routes_build"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{pk}/copy": {
         parameters: {
             query?: never;
@@ -366,6 +446,46 @@ export interface paths {
         get: operations["api_file_routes_file"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{pk}/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fitted
+         * @description The layout fitted, with the stands of the studio's locker; nothing is stored.
+         */
+        post: operations["api_technique_routes_fitted"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{pk}/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Starting
+         * @description Up to three starting layouts; nothing is stored.
+         */
+        post: operations["api_brief_routes_starting"];
         delete?: never;
         options?: never;
         head?: never;
@@ -506,6 +626,26 @@ export interface paths {
          * @description One state back.
          */
         post: operations["api_layout_routes_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/null-aim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Turned
+         * @description The aim that turns a mic's null to a neighbour.
+         */
+        post: operations["api_technique_routes_turned"];
         delete?: never;
         options?: never;
         head?: never;
@@ -964,6 +1104,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/techniques": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Techniques
+         * @description The list for a layout's kit and room, its defaults by this user's hand.
+         */
+        post: operations["api_technique_routes_techniques"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/techniques/change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Changed
+         * @description The layout with numbers of a technique changed.
+         */
+        post: operations["api_technique_routes_changed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/techniques/drop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Dropped
+         * @description The layout without a technique.
+         */
+        post: operations["api_technique_routes_dropped"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/techniques/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * In Use
+         * @description The techniques of a layout as they stand now.
+         */
+        post: operations["api_technique_routes_in_use"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/techniques/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Taken
+         * @description The layout with one more technique.
+         */
+        post: operations["api_technique_routes_taken"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/techniques/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What If
+         * @description One number of a technique over its range.
+         */
+        post: operations["api_technique_routes_what_if"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/thresholds": {
         parameters: {
             query?: never;
@@ -1040,6 +1300,18 @@ export interface components {
              * @default 20
              */
             temperature_c: number;
+        };
+        /**
+         * AnswerRow
+         * @description One answer and what it changes.
+         */
+        AnswerRow: {
+            /** Changes */
+            changes: string;
+            /** Label */
+            label: string;
+            /** Value */
+            value: string;
         };
         /**
          * AreaRow
@@ -1127,6 +1399,121 @@ export interface components {
             worst_source: string[];
         };
         /**
+         * Brief
+         * @description The answers; every one has a value to begin with, none is final.
+         */
+        Brief: {
+            /**
+             * First
+             * @default overheads
+             * @enum {string}
+             */
+            first: "overheads" | "close";
+            /**
+             * From Locker
+             * @description Only mics and stands of the studio's locker, where it has any.
+             * @default true
+             */
+            from_locker: boolean;
+            /**
+             * Hitter
+             * @default even
+             * @enum {string}
+             */
+            hitter: "light" | "even" | "hard";
+            /**
+             * Impact
+             * @default solid
+             * @enum {string}
+             */
+            impact: "light" | "solid" | "huge";
+            /**
+             * Inputs
+             * @default 12
+             */
+            inputs: number;
+            /**
+             * Method
+             * @default tape
+             * @enum {string}
+             */
+            method: "tape" | "ear";
+            /**
+             * Minutes
+             * @default 120
+             */
+            minutes: number;
+            /**
+             * Mono
+             * @default should hold
+             * @enum {string}
+             */
+            mono: "must hold" | "should hold" | "no matter";
+            /**
+             * Outlook
+             * @default audience
+             * @enum {string}
+             */
+            outlook: "audience" | "drummer";
+            /**
+             * Ride
+             * @default little
+             * @enum {string}
+             */
+            ride: "little" | "much";
+            /**
+             * Space
+             * @default some
+             * @enum {string}
+             */
+            space: "dry" | "some" | "roomy";
+            /**
+             * Style
+             * @default song
+             * @enum {string}
+             */
+            style: "soft" | "song" | "driving" | "heavy" | "raw";
+            /**
+             * Timing
+             * @default placed
+             * @enum {string}
+             */
+            timing: "placed" | "aligned";
+            /**
+             * Toms
+             * @default much
+             * @enum {string}
+             */
+            toms: "little" | "much";
+            /**
+             * Tone
+             * @default even
+             * @enum {string}
+             */
+            tone: "warm" | "even" | "cutting";
+        };
+        /**
+         * BriefOut
+         * @description The questions, where they start, and the table.
+         */
+        BriefOut: {
+            /** Questions */
+            questions: components["schemas"]["QuestionRow"][];
+            /** Rules */
+            rules: components["schemas"]["RuleRow"][];
+            start: components["schemas"]["Brief"];
+        };
+        /**
+         * BuildIn
+         * @description Pieces to build a layout of.
+         */
+        BuildIn: {
+            brief: components["schemas"]["Brief"];
+            layout: components["schemas"]["Layout"];
+            /** Pieces */
+            pieces: components["schemas"]["Piece"][];
+        };
+        /**
          * CableKind
          * @description Cables of one length.
          */
@@ -1171,6 +1558,22 @@ export interface components {
             what: string;
             /** Words */
             words: string;
+        };
+        /**
+         * ChangeIn
+         * @description Numbers of a technique in use; none at all puts its mics back where they belong.
+         */
+        ChangeIn: {
+            layout: components["schemas"]["Layout"];
+            /**
+             * Numbers
+             * @default {}
+             */
+            numbers: {
+                [key: string]: number;
+            };
+            /** Taken */
+            taken: string;
         };
         /**
          * ChangePart
@@ -1443,6 +1846,15 @@ export interface components {
             worst_lug: number;
         };
         /**
+         * DropIn
+         * @description A technique in use to take away with its mics.
+         */
+        DropIn: {
+            layout: components["schemas"]["Layout"];
+            /** Taken */
+            taken: string;
+        };
+        /**
          * Drum
          * @description One drum: two heads on a shell.
          */
@@ -1548,6 +1960,43 @@ export interface components {
             note: string;
         };
         /**
+         * DrumTerms
+         * @description Where a close mic is, as it is said at the drum.
+         */
+        DrumTerms: {
+            /**
+             * Clock H
+             * @description 0 to 12, hours.
+             */
+            clock_h: number;
+            /**
+             * Height M
+             * @description Off the face; inside, from the batter. Metres.
+             */
+            height_m: number;
+            /**
+             * In From Rim M
+             * @description Below zero stands outside the rim. Metres.
+             */
+            in_from_rim_m: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "over" | "under" | "inside";
+            /**
+             * Target
+             * @default free
+             * @enum {string}
+             */
+            target: "centre" | "edge" | "shell" | "free";
+            /**
+             * Tilt Deg
+             * @description 90 straight at the head, 0 flat across it.
+             */
+            tilt_deg: number;
+        };
+        /**
          * EffectsIn
          * @description Two states of a layout.
          */
@@ -1573,6 +2022,34 @@ export interface components {
             words: string;
         };
         /**
+         * EqualCurve
+         * @description A promise over the values, metres.
+         */
+        EqualCurve: {
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /** Difference M */
+            difference_m: number[];
+            /** On */
+            on: string;
+        };
+        /**
+         * EqualRow
+         * @description A promise as measured now, metres.
+         */
+        EqualRow: {
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /** Difference M */
+            difference_m: number;
+            /** On */
+            on: string;
+        };
+        /**
          * FaultOut
          * @description A row of a file that was not read.
          */
@@ -1581,6 +2058,73 @@ export interface components {
             column: string;
             /** Line */
             line: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * FitAsk
+         * @description What a fit should do and how exact it must be.
+         */
+        FitAsk: {
+            /**
+             * Kick Tolerance M
+             * @default 0.01
+             */
+            kick_tolerance_m: number;
+            /**
+             * Off Deg
+             * @default 30
+             */
+            off_deg: number;
+            /**
+             * Snare Tolerance M
+             * @default 0.005
+             */
+            snare_tolerance_m: number;
+            /**
+             * Wishes
+             * @default [
+             *       "clear",
+             *       "equal",
+             *       "level",
+             *       "nulls",
+             *       "bleed"
+             *     ]
+             */
+            wishes: ("clear" | "equal" | "level" | "nulls" | "bleed")[];
+        };
+        /**
+         * FitIn
+         * @description A layout to fit, and how.
+         */
+        FitIn: {
+            /**
+             * @default {
+             *       "kick_tolerance_m": 0.01,
+             *       "off_deg": 30,
+             *       "snare_tolerance_m": 0.005,
+             *       "wishes": [
+             *         "clear",
+             *         "equal",
+             *         "level",
+             *         "nulls",
+             *         "bleed"
+             *       ]
+             *     }
+             */
+            ask: components["schemas"]["FitAsk"];
+            layout: components["schemas"]["Layout"];
+        };
+        /**
+         * FitOut
+         * @description A fitted layout and the account of it.
+         */
+        FitOut: {
+            /** Gave Up */
+            gave_up: components["schemas"]["GaveUpRow"][];
+            layout: components["schemas"]["Layout"];
+            /** Moves */
+            moves: components["schemas"]["MoveRow"][];
             /** Words */
             words: string;
         };
@@ -1655,6 +2199,18 @@ export interface components {
              * @enum {string}
              */
             do: "forget";
+        };
+        /**
+         * GaveUpRow
+         * @description A wish a fit could not keep, and what is left of it, metres.
+         */
+        GaveUpRow: {
+            /** Left M */
+            left_m: number | null;
+            /** Mics */
+            mics: string[];
+            /** Words */
+            words: string;
         };
         /**
          * Gobo
@@ -1927,6 +2483,8 @@ export interface components {
              *     }
              */
             air: components["schemas"]["Air"];
+            /** @description What the recording is to be. */
+            brief?: components["schemas"]["Brief"] | null;
             /**
              * Decisions
              * @default []
@@ -1963,6 +2521,11 @@ export interface components {
              * @default []
              */
             stereo_pairs: components["schemas"]["StereoPair"][];
+            /**
+             * Techniques
+             * @default []
+             */
+            techniques: components["schemas"]["Taken"][];
             /**
              * @default {
              *       "carried_db": 9.5,
@@ -2257,6 +2820,12 @@ export interface components {
              */
             job?: string | null;
             /**
+             * Locks
+             * @description What no fit and no change of numbers may move.
+             * @default []
+             */
+            locks: ("right" | "front" | "height" | "aim")[];
+            /**
              * Model
              * @description Which mic of the studio's locker it is.
              */
@@ -2392,6 +2961,30 @@ export interface components {
             order: number[];
         };
         /**
+         * MoveRow
+         * @description What a fit did to a mic; snare and kick before and after, metres.
+         */
+        MoveRow: {
+            /** Kick M */
+            kick_m: [
+                number,
+                number
+            ];
+            /** Mic */
+            mic: string;
+            /** Moved M */
+            moved_m: number;
+            /** Snare M */
+            snare_m: [
+                number,
+                number
+            ];
+            /** Turned Deg */
+            turned_deg: number;
+            /** Why */
+            why: string[];
+        };
+        /**
          * Notch
          * @description The corner that is cut away from the box to make an L.
          */
@@ -2411,6 +3004,81 @@ export interface components {
              * @description Across, metres.
              */
             width_m: number;
+        };
+        /**
+         * NullIn
+         * @description A close mic, whom to turn away from, and how far its front may leave the drum, degrees.
+         */
+        NullIn: {
+            layout: components["schemas"]["Layout"];
+            /** Mic */
+            mic: string;
+            /** Neighbour */
+            neighbour?: string | null;
+            /**
+             * Off Deg
+             * @default 30
+             */
+            off_deg: number;
+        };
+        /**
+         * NullOut
+         * @description The aim, and what it takes out, decibels and degrees.
+         */
+        NullOut: {
+            /** Aim */
+            aim: [
+                number,
+                number,
+                number
+            ];
+            /** Neighbour */
+            neighbour: string;
+            /** Null Deg */
+            null_deg: number;
+            /** Off Deg */
+            off_deg: number;
+            /** Own Db */
+            own_db: number;
+            /** Taken Db */
+            taken_db: number;
+            /** Theory Db */
+            theory_db: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * NumberRow
+         * @description A named number: metres, degrees, hours or a share; `hand` says what it is by hand.
+         */
+        NumberRow: {
+            /** Default */
+            default: number;
+            /** Hand */
+            hand: string | null;
+            /** High */
+            high: number;
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Low */
+            low: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "deg" | "clock" | "share";
+        };
+        /**
+         * OffRow
+         * @description A mic that left its numbers, and how far, metres.
+         */
+        OffRow: {
+            /** Mic */
+            mic: string;
+            /** Moved M */
+            moved_m: number;
         };
         /**
          * OtherHand
@@ -2493,6 +3161,28 @@ export interface components {
             old: string;
         };
         /**
+         * Piece
+         * @description One technique of a plan, as it is asked for: whom it is for, and numbers set.
+         */
+        Piece: {
+            /** Numbers */
+            numbers?: {
+                [key: string]: number;
+            };
+            /**
+             * Slot
+             * @description Short name, one word, unique within its list.
+             */
+            slot: string;
+            /** Target */
+            target?: string | null;
+            /**
+             * Technique
+             * @description Short name, one word, unique within its list.
+             */
+            technique: string;
+        };
+        /**
          * PitchIn
          * @description A fundamental as it is typed: hertz or a note.
          */
@@ -2525,6 +3215,38 @@ export interface components {
             ring: components["schemas"]["RingOut"];
             snare_only: components["schemas"]["Spot"];
             swing: components["schemas"]["Spot"];
+        };
+        /**
+         * PlanRow
+         * @description A starting layout.
+         */
+        PlanRow: {
+            counts: components["schemas"]["Counts"];
+            /** Gives Up */
+            gives_up: string[];
+            /** Inputs */
+            inputs: number;
+            layout: components["schemas"]["Layout"];
+            /** Minutes */
+            minutes: number;
+            /** Pieces */
+            pieces: components["schemas"]["Piece"][];
+            /** Reasons */
+            reasons: string[];
+            /** Score */
+            score: number;
+            /** Stands */
+            stands: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * PlansIn
+         * @description A layout whose kit and room are used, and the answers.
+         */
+        PlansIn: {
+            brief: components["schemas"]["Brief"];
+            layout: components["schemas"]["Layout"];
         };
         /**
          * Port
@@ -2593,6 +3315,28 @@ export interface components {
              * @default about:blank
              */
             type: string;
+        };
+        /**
+         * PutIn
+         * @description A close mic and where it should be in drum terms.
+         */
+        PutIn: {
+            layout: components["schemas"]["Layout"];
+            /** Mic */
+            mic: string;
+            terms: components["schemas"]["DrumTerms"];
+        };
+        /**
+         * QuestionRow
+         * @description A question of the brief.
+         */
+        QuestionRow: {
+            /** Answers */
+            answers: components["schemas"]["AnswerRow"][];
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
         };
         /**
          * Reading
@@ -2801,6 +3545,22 @@ export interface components {
              * @description Across, metres.
              */
             width_m: number;
+        };
+        /**
+         * RuleRow
+         * @description A row of the table of rules.
+         */
+        RuleRow: {
+            /** About */
+            about: string;
+            /** Answer */
+            answer: string;
+            /** Because */
+            because: string;
+            /** Question */
+            question: string;
+            /** Weight */
+            weight: number;
         };
         /**
          * SessionIn
@@ -3110,6 +3870,26 @@ export interface components {
             y_m: number;
         };
         /**
+         * Stand
+         * @description A mic as it would stand.
+         */
+        Stand: {
+            /** Aim */
+            aim: [
+                number,
+                number,
+                number
+            ];
+            /** Id */
+            id: string;
+            /** Position M */
+            position_m: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
          * StandModel
          * @description A kind of stand: how low and high the clip goes, how far the boom reaches.
          */
@@ -3154,6 +3934,32 @@ export interface components {
              * @default 3
              */
             weight_kg: number;
+        };
+        /**
+         * StandingRow
+         * @description A technique in use.
+         */
+        StandingRow: {
+            /** Equal */
+            equal: components["schemas"]["EqualRow"][];
+            /** Id */
+            id: string;
+            /** Mics */
+            mics: string[];
+            /** Name */
+            name: string;
+            /** Notes */
+            notes: string[];
+            /** Numbers */
+            numbers: {
+                [key: string]: number;
+            };
+            /** Off */
+            off: components["schemas"]["OffRow"][];
+            /** Target */
+            target: string | null;
+            /** Technique */
+            technique: string;
         };
         /**
          * StartOut
@@ -3326,6 +4132,79 @@ export interface components {
             kit: components["schemas"]["Kit"];
         };
         /**
+         * SweepIn
+         * @description A technique in use, one of its numbers, and how many values.
+         */
+        SweepIn: {
+            layout: components["schemas"]["Layout"];
+            /** Number */
+            number: string;
+            /**
+             * Points
+             * @default 41
+             */
+            points: number;
+            /** Taken */
+            taken: string;
+        };
+        /**
+         * SweepOut
+         * @description Curves over the values of one number.
+         */
+        SweepOut: {
+            /** Best */
+            best: number;
+            /** Blocked */
+            blocked: string[];
+            /** Equal */
+            equal: components["schemas"]["EqualCurve"][];
+            /** Label */
+            label: string;
+            /** Levels Db */
+            levels_db: {
+                [key: string]: (number | null)[];
+            };
+            /** Mics */
+            mics: components["schemas"]["Stand"][][];
+            /** Now */
+            now: number;
+            /** Number */
+            number: string;
+            /** Room Db */
+            room_db: number[] | null;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "m" | "deg" | "clock" | "share";
+            /** Values */
+            values: number[];
+            /** Verdicts */
+            verdicts: {
+                [key: string]: number;
+            }[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * TakeIn
+         * @description A technique to take; without a target the first free one.
+         */
+        TakeIn: {
+            layout: components["schemas"]["Layout"];
+            /**
+             * Numbers
+             * @default {}
+             */
+            numbers: {
+                [key: string]: number;
+            };
+            /** Target */
+            target?: string | null;
+            /** Technique */
+            technique: string;
+        };
+        /**
          * TakeReading
          * @description A tape reading; the kit is solved anew from all of them.
          */
@@ -3344,6 +4223,36 @@ export interface components {
             do: "reading";
             /** Metres */
             metres: number;
+        };
+        /**
+         * Taken
+         * @description A technique in use: the mics it placed and the numbers it stands on.
+         */
+        Taken: {
+            /**
+             * Id
+             * @description Short name, one word, unique within its list.
+             */
+            id: string;
+            /** Mics */
+            mics: string[];
+            /**
+             * Numbers
+             * @description Metres, degrees, hours of the clock or a share, by name.
+             */
+            numbers?: {
+                [key: string]: number;
+            };
+            /**
+             * Target
+             * @description The drum, cymbal or space it is over.
+             */
+            target?: string | null;
+            /**
+             * Technique
+             * @description Short name, one word, unique within its list.
+             */
+            technique: string;
         };
         /**
          * TapeIn
@@ -3376,6 +4285,65 @@ export interface components {
             readings: components["schemas"]["ReadingRow"][];
             /** Words */
             words: string;
+        };
+        /**
+         * TechniqueRow
+         * @description A technique of the list, for this kit and this user's hand.
+         */
+        TechniqueRow: {
+            /** Also */
+            also: string;
+            /** Care */
+            care: string;
+            /** Gives */
+            gives: string;
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "One mic" | "Two and three" | "Overheads" | "Kick" | "Snare" | "Toms" | "Hats and cymbals" | "Room" | "Oddities";
+            /** Id */
+            id: string;
+            /** Keeps On */
+            keeps_on: string[];
+            /** Lacks */
+            lacks: string;
+            /** Listen For */
+            listen_for: string;
+            /** Mics */
+            mics: number;
+            /** Minutes */
+            minutes: number;
+            /** Name */
+            name: string;
+            /** Numbers */
+            numbers: components["schemas"]["NumberRow"][];
+            /** Takes Target */
+            takes_target: boolean;
+            /** Targets */
+            targets: string[];
+            /** Watch For */
+            watch_for: string;
+        };
+        /**
+         * TermsIn
+         * @description A close mic.
+         */
+        TermsIn: {
+            layout: components["schemas"]["Layout"];
+            /** Mic */
+            mic: string;
+        };
+        /**
+         * TermsOut
+         * @description A close mic in drum terms, and the metal nearest to it, metres.
+         */
+        TermsOut: {
+            /** Cymbal */
+            cymbal: string | null;
+            /** Gap M */
+            gap_m: number | null;
+            terms: components["schemas"]["DrumTerms"];
         };
         /**
          * Thresholds
@@ -3428,6 +4396,20 @@ export interface components {
             sure: boolean;
             /** Words */
             words: string;
+        };
+        /**
+         * TookOut
+         * @description The layout as it would be; nothing is stored.
+         */
+        TookOut: {
+            /** Id */
+            id: string;
+            layout: components["schemas"]["Layout"];
+            /** Notes */
+            notes: string[];
+            standing: components["schemas"]["StandingRow"] | null;
+            /** What */
+            what: string;
         };
         /**
          * TuningOut
@@ -3759,6 +4741,26 @@ export interface operations {
             };
         };
     };
+    api_brief_routes_brief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BriefOut"];
+                };
+            };
+        };
+    };
     api_compute_routes_compute: {
         parameters: {
             query?: never;
@@ -3779,6 +4781,90 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_technique_routes_in_terms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TermsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TermsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_technique_routes_by_terms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutOnly"];
                 };
             };
             /** @description Bad Request */
@@ -4142,6 +5228,59 @@ export interface operations {
             };
         };
     };
+    api_brief_routes_build: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuildIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutOnly"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     api_layout_routes_copy: {
         parameters: {
             query?: never;
@@ -4208,6 +5347,112 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_technique_routes_fitted: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_brief_routes_starting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlansIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanRow"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4504,6 +5749,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ConflictOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_technique_routes_turned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NullIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NullOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5584,6 +6871,258 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_technique_routes_techniques: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayoutOnly"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TechniqueRow"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_technique_routes_changed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TookOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_technique_routes_dropped: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DropIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TookOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_technique_routes_in_use: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayoutOnly"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandingRow"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_technique_routes_taken: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TookOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_technique_routes_what_if: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SweepIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

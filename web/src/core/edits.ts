@@ -1,5 +1,5 @@
 /** What can be done to a layout: each edit makes a new one and leaves the old as it was. */
-import type { Layout, Mic } from "../api/types";
+import type { Layout, Lock, Mic, Taken } from "../api/types";
 import type { Point3 } from "./view";
 
 export function micOf(layout: Layout, id: string): Mic | undefined {
@@ -22,6 +22,7 @@ export function renamed(layout: Layout, id: string, to: string): Layout {
     ...withMic(layout, id, { id: to }),
     stereo_pairs: layout.stereo_pairs.map((p) => ({ ...p, left: go(p.left), right: go(p.right) })),
     decisions: layout.decisions.map((d) => ({ ...d, a: go(d.a), b: go(d.b) })),
+    techniques: (layout.techniques ?? []).map((t) => ({ ...t, mics: t.mics.map(go) })),
   };
 }
 
@@ -45,6 +46,7 @@ export function added(layout: Layout): { layout: Layout; id: string } {
     pattern: "cardioid",
     position_m: [0.28, 1.6, 1.2],
     aim: [-0.15, -0.95, -0.28],
+    locks: [],
     channel: freeChannel(layout),
     wired_inverted: false,
     cable_inverted: false,
@@ -63,13 +65,51 @@ export function copied(layout: Layout, id: string): { layout: Layout; id: string
   return { layout: { ...layout, mics: [...layout.mics, mic] }, id: name };
 }
 
-/** Without a mic, its pairs and the decisions that name it. */
+/**
+ * Without a mic, its pairs and the decisions that name it; the others of its technique stand on
+ * their own then.
+ */
 export function removed(layout: Layout, id: string): Layout {
   return {
     ...layout,
     mics: layout.mics.filter((m) => m.id !== id),
     stereo_pairs: layout.stereo_pairs.filter((p) => p.left !== id && p.right !== id),
     decisions: layout.decisions.filter((d) => d.a !== id && d.b !== id),
+    techniques: (layout.techniques ?? []).filter((t) => !t.mics.includes(id)),
+  };
+}
+
+/** The technique a mic belongs to. */
+export function techniqueOf(layout: Layout, id: string): Taken | undefined {
+  return (layout.techniques ?? []).find((t) => t.mics.includes(id));
+}
+
+/** With one lock of a mic put on or taken off. */
+export function locked(layout: Layout, id: string, lock: Lock, on: boolean): Layout {
+  const mic = micOf(layout, id);
+  if (!mic) return layout;
+  const others = (mic.locks ?? []).filter((l) => l !== lock);
+  return withMic(layout, id, { locks: on ? [...others, lock] : others });
+}
+
+/** One number of a technique in use, and its mics where that number puts them. */
+export function swept(
+  layout: Layout,
+  taken: string,
+  number: string,
+  value: number,
+  stands: readonly { id: string; position_m: Point3; aim: Point3 }[],
+): Layout {
+  const at = new Map(stands.map((s) => [s.id, s]));
+  return {
+    ...layout,
+    mics: layout.mics.map((m) => {
+      const there = at.get(m.id);
+      return there ? { ...m, position_m: [...there.position_m], aim: [...there.aim] } : m;
+    }),
+    techniques: (layout.techniques ?? []).map((t) =>
+      t.id === taken ? { ...t, numbers: { ...t.numbers, [number]: value } } : t,
+    ),
   };
 }
 

@@ -29,6 +29,8 @@ export interface ChartProps {
   board: Board | null;
   ruler: Ruler;
   lit: string[];
+  /** Mics that are only shown, not taken: drawn dashed. */
+  fresh?: string[];
   selected: string | null;
   onSelect: (id: string, extend: boolean) => void;
   onHover: (id: string | null) => void;
@@ -67,10 +69,11 @@ export function Chart(props: ChartProps) {
   const [ref, size] = useSize<HTMLDivElement>();
   const [view, setView] = useState<View>({ facing, side, middle: [0, 0], scale: 0, ...size });
   const kitName = layout.kit.name;
+  const fresh = props.fresh?.join(" ") ?? "";
   // biome-ignore lint/correctness/useExhaustiveDependencies: fits when the paper changes, not as mics move
   useEffect(() => {
     if (size.width) setView(fitted(extent(layout, facing), { ...view, ...size, facing, side }));
-  }, [size.width, size.height, facing, side, kitName]);
+  }, [size.width, size.height, facing, side, kitName, fresh]);
   const fit = () => setView(fitted(extent(layout, facing), view));
   const svg = useRef<SVGSVGElement>(null);
   useEffect(() => {
@@ -114,9 +117,9 @@ export function Chart(props: ChartProps) {
             type="button"
             className="btn px-2 py-0.5 text-[0.8rem]"
             onClick={fit}
-            aria-label={`Fit, ${props.title}`}
+            aria-label={`Show all, ${props.title}`}
           >
-            Fit
+            All
           </button>
         </span>
       </header>

@@ -58,6 +58,7 @@ export function Mics(props: Hand) {
           on: lit.includes(mic.id) || selected === mic.id,
           blocked: Boolean(props.board?.blocked[mic.id]),
           flipped: isFlipped(mic),
+          fresh: Boolean(props.fresh?.includes(mic.id)),
         };
         if (props.quiet) return <MicShape key={mic.id} {...look} />;
         return (
@@ -100,12 +101,13 @@ interface MarkProps extends Hands {
   on: boolean;
   blocked: boolean;
   flipped: boolean;
+  fresh: boolean;
   said: string;
 }
 
 /** The drawing of a mic: its teardrop, its plate, and a mark when it is flipped. */
 function MicShape(props: Omit<MarkProps, keyof Hands | "said">) {
-  const { mic, view, colour, plateX, plateY, wide, on, blocked, flipped } = props;
+  const { mic, view, colour, plateX, plateY, wide, on, blocked, flipped, fresh } = props;
   const at = toScreen(mic.position_m, view);
   const front = toScreen(ahead(mic, 1), view);
   const turn = (Math.atan2(front[1] - at[1], front[0] - at[0]) * 180) / Math.PI;
@@ -127,9 +129,11 @@ function MicShape(props: Omit<MarkProps, keyof Hands | "said">) {
       >
         <path
           d="M0 0C-6 -1.5 -9 -6.5 -14 -6.5A6.5 6.5 0 0 0 -14 6.5C-9 6.5 -6 1.5 0 0Z"
-          fill={colour}
-          stroke={on ? "var(--ink)" : "var(--paper)"}
-          strokeWidth="1.2"
+          fill={fresh ? "var(--card)" : colour}
+          stroke={fresh ? colour : on ? "var(--ink)" : "var(--paper)"}
+          strokeWidth={fresh ? 1.8 : 1.2}
+          strokeDasharray={fresh ? "3 2" : undefined}
+          data-fresh={fresh ? mic.id : undefined}
         />
       </g>
       <circle cx={at[0]} cy={at[1]} r="13" fill="transparent" />
@@ -142,7 +146,7 @@ function MicShape(props: Omit<MarkProps, keyof Hands | "said">) {
         fill={on ? colour : "var(--card)"}
         stroke={blocked ? "var(--hollow)" : on ? colour : "var(--ink)"}
         strokeWidth={blocked ? 2.2 : 1}
-        strokeDasharray={blocked ? "3 2" : undefined}
+        strokeDasharray={blocked || fresh ? "3 2" : undefined}
       />
       <text
         x={plateX}

@@ -7,14 +7,17 @@ const COLOUR: Record<string, string> = {
   room: "var(--room)",
 };
 
-export function Sketch({ summary, name }: { summary: Summary; name: string }) {
+interface Props {
+  summary: Pick<Summary, "drums" | "cymbals" | "mics">;
+  name: string;
+  /** The part of the floor that is drawn; the kit's own when not given. */
+  box?: readonly [number, number, number, number];
+}
+
+export function Sketch({ summary, name, box = [-0.8, -0.95, 2.1, 1.62] }: Props) {
+  const dot = 0.04 * Math.max(1, box[3] / 1.9);
   return (
-    <svg
-      viewBox="-0.8 -0.95 2.1 1.62"
-      className="h-44 w-full"
-      role="img"
-      aria-label={`Plan of ${name}`}
-    >
+    <svg viewBox={box.join(" ")} className="h-44 w-full" role="img" aria-label={`Plan of ${name}`}>
       {summary.drums.map((d, i) => {
         const flat = Math.hypot(d.ax, d.ay) > 0.8;
         const turn = (Math.atan2(-d.ay, d.ax) * 180) / Math.PI;
@@ -59,7 +62,7 @@ export function Sketch({ summary, name }: { summary: Summary; name: string }) {
           key={m.id}
           cx={m.x}
           cy={-m.y}
-          r="0.04"
+          r={dot}
           fill={COLOUR[m.role] ?? "var(--ink)"}
           stroke="var(--panel)"
           strokeWidth="0.012"

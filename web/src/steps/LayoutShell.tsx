@@ -61,6 +61,7 @@ function Frame({ editor }: { editor: Editor }) {
   const conflict = useEditorPart((s) => s.conflict);
   const trouble = useEditorPart((s) => s.trouble || s.puzzled);
   const mics = useEditorPart((s) => s.doc.mics.length);
+  const brief = useEditorPart((s) => Boolean(s.still.brief));
   const room = useEditorPart((s) => Boolean(s.still.room));
   const kit = useEditorPart((s) => kitState(s.still));
   const wants = useEditorPart((s) => worstOf(s.board?.counts));
@@ -116,6 +117,12 @@ function Frame({ editor }: { editor: Editor }) {
           aria-label="Steps of the work"
           className="flex flex-col border-r border-hair bg-panel pt-3"
         >
+          <Step
+            to="brief"
+            name="Brief"
+            mark={brief ? "together" : "no matter"}
+            say={brief ? "answered" : "not answered yet"}
+          />
           <Step
             to="room"
             name="Room"

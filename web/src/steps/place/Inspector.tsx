@@ -8,7 +8,7 @@ import { MicPanel } from "./MicPanel";
 import { PairPanel } from "./PairPanel";
 import { StockPanel } from "./StockPanel";
 
-export function Inspector() {
+export function Inspector({ onTechnique }: { onTechnique: (id: string | null) => void }) {
   const doc = useEditorPart((s) => s.still);
   const board = useEditorPart((s) => s.board);
   const focus = useEditorPart((s) => s.focus);
@@ -30,9 +30,13 @@ export function Inspector() {
       <div className="space-y-2">
         <h2 className="text-lg">No mics yet</h2>
         <p>
-          Press <strong>Add a mic</strong> above the chart. It comes in front of the kit; drag it to
-          its place, or type its distances here.
+          Answer the <strong>Brief</strong> for a whole layout, take a <strong>technique</strong>{" "}
+          from the list, or press <strong>Add a mic</strong> above the chart and drag it to its
+          place.
         </p>
+        <button type="button" className="btn-main w-full" onClick={() => onTechnique(null)}>
+          Techniques
+        </button>
       </div>
     );
   return (
@@ -49,7 +53,7 @@ export function Inspector() {
           onTake={setTab}
         />
       )}
-      {mic && tab === "mic" ? <MicPanel mic={mic} /> : <PairPanel />}
+      {mic && tab === "mic" ? <MicPanel mic={mic} onTechnique={onTechnique} /> : <PairPanel />}
       {board && <InTheWay blocked={board.blocked} />}
       <StockPanel />
       {board && (

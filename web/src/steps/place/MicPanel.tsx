@@ -2,8 +2,8 @@
 import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, exactly } from "../../api/client";
-import type { Mic, Pattern, Role, Spot } from "../../api/types";
-import { copied, placed, removed, renamed, withMic } from "../../core/edits";
+import type { Lock, Mic, Pattern, Role, Spot } from "../../api/types";
+import { copied, locked, placed, removed, renamed, techniqueOf, withMic } from "../../core/edits";
 import {
   howToType,
   lengthText,
@@ -22,6 +22,8 @@ import { MicTag } from "../../parts/MicTag";
 import { useMe } from "../../parts/me";
 import { useLocker } from "../../parts/stock";
 import { useToast } from "../../parts/toast";
+import { AtTheDrum } from "./AtTheDrum";
+import { useStanding } from "./techniques/data";
 
 const PATTERNS: Pattern[] = [
   "omni",
@@ -31,9 +33,20 @@ const PATTERNS: Pattern[] = [
   "hypercardioid",
   "figure-8",
 ];
+const LOCKS: [Lock, string][] = [
+  ["right", "Right"],
+  ["front", "Front"],
+  ["height", "Height"],
+  ["aim", "Aim"],
+];
 const ROLES: Role[] = ["close", "overhead", "room"];
 
-export function MicPanel({ mic }: { mic: Mic }) {
+interface Props {
+  mic: Mic;
+  onTechnique: (id: string) => void;
+}
+
+export function MicPanel({ mic, onTechnique }: Props) {
   const editor = useEditor();
   const doc = useEditorPart((s) => s.doc);
   const board = useEditorPart((s) => s.board);
@@ -42,6 +55,8 @@ export function MicPanel({ mic }: { mic: Mic }) {
   const say = useToast();
   const set = (change: Partial<Mic>, what: string) =>
     editor.commit(withMic(doc, mic.id, change), what);
+  const own = techniqueOf(doc, mic.id)?.id;
+  const ownName = useStanding().data?.find((r) => r.id === own)?.name;
   const blocked = board?.blocked[mic.id];
   const locker = useLocker().data?.locker;
   const moveTo = (axis: 0 | 1 | 2, metres: number) => {
@@ -81,6 +96,18 @@ export function MicPanel({ mic }: { mic: Mic }) {
           {blocked}
         </p>
       )}
+      {own && (
+        <p className="text-[0.85rem] text-soft">
+          Part of{" "}
+          <button
+            type="button"
+            className="font-semibold underline"
+            onClick={() => onTechnique(own)}
+          >
+            {ownName ?? own}
+          </button>
+        </p>
+      )}
       <ByTape mic={mic} key={`${mic.id} ${ruler.units}`} />
       <div className={`grid ${threeAcross(ruler)} gap-2`}>
         <LengthField
@@ -102,6 +129,7 @@ export function MicPanel({ mic }: { mic: Mic }) {
           onTake={(m) => moveTo(2, m)}
         />
       </div>
+      {mic.role === "close" && mic.job && <AtTheDrum key={mic.id} mic={mic} />}
       <div className="grid grid-cols-2 gap-2">
         <Choice
           label="Pattern"
@@ -196,6 +224,26 @@ export function MicPanel({ mic }: { mic: Mic }) {
           <option value="up">straight up</option>
         </select>
       </label>
+      <fieldset className="text-[0.9rem]">
+        <legend className="mb-0.5 font-bold">Hold in place</legend>
+        <div className="flex flex-wrap gap-x-4">
+          {LOCKS.map(([lock, words]) => (
+            <label key={lock} className="flex items-center gap-1.5">
+              <input
+                type="checkbox"
+                checked={(mic.locks ?? []).includes(lock)}
+                onChange={(e) =>
+                  editor.commit(
+                    locked(doc, mic.id, lock, e.target.checked),
+                    `${e.target.checked ? "Hold" : "Free"} ${mic.id}: ${lock}`,
+                  )
+                }
+              />
+              {words}
+            </label>
+          ))}
+        </div>
+      </fieldset>
       <fieldset className="space-y-1 text-[0.9rem]">
         <legend className="mb-0.5 font-bold">Polarity, capsule to track</legend>
         {SWITCHES.map(([key, label]) => (

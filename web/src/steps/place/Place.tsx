@@ -1,8 +1,8 @@
 /** Place: the floor chart from above and in height, the tapes, and what is selected. */
 
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import type { Layout } from "../../api/types";
-import { added, placed, withMic } from "../../core/edits";
+import { added, placed, techniqueOf, withMic } from "../../core/edits";
 import type { Ruler } from "../../core/units";
 import type { Facing, Point3 } from "../../core/view";
 import { Chart, type ChartProps } from "../../parts/Chart";
@@ -10,8 +10,12 @@ import { useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { useMe } from "../../parts/me";
 import { Segmented } from "../../parts/Segmented";
 import { TAPES_HIGH, Tapes } from "../../parts/Tapes";
+import { FitPanel } from "./FitPanel";
 import { Inspector } from "./Inspector";
 import { MicTable } from "./MicTable";
+import { useStanding, useTechniques } from "./techniques/data";
+import { TechniquePanel } from "./techniques/TechniquePanel";
+import { WhatIf } from "./techniques/WhatIf";
 
 const vec = (p: Point3): [number, number, number] => [p[0], p[1], p[2]];
 
@@ -27,7 +31,11 @@ function useGlow(ids: (string | null | undefined)[]): string[] {
 function useHands() {
   const editor = useEditor();
   return useMemo(() => {
-    const doc = () => editor.snapshot().doc;
+    const doc = () => {
+      const now = editor.snapshot();
+      // A technique that is only shown is not taken by moving something beside it.
+      return now.doc.mics.length === now.still.mics.length ? now.doc : now.still;
+    };
     const show = (next: Layout, what: string, done: boolean) =>
       done ? editor.commit(next, what) : editor.preview(next);
     return {
@@ -45,15 +53,21 @@ type ChartLook = Pick<ChartProps, "title" | "hint" | "facing" | "tools">;
 /** A chart of the layout as it is under the hand; the rest of the step is not drawn with it. */
 function LiveChart(look: ChartLook) {
   const layout = useEditorPart((s) => s.doc);
+  const still = useEditorPart((s) => s.still);
   const board = useEditorPart((s) => s.board);
   const ruler: Ruler = useMe();
   const lit = useLit();
   const glow = useGlow([lit.hovered, lit.selected, board?.focus?.a, board?.focus?.b]);
   const hands = useHands();
+  const fresh = useMemo(() => {
+    const there = new Set(still.mics.map((m) => m.id));
+    return layout.mics.map((m) => m.id).filter((id) => !there.has(id));
+  }, [layout.mics, still.mics]);
   return (
     <Chart
       {...look}
       {...hands}
+      fresh={fresh}
       layout={layout}
       board={board}
       ruler={ruler}
@@ -67,7 +81,9 @@ function LiveChart(look: ChartLook) {
 }
 
 function LiveTapes() {
-  const layout = useEditorPart((s) => s.still);
+  const layout = useEditorPart((s) =>
+    s.doc.mics.length === s.still.mics.length ? s.still : s.doc,
+  );
   const board = useEditorPart((s) => s.board);
   const ruler: Ruler = useMe();
   const lit = useLit();
@@ -85,12 +101,46 @@ function LiveTapes() {
   );
 }
 
+type Foot = "tapes" | "table" | "what if";
+type SideOf = "selected" | "techniques" | "fit";
+
+/** The curves of the technique that is open, or what to do to see some. */
+function WhatIfOf({ taken }: { taken: string | null }) {
+  const standing = useStanding().data;
+  const list = useTechniques().data;
+  const row = standing?.find((r) => r.id === taken) ?? standing?.[0];
+  const technique = list?.find((t) => t.id === row?.technique);
+  if (row && technique) return <WhatIf key={row.id} row={row} technique={technique} />;
+  return (
+    <p className="px-4 pb-6 text-[0.9rem] text-soft" style={{ minHeight: TAPES_HIGH }}>
+      {standing?.length === 0
+        ? "Take a technique first: then one of its numbers can be slid here, with what it does to levels, distances and verdicts."
+        : "Looking…"}
+    </p>
+  );
+}
+
 export function Place() {
   const editor = useEditor();
   const lit = useLit();
   const ruler: Ruler = useMe();
   const [second, setSecond] = useState<Exclude<Facing, "above">>("along");
-  const [foot, setFoot] = useState<"tapes" | "table">("tapes");
+  const [foot, setFoot] = useState<Foot>("tapes");
+  const [side, setSide] = useState<SideOf>("selected");
+  const [opened, setOpened] = useState<string | null>(null);
+  const openTechnique = (id: string | null) => {
+    setOpened(id);
+    setSide("techniques");
+    if (id === null) setFoot((f) => (f === "what if" ? "tapes" : f));
+  };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only a newly selected mic changes what is open
+  useEffect(() => {
+    const { doc, still } = editor.snapshot();
+    if (!lit.selected || side !== "techniques" || doc.mics.length !== still.mics.length) return;
+    const own = techniqueOf(still, lit.selected);
+    if (own) setOpened(own.id);
+    else setSide("selected");
+  }, [lit.selected]);
   const addMic = () => {
     const next = added(editor.snapshot().doc);
     editor.commit(next.layout, `Added ${next.id}`);
@@ -147,17 +197,41 @@ export function Place() {
             options={[
               ["tapes", "Tapes"],
               ["table", "Table"],
+              ["what if", "What if"],
             ]}
             onTake={setFoot}
           />
         </div>
-        {foot === "table" ? <MicTable /> : <LiveTapes />}
+        {foot === "table" && <MicTable />}
+        {foot === "tapes" && <LiveTapes />}
+        {foot === "what if" && <WhatIfOf taken={opened} />}
       </div>
       <aside
         aria-label="What is selected"
         className="relative col-start-2 row-span-2 row-start-1 overflow-y-auto border-l border-hair bg-panel p-4"
       >
-        <Inspector />
+        <div className="mb-3">
+          <Segmented
+            small
+            label="Beside the chart"
+            value={side}
+            options={[
+              ["selected", "Selected"],
+              ["techniques", "Techniques"],
+              ["fit", "Fit"],
+            ]}
+            onTake={setSide}
+          />
+        </div>
+        {side === "selected" && <Inspector onTechnique={openTechnique} />}
+        {side === "techniques" && (
+          <TechniquePanel
+            opened={opened}
+            open={openTechnique}
+            onWhatIf={() => setFoot("what if")}
+          />
+        )}
+        {side === "fit" && <FitPanel />}
       </aside>
     </div>
   );

@@ -155,7 +155,8 @@ function NewSession({ open, onClose }: { open: boolean; onClose: () => void }) {
     mutationFn: (body: StartIn) => must(api.POST("/api/sessions", { body })),
     onSuccess: (s) => {
       void queries.invalidateQueries({ queryKey: ["sessions"] });
-      go(`/layouts/${s.layouts[0]?.id}/place`);
+      const made = s.layouts[0];
+      go(`/layouts/${made?.id}/${made?.summary.mics.length === 0 ? "brief" : "place"}`);
     },
   });
   const submit = (e: FormEvent<HTMLFormElement>) => {

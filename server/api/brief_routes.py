@@ -1,0 +1,38 @@
+"""The brief: its questions and rules, and starting layouts made from the answers."""
+
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router
+from plans.actions import layout_for
+from ringside.answers import Brief
+from ringside.brief.plans import asked, built, plans, table
+from studios.actions import locker_of
+
+from api.kit_schemas import LayoutOnly
+from api.schemas import Problem
+from api.technique_schemas import BriefOut, BuildIn, PlanRow, PlansIn
+
+router = Router(tags=["brief"])
+WRONG = {400: Problem, 404: Problem, 422: Problem}
+
+
+@router.get("/brief", response=BriefOut)
+def brief(request: HttpRequest) -> dict[str, Any]:
+    """The questions, and the rules as a table."""
+    return {"questions": asked(), "start": Brief(), "rules": table()}
+
+
+@router.post("/layouts/{pk}/plans", response={200: list[PlanRow], **WRONG})
+def starting(request: HttpRequest, pk: int, data: PlansIn) -> list[dict[str, Any]]:
+    """Up to three starting layouts; nothing is stored."""
+    locker = locker_of(layout_for(request.user, pk).session.studio).contents()
+    return plans(data.layout, data.brief, locker, request.user.hand_sizes)
+
+
+@router.post("/layouts/{pk}/build", response={200: LayoutOnly, **WRONG})
+def build(request: HttpRequest, pk: int, data: BuildIn) -> dict[str, Any]:
+    """A layout of chosen pieces, for a plan or a mix of two; nothing is stored."""
+    locker = locker_of(layout_for(request.user, pk).session.studio).contents()
+    made = built(data.layout, data.brief, data.pieces, locker, request.user.hand_sizes)
+    return {"layout": made}

@@ -1,0 +1,110 @@
+"""Techniques, drum terms, nulls, fitting and what-if, as answers that are computed, not stored."""
+
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router
+from plans.actions import layout_for
+from ringside.drumterms import placed, terms_of
+from ringside.fitting.fit import fit
+from ringside.nulls import null_aim
+from ringside.techniques.catalogue import listed
+from ringside.techniques.taking import Took, change, drop, standing, take
+from ringside.whatif import sweep
+from studios.actions import locker_of
+
+from api.kit_schemas import LayoutOnly
+from api.schemas import Problem
+from api.technique_schemas import (
+    ChangeIn,
+    DropIn,
+    FitIn,
+    FitOut,
+    NullIn,
+    NullOut,
+    PutIn,
+    StandingRow,
+    SweepIn,
+    SweepOut,
+    TakeIn,
+    TechniqueRow,
+    TermsIn,
+    TermsOut,
+    TookOut,
+    row_of,
+)
+
+router = Router(tags=["techniques"])
+WRONG = {400: Problem, 422: Problem}
+
+
+@router.post("/techniques", response={200: list[TechniqueRow], **WRONG})
+def techniques(request: HttpRequest, data: LayoutOnly) -> list[dict[str, Any]]:
+    """The list for a layout's kit and room, its defaults by this user's hand."""
+    return listed(data.layout, request.user.hand_sizes)
+
+
+def _took(done: Took) -> dict[str, Any]:
+    return {
+        "layout": done.layout,
+        "id": done.id,
+        "what": done.what,
+        "notes": list(done.notes),
+        "standing": row_of(standing(done.layout), done.id),
+    }
+
+
+@router.post("/techniques/take", response={200: TookOut, **WRONG})
+def taken(request: HttpRequest, data: TakeIn) -> dict[str, Any]:
+    """The layout with one more technique."""
+    hands = request.user.hand_sizes
+    return _took(take(data.layout, data.technique, data.target, data.numbers, hands))
+
+
+@router.post("/techniques/change", response={200: TookOut, **WRONG})
+def changed(request: HttpRequest, data: ChangeIn) -> dict[str, Any]:
+    """The layout with numbers of a technique changed."""
+    return _took(change(data.layout, data.taken, data.numbers))
+
+
+@router.post("/techniques/drop", response={200: TookOut, **WRONG})
+def dropped(request: HttpRequest, data: DropIn) -> dict[str, Any]:
+    """The layout without a technique."""
+    return _took(drop(data.layout, data.taken))
+
+
+@router.post("/techniques/standing", response={200: list[StandingRow], **WRONG})
+def in_use(request: HttpRequest, data: LayoutOnly) -> list[dict[str, Any]]:
+    """The techniques of a layout as they stand now."""
+    return standing(data.layout)
+
+
+@router.post("/techniques/what-if", response={200: SweepOut, **WRONG})
+def what_if(request: HttpRequest, data: SweepIn) -> dict[str, Any]:
+    """One number of a technique over its range."""
+    return sweep(data.layout, data.taken, data.number, data.points)
+
+
+@router.post("/drum-terms", response={200: TermsOut, **WRONG})
+def in_terms(request: HttpRequest, data: TermsIn) -> dict[str, Any]:
+    """A close mic in the terms of its drum."""
+    return terms_of(data.layout, data.mic)
+
+
+@router.post("/drum-terms/place", response={200: LayoutOnly, **WRONG})
+def by_terms(request: HttpRequest, data: PutIn) -> dict[str, Any]:
+    """The layout with a close mic where its drum terms say."""
+    return {"layout": placed(data.layout, data.mic, data.terms)}
+
+
+@router.post("/null-aim", response={200: NullOut, **WRONG})
+def turned(request: HttpRequest, data: NullIn) -> dict[str, Any]:
+    """The aim that turns a mic's null to a neighbour."""
+    return null_aim(data.layout, data.mic, data.neighbour, data.off_deg)
+
+
+@router.post("/layouts/{pk}/fit", response={200: FitOut, 404: Problem, **WRONG})
+def fitted(request: HttpRequest, pk: int, data: FitIn) -> dict[str, Any]:
+    """The layout fitted, with the stands of the studio's locker; nothing is stored."""
+    studio = layout_for(request.user, pk).session.studio
+    return fit(data.layout, data.ask, locker_of(studio).contents())

@@ -1,0 +1,53 @@
+/** One starting layout: its drawing, what it takes, why it is so, and what it gives up. */
+import type { Plan } from "../../api/types";
+import { boxOf, sketchOf } from "../../core/sketch";
+import { Sketch } from "../../parts/Sketch";
+import { VerdictCounts } from "../../parts/VerdictCounts";
+
+interface Props {
+  plan: Plan;
+  rank: number;
+  onTake: () => void;
+}
+
+export function PlanCard({ plan, rank, onTake }: Props) {
+  const drawn = sketchOf(plan.layout);
+  return (
+    <li
+      className="flex flex-col rounded-card border border-hair bg-card p-3"
+      data-plan={rank}
+      aria-label={`Starting layout ${rank}: ${plan.title}`}
+    >
+      <h3 className="text-[1rem]">
+        <span className="num text-soft">{rank}</span> {plan.title}
+      </h3>
+      <Sketch summary={drawn} name={plan.title} box={boxOf(drawn)} />
+      <p className="num mt-1 text-[0.83rem]">
+        {plan.inputs} {plan.inputs === 1 ? "input" : "inputs"}, {plan.stands}{" "}
+        {plan.stands === 1 ? "stand" : "stands"}, about {plan.minutes} min
+      </p>
+      <button
+        type="button"
+        className={`${rank === 1 ? "btn-main" : "btn"} mt-2 w-full`}
+        onClick={onTake}
+      >
+        Take this one
+      </button>
+      <h4 className="mt-2.5 text-[0.85rem]">Why</h4>
+      <ul className="list-disc space-y-0.5 pl-4 text-[0.83rem]">
+        {plan.reasons.map((r) => (
+          <li key={r}>{r}</li>
+        ))}
+      </ul>
+      <h4 className="mt-2 text-[0.85rem]">Gives up</h4>
+      <ul className="list-disc space-y-0.5 pl-4 text-[0.83rem] text-soft">
+        {plan.gives_up.map((r) => (
+          <li key={r}>{r}</li>
+        ))}
+      </ul>
+      <div className="mt-auto pt-2">
+        <VerdictCounts counts={plan.counts} />
+      </div>
+    </li>
+  );
+}
