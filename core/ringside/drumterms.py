@@ -103,13 +103,19 @@ def targets(part: Drum | Cymbal, face: Face, clock_h: float) -> dict[Target, Arr
     return found
 
 
-def disc_gap(point: ArrayLike, cymbal: Cymbal) -> float:
-    """From a point (3,) to the nearest metal of a cymbal, metres."""
+def nearest_metal(point: ArrayLike, cymbal: Cymbal) -> Array:
+    """The point of a cymbal's disc nearest to a point (3,), metres (3,)."""
     out = np.asarray(point, dtype=float) - np.array(cymbal.centre_m)
     axis = np.array(cymbal.axis)
-    height = float(out @ axis)
-    beyond = max(float(np.linalg.norm(out - height * axis)) - cymbal.diameter_m / 2, 0.0)
-    return float(np.hypot(height, beyond))
+    flat = out - float(out @ axis) * axis
+    size = float(np.linalg.norm(flat))
+    keep = min(size, cymbal.diameter_m / 2)
+    return np.asarray(np.array(cymbal.centre_m) + (flat / size * keep if size > 1e-9 else 0.0))
+
+
+def disc_gap(point: ArrayLike, cymbal: Cymbal) -> float:
+    """From a point (3,) to the nearest metal of a cymbal, metres."""
+    return float(np.linalg.norm(np.asarray(point, dtype=float) - nearest_metal(point, cymbal)))
 
 
 def nearest_cymbal(kit: Kit, point: ArrayLike) -> tuple[str, float] | None:

@@ -12,8 +12,9 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from ringside.arrivals import Arrivals, arrivals
+from ringside.drumterms import nearest_metal
 from ringside.errors import RingsideError
-from ringside.kit import Kit
+from ringside.kit import Cymbal, Kit
 from ringside.layout import Layout
 from ringside.mics import PRESSURE_SHARE, directivity
 from ringside.scene import scene_of, sources_of
@@ -24,6 +25,13 @@ OFF_DEG: Final = 30.0
 """How far the front of a mic may be turned off its drum to find a null (common practice)."""
 
 FLOOR_DB: Final = -60.0
+
+PLAYED_DB: Final[dict[str, float]] = {
+    "hats": 8.0, "ride": 5.0, "crash": 0.0, "splash": -3.0, "china": 0.0, "rack": -10.0,
+    "floor": -10.0, "hand drum": -6.0, "percussion": -3.0,
+}  # fmt: skip
+"""How much more, or less, a neighbour is in the way for how often it is played (from memory):
+hats go on all through the song, a tom is a few strokes."""
 
 
 def null_angle(pressure_share: float) -> float:
@@ -71,10 +79,14 @@ def best_way(own: ArrayLike, neighbour: ArrayLike, pressure_share: float, off: f
 
 
 def loudest_near(kit: Kit, point: ArrayLike, own: str) -> str | None:
-    """What is loudest at a point besides the mic's own drum, by peak and distance."""
+    """What is most in the way at a point besides the mic's own drum: peak, distance, how often.
+
+    Common practice: the hats when miking the snare, the crash when miking the ride.
+    """
     src = sources_of(kit)
     away = np.linalg.norm(src.strike - np.asarray(point, dtype=float), axis=1)
-    loud = src.peak_db - 20 * np.log10(np.maximum(away, 0.05))
+    played = np.array([PLAYED_DB.get(p.kind, 0.0) for p in kit.parts])
+    loud = src.peak_db + played - 20 * np.log10(np.maximum(away, 0.05))
     ranked = [src.ids[i] for i in np.argsort(-loud, kind="stable") if src.ids[i] != own]
     return ranked[0] if ranked else None
 
@@ -119,30 +131,28 @@ def null_aim(
     scene = scene_of(layout)
     ids, before = scene.sources.ids, arrivals(scene, layout.thresholds)
     own = ids.index(mic.job)
-    other = _neighbour(ids, scene.sources.peak_db + before.level_db[row], own, neighbour)
+    wanted = neighbour or loudest_near(layout.kit, mic.position_m, mic.job)
+    if wanted not in ids or wanted == mic.job:
+        raise RingsideError(f"expected another drum or cymbal of the kit, got {wanted!r}")
+    other = ids.index(wanted)
     share = PRESSURE_SHARE[mic.pattern]
+    part = layout.kit.part(mic.job)
     to_own, to_other = before.toward[row, own], before.toward[row, other]
+    if isinstance(part, Cymbal):  # a plate is miked where it is nearest, not where it is struck
+        to_own = nearest_metal(mic.position_m, part) - np.array(mic.position_m)
     if min(np.linalg.norm(to_own), np.linalg.norm(to_other)) < 1e-6:
         raise RingsideError(f"{mic_id} stands on the very drum; move it before aiming it")
     way = best_way(to_own, to_other, share, float(np.radians(off_deg)))
     aim: Vector = (float(way[0]), float(way[1]), float(way[2]))
     turned = layout.with_mic(mic.model_copy(update={"aim": aim}))
     after = arrivals(scene_of(turned), layout.thresholds)
-    return _told(before, after, row, own, other, ids, share, way, layout)
-
-
-def _neighbour(ids: tuple[str, ...], heard: Array, own: int, wanted: str | None) -> int:
-    if wanted is not None:
-        if wanted not in ids or ids.index(wanted) == own:
-            raise RingsideError(f"expected another drum or cymbal of the kit, got {wanted!r}")
-        return ids.index(wanted)
-    others = np.where(np.arange(len(ids)) == own, -np.inf, heard)
-    return int(others.argmax())
+    off = float(np.arccos(np.clip(to_own @ way / np.linalg.norm(to_own), -1, 1)))
+    return _told(before, after, row, own, other, ids, share, way, layout, off)
 
 
 def _told(
     before: Arrivals, after: Arrivals, row: int, own: int, other: int, ids: tuple[str, ...],
-    share: float, way: Array, layout: Layout,
+    share: float, way: Array, layout: Layout, off: float,
 ) -> dict[str, Any]:  # fmt: skip
     def angle(k: int) -> float:
         to = after.toward[row, k]
@@ -158,14 +168,14 @@ def _told(
         words = f"{mic} cannot be turned to hear less of the {names[ids[other]]}."
     else:
         words = (
-            f"Turned {np.degrees(angle(own)):.0f}° off the {names[ids[own]]}, {mic} hears the"
+            f"Turned {np.degrees(off):.0f}° off the {names[ids[own]]}, {mic} hears the"
             f" {names[ids[other]]} {taken:.1f} dB less against it; on paper the pattern leaves"
             f" {theory:.1f} dB of it."
         )
     return {
         "aim": tuple(float(v) for v in way),
         "neighbour": ids[other],
-        "off_deg": float(np.degrees(angle(own))),
+        "off_deg": float(np.degrees(off)),
         "taken_db": taken,
         "own_db": lost,
         "theory_db": theory,

@@ -32,6 +32,24 @@ def test_no_view_has_a_serious_fault(someone, theme):
     page.keyboard.press("Enter")
     expect(page.get_by_role("heading", name="Floor tom")).to_be_visible()
     assert faults(page) == []
+    page.get_by_role("button", name="Techniques", exact=True).click()
+    expect(page.locator("[data-technique]").first).to_be_visible()
+    assert faults(page) == []
+    page.locator("[data-technique='one-front']").click()
+    expect(page.locator("[data-fresh='MM']").first).to_be_visible()
+    assert faults(page) == []
+    page.get_by_role("button", name="Take it", exact=True).click()
+    page.locator("[data-opened]").get_by_role("button", name="What if").click()
+    expect(page.locator("[data-whatif-value]")).to_be_visible()
+    assert faults(page) == []
+    page.get_by_role("button", name="Fit", exact=True).click()
+    page.get_by_role("button", name="Fit it").click()
+    expect(page.locator("[data-fit]")).to_be_visible()
+    assert faults(page) == []
+    someone.open("brief")
+    expect(page.locator("[data-plan='1']")).to_be_visible()
+    page.get_by_text("Every rule,").click()
+    assert faults(page) == []
     someone.open("room")
     page.get_by_role("button", name="Draw a box").click()
     expect(page.locator("[data-rough]")).to_be_visible()
@@ -72,7 +90,7 @@ def test_sign_in_has_no_serious_fault(server, chromium):
     context.close()
 
 
-@pytest.mark.parametrize("step", ["room", "kit", "place", "pairs", "sheet"])
+@pytest.mark.parametrize("step", ["brief", "room", "kit", "place", "pairs", "sheet"])
 def test_nothing_is_cut_off_at_900_wide(someone, step):
     someone.page.set_viewport_size({"width": 900, "height": 800})
     page = someone.open(step)

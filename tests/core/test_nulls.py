@@ -81,17 +81,42 @@ def test_a_tighter_pattern_reaches_its_null_where_a_cardioid_cannot():
     assert said["theory_db"] < -25  # on paper the null itself
 
 
-def test_without_a_name_the_loudest_neighbour_is_meant():
-    layout = take(KIT, "tom-top", "rack-1").layout
-    name = layout.mics[0].id
-    said = null_aim(layout, name)
-    heard = analyse(layout).arrivals.level_db[0]
-    from ringside.scene import sources_of
+@pytest.mark.parametrize(
+    ("technique", "target", "neighbour"),
+    [
+        ("snare-centre", None, {"hats"}),  # common practice: the hat when miking the snare
+        ("cymbal-under", "ride", {"crash-r", "snare"}),
+        ("cymbal-over", "hats", {"snare"}),
+        ("tom-top", "rack-2", {"ride", "crash-r", "snare"}),
+    ],
+)
+def test_without_a_name_what_is_most_in_the_way_is_meant(technique, target, neighbour):
+    layout = take(KIT, technique, target).layout
+    mic = layout.mics[0]
+    said = null_aim(layout, mic.id)
+    assert said["neighbour"] in neighbour
+    assert said["neighbour"] == loudest_near(layout.kit, mic.position_m, mic.job)
 
-    heard = heard + sources_of(layout.kit).peak_db
-    heard[layout.kit.source_ids.index("rack-1")] = -np.inf
-    assert said["neighbour"] == layout.kit.source_ids[int(heard.argmax())]
-    assert loudest_near(layout.kit, layout.mics[0].position_m, "rack-1") != "rack-1"
+
+def test_the_crash_is_in_the_way_of_a_mic_over_the_ride():
+    """Common practice."""
+    ride = KIT.kit.part("ride")
+    over = np.add(ride.centre_m, (0.1, 0.2, 0.19))
+    assert loudest_near(KIT.kit, over, "ride") == "crash-r"
+
+
+def test_a_cymbal_mic_is_turned_from_where_the_metal_is_nearest():
+    layout = take(KIT, "cymbal-over", "hats").layout
+    mic = layout.mics[0]
+    hats = KIT.kit.part("hats")
+    said = null_aim(layout, mic.id, "snare", 0.0)
+    rng = np.random.default_rng(1)
+    turn, r = rng.uniform(0, 2 * np.pi, 50_000), np.sqrt(rng.uniform(0, 1, 50_000))
+    flat = (r * hats.diameter_m / 2)[:, None] * np.column_stack([np.cos(turn), np.sin(turn)])
+    metal = np.column_stack([flat, np.zeros(len(r))]) + np.array(hats.centre_m)
+    away = metal - np.array(mic.position_m)
+    nearest = away[np.linalg.norm(away, axis=1).argmin()]
+    assert np.dot(said["aim"], nearest / np.linalg.norm(nearest)) > 0.999
 
 
 @pytest.mark.parametrize(

@@ -24,7 +24,7 @@ from ringside.techniques.catalogue import TECHNIQUES, lacking, targets_in
 from ringside.techniques.taking import DEFAULT_HANDS, take
 from ringside.values import Key, Number, Record
 
-MOST_REASONS: Final = 6
+MOST_REASONS: Final = 5
 PLANS: Final = 3
 SETTING_OUT_MIN: Final = 8.0
 """Cables, lines and a first look, whatever the layout (from memory)."""
@@ -66,6 +66,7 @@ class _Plan:
     pieces: list[Piece] = field(default_factory=list)
     reasons: list[str] = field(default_factory=list)
     gives_up: list[str] = field(default_factory=list)
+    left_out: dict[str, list[str]] = field(default_factory=dict)
     spent: float = SETTING_OUT_MIN
     score: float = 0.0
 
@@ -180,11 +181,16 @@ def _fill(plan: _Plan, rules: Sequence[Rule]) -> None:
                 plan.score += value + _worth(choice, rules)
                 break
         if why:
-            plan.gives_up.append(f"{_capital(GIVES_UP[slot])}: {why}.")
+            plan.left_out.setdefault(why, []).append(GIVES_UP[slot])
 
 
-def _capital(text: str) -> str:
-    return f"No {text[2:]}" if text.startswith("a ") else f"No {text}"
+def _left_out(plan: _Plan) -> list[str]:
+    """What was left out, one sentence for each reason."""
+    found = []
+    for why, what in plan.left_out.items():
+        listed = " and ".join(", ".join(what).rsplit(", ", 1))
+        found.append(f"Without {listed}: {why}.")
+    return found
 
 
 def _start(layout: Layout, brief: Brief, locker: Locker | None, hands: HandSizes,
@@ -275,7 +281,7 @@ def _shown(plan: _Plan, picture: Choice) -> dict[str, Any]:
         "layout": named,
         "pieces": [p.model_dump() for p in plan.pieces],
         "reasons": list(dict.fromkeys([t.gives, *plan.reasons]))[:MOST_REASONS],
-        "gives_up": list(dict.fromkeys(plan.gives_up)) or [t.watch_for],
+        "gives_up": list(dict.fromkeys([*plan.gives_up, *_left_out(plan)])) or [t.watch_for],
         "inputs": n,
         "stands": stands if plan.locker is not None and plan.locker.stands else _stands(layout),
         "minutes": round(plan.spent),

@@ -118,6 +118,7 @@ class Technique:
     over: tuple[str, ...] = ()  # kinds of drum or cymbal it is put up for; empty: the whole kit
     only: Literal["", "ported", "open", "two heads"] = ""  # which of those drums
     needs: tuple[str, ...] = ()  # drum kinds the kit must have, "room", "space"
+    suggest: Callable[[Around], Mapping[str, float]] | None = None  # starts that the kit tells
     tries: tuple[Mapping[str, float], ...] = ()  # other numbers, in order, until all is clear
     wants: tuple[MicKind, ...] = ("condenser",)  # kinds of mic that suit it, best first
     mics: int = 1

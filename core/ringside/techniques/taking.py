@@ -107,6 +107,8 @@ def settle(
     """
     leads = Around(layout).leads
     start = {n.id: n.start(hands, leads) for n in t.numbers}
+    if t.suggest is not None:
+        start |= t.suggest(Around(layout, target))
     clocks = {n.id for n in t.numbers if n.unit == "clock"}
     best: tuple[int, dict[str, float], Made] | None = None
     fault: RingsideError | None = None

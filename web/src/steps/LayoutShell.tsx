@@ -92,7 +92,7 @@ function Frame({ editor }: { editor: Editor }) {
 
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      const typing = e.target instanceof HTMLElement && e.target.closest("input, select, textarea");
+      const typing = e.target instanceof HTMLElement && e.target.closest(TYPED);
       if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === "z" && !typing) {
         e.preventDefault();
         void editor.step(e.shiftKey ? "redo" : "undo");
@@ -163,6 +163,9 @@ function Frame({ editor }: { editor: Editor }) {
     </LitContext>
   );
 }
+
+/** Where keys are letters; a slider or a box to tick has none of its own to undo. */
+const TYPED = "input:not([type=range]):not([type=checkbox]):not([type=radio]), select, textarea";
 
 const KIT_SAYS = {
   drawn: "as drawn, not measured",

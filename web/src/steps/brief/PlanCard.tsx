@@ -26,6 +26,9 @@ export function PlanCard({ plan, rank, onTake }: Props) {
         {plan.inputs} {plan.inputs === 1 ? "input" : "inputs"}, {plan.stands}{" "}
         {plan.stands === 1 ? "stand" : "stands"}, about {plan.minutes} min
       </p>
+      <div className="mt-1">
+        <VerdictCounts counts={plan.counts} />
+      </div>
       <button
         type="button"
         className={`${rank === 1 ? "btn-main" : "btn"} mt-2 w-full`}
@@ -33,21 +36,18 @@ export function PlanCard({ plan, rank, onTake }: Props) {
       >
         Take this one
       </button>
-      <h4 className="mt-2.5 text-[0.85rem]">Why</h4>
+      <h4 className="mt-2.5 text-[0.85rem] font-bold">Why</h4>
       <ul className="list-disc space-y-0.5 pl-4 text-[0.83rem]">
         {plan.reasons.map((r) => (
           <li key={r}>{r}</li>
         ))}
       </ul>
-      <h4 className="mt-2 text-[0.85rem]">Gives up</h4>
+      <h4 className="mt-2 text-[0.85rem] font-bold">Gives up</h4>
       <ul className="list-disc space-y-0.5 pl-4 text-[0.83rem] text-soft">
         {plan.gives_up.map((r) => (
           <li key={r}>{r}</li>
         ))}
       </ul>
-      <div className="mt-auto pt-2">
-        <VerdictCounts counts={plan.counts} />
-      </div>
     </li>
   );
 }

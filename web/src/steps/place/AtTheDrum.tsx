@@ -61,7 +61,7 @@ export function AtTheDrum({ mic }: { mic: Mic }) {
           onTake={(m) => set({ height_m: m })}
         />
         <LengthField
-          label="In from rim"
+          label="From rim"
           metres={terms.in_from_rim_m}
           ruler={ruler}
           onTake={(m) => set({ in_from_rim_m: m })}

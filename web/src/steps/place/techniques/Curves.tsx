@@ -59,7 +59,8 @@ export function Curves({ sweep, at, ruler }: Props) {
           title="Apart in distance"
           lines={equal}
           least={0.02}
-          say={(v) => lengthWithUnit(Math.max(v, 0), ruler)}
+          floor={0}
+          say={(v) => lengthWithUnit(v, ruler)}
         />
       )}
       <Small
@@ -67,6 +68,7 @@ export function Curves({ sweep, at, ruler }: Props) {
         title="Its pairs"
         lines={verdicts}
         least={4}
+        floor={0}
         say={(v) => v.toFixed(0)}
       />
     </div>
@@ -77,14 +79,17 @@ interface SmallProps extends Props {
   title: string;
   lines: Line[];
   least: number;
+  /** A value the axis starts at and never goes below: for counts and distances. */
+  floor?: number;
   say: (v: number) => string;
 }
 
-function Small({ sweep, at, ruler, title, lines, least, say }: SmallProps) {
+function Small({ sweep, at, ruler, title, lines, least, floor, say }: SmallProps) {
   const xs = sweep.values;
   const x: Scale = { low: xs[0] ?? 0, high: xs.at(-1) ?? 1, from: LEFT, to: WIDE - 6 };
   const every = lines.flatMap((l) => l.values.filter((v): v is number => v !== null));
-  const y = scaleFor(every, least, HIGH - FOOT, 6);
+  const free = scaleFor(every, least, HIGH - FOOT, 6);
+  const y = floor === undefined ? free : { ...free, low: floor };
   const here = onScale(xs[at] ?? 0, x);
   const best = onScale(xs[sweep.best] ?? 0, x);
   const said = lines

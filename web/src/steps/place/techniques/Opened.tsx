@@ -1,5 +1,5 @@
 /** A technique in use, as one thing: its numbers, what it keeps equal, and the way back to them. */
-import { useEffect, useMemo } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { api, exactly } from "../../../api/client";
 import type { Layout, Standing, Technique, Took } from "../../../api/types";
 import { Latest } from "../../../core/latest";
@@ -31,17 +31,24 @@ export function Opened({ row, technique, onBack, onWhatIf }: Props) {
   const lit = useLit();
   const say = useToast();
   const doc = useEditorPart((s) => s.doc);
+  // What the hand asked for and the server has not answered yet: a slider must not fall back.
+  const [wanted, setWanted] = useState<Record<string, number>>({});
   const shown = doc.techniques?.find((t) => t.id === row.id)?.numbers ?? row.numbers;
   const hands = useMemo(
     () =>
       new Latest<Ask, Took>(
         ({ layout, taken, numbers }) =>
           exactly<Took>(api.POST("/api/techniques/change", { body: { layout, taken, numbers } })),
-        (answer, { done }) => {
-          if (done) editor.commit(answer.layout, answer.what);
+        (answer, { numbers, done }) => {
+          if (done) editor.commitSoon(answer.layout, answer.what);
           else editor.preview(answer.layout);
+          if (done)
+            setWanted((old) =>
+              Object.fromEntries(Object.entries(old).filter(([id, v]) => numbers[id] !== v)),
+            );
         },
         (error) => {
+          setWanted({});
           editor.preview(editor.snapshot().still);
           say(error.message);
         },
@@ -56,8 +63,10 @@ export function Opened({ row, technique, onBack, onWhatIf }: Props) {
     },
     [editor, hands],
   );
-  const change = (numbers: Record<string, number>, done: boolean) =>
+  const change = (numbers: Record<string, number>, done: boolean) => {
+    setWanted((old) => ({ ...old, ...numbers }));
     hands.want({ layout: editor.snapshot().still, taken: row.id, numbers, done });
+  };
   const takeAway = async () => {
     try {
       const gone = await exactly<Took>(
@@ -101,7 +110,7 @@ export function Opened({ row, technique, onBack, onWhatIf }: Props) {
       {technique && (
         <NumberFields
           rows={technique.numbers}
-          values={shown}
+          values={{ ...shown, ...wanted }}
           ruler={ruler}
           onTake={(id, value, done) => change({ [id]: value }, done)}
         />

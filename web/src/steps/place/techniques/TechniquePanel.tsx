@@ -106,7 +106,7 @@ function List({ all, onTry }: { all: Technique[]; onTry: (id: string) => void })
             className="field w-full"
             value={words}
             onChange={(e) => setWords(e.target.value)}
-            placeholder="turned, wires, wall…"
+            placeholder="turned, wires"
           />
         </label>
         <Choice

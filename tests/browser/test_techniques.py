@@ -1,0 +1,344 @@
+"""Techniques: preview, take, change a number, fit, undo; what-if; drum terms; locks; nulls."""
+
+import math
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.conftest import arrive
+
+
+@pytest.fixture
+def blank(server, chromium):
+    person = arrive(server, chromium, start="empty")
+    yield person
+    person.context.close()
+    assert person.faults == []
+
+
+def far(doc, a, b):
+    spot = {m["id"]: m["position_m"] for m in doc["mics"]}
+    return math.dist(spot[a], spot[b])
+
+
+def techniques(page):
+    page.get_by_role("button", name="Techniques", exact=True).first.click()
+    expect(page.locator("[data-technique]").first).to_be_visible()
+
+
+def take(page, name):
+    page.locator(f"[data-technique='{name}']").click()
+    page.get_by_role("button", name="Take it", exact=True).click()
+    expect(page.locator("[data-opened]")).to_be_visible()
+
+
+def choose(page, mic):
+    """Select a mic as the keys do."""
+    page.locator(f"[data-mic='{mic}'][data-view='above']").focus()
+    page.keyboard.press("Enter")
+
+
+def kept(person, what):
+    """Wait until the last thing done is saved under that name."""
+    expect(person.page.locator(f"[aria-label^='Undo: {what}']")).to_be_visible()
+    person.saved()
+
+
+def number(page, label, text):
+    field = page.get_by_label(label, exact=True)
+    field.fill(text)
+    field.press("Enter")
+
+
+def test_preview_take_change_fit_and_undo(blank):
+    page = blank.open()
+    techniques(page)
+    page.get_by_label("Search").fill("mirror ring")
+    expect(page.locator("[data-technique]")).to_have_count(1)
+    page.locator("[data-technique='pair-turned']").click()
+    expect(page.locator("[data-fresh='OL']").first).to_be_visible()
+    expect(page.locator("[data-equal='kick']")).to_contain_text("0.0 cm apart")
+    expect(page.get_by_label("Pairs with it")).to_contain_text("ask the ear 1")
+    assert blank.doc()["mics"] == []  # shown, not taken
+
+    number(page, "Pair apart, cm", "150")
+    expect(page.locator("[data-draft]")).to_be_visible()
+    page.get_by_role("button", name="Take it", exact=True).click()
+    expect(page.locator("[data-fresh]")).to_have_count(0)
+    blank.saved()
+    assert far(blank.doc(), "OL", "OR") == pytest.approx(1.5, abs=1e-6)
+
+    number(page, "Pair apart, cm", "110")
+    kept(blank, "Turned pair: pair apart")
+    assert far(blank.doc(), "OL", "OR") == pytest.approx(1.1, abs=1e-6)
+    assert blank.doc()["techniques"][0]["numbers"]["width"] == pytest.approx(1.1)
+
+    page.locator("[data-mic='OR'][data-view='above']").focus()
+    page.keyboard.press("Shift+ArrowRight")
+    blank.saved()
+    expect(page.locator("[data-off]")).to_contain_text("OR 10.0 cm off its numbers")
+    page.get_by_role("button", name="Fit", exact=True).click()
+    page.get_by_role("button", name="Fit it").click()
+    expect(page.locator("[data-moved='OR']")).to_contain_text("equal on snare and kick")
+    blank.saved()
+    fitted = blank.doc()
+    for drum in ("snare", "kick"):
+        to = next(d["batter_m"] for d in fitted["kit"]["drums"] if d["id"] == drum)
+        spot = {m["id"]: m["position_m"] for m in fitted["mics"]}
+        assert abs(math.dist(spot["OL"], to) - math.dist(spot["OR"], to)) < 1e-4
+
+    page.get_by_role("button", name="Undo the fit").click()
+    blank.saved()
+    expect(page.locator("[data-fit]")).to_have_count(0)
+    for _ in range(3):
+        page.keyboard.press("Control+z")
+        blank.saved()
+    expect(page.locator("[data-mic]")).to_have_count(0)
+    assert blank.doc()["techniques"] == []
+
+
+def test_leaving_a_preview_leaves_nothing_behind(blank):
+    page = blank.open()
+    techniques(page)
+    page.locator("[data-technique='room-bar']").click()
+    expect(page.locator("[data-fresh='RL']").first).to_be_visible()
+    page.keyboard.press("Escape")
+    expect(page.locator("[data-mic]")).to_have_count(0)
+    page.locator("[data-technique='room-bar']").click()
+    expect(page.locator("[data-fresh='RL']").first).to_be_visible()
+    page.get_by_role("link", name="Pairs").click()
+    page.get_by_role("link", name="Place").click()
+    expect(page.locator("[data-mic]")).to_have_count(0)
+    assert blank.doc()["mics"] == []
+
+
+def test_a_mic_that_is_only_shown_is_not_taken_by_dragging_another(someone):
+    page = someone.open()
+    techniques(page)
+    page.locator("[data-technique='one-front']").click()
+    expect(page.locator("[data-fresh='MM']").first).to_be_visible()
+    page.locator("[data-mic='OR'][data-view='above']").focus()
+    page.keyboard.press("ArrowRight")
+    someone.saved()
+    assert "MM" not in [m["id"] for m in someone.doc()["mics"]]
+    expect(page.locator("[data-fresh='MM']").first).to_be_visible()
+
+
+def test_a_technique_for_a_drum_goes_where_it_is_told(blank):
+    page = blank.open()
+    techniques(page)
+    page.locator("[data-technique='tom-top']").click()
+    expect(page.locator("[data-fresh]").first).to_be_visible()
+    page.locator("label:has(> span:text-is('For')) select").select_option("floor")
+    expect(page.locator("[data-fresh='FT']").first).to_be_visible()
+    number(page, "Over the head, cm", "12")
+    page.get_by_role("button", name="Take it", exact=True).click()
+    blank.saved()
+    mic = blank.mic("FT")
+    assert mic["job"] == "floor"
+    head = next(d for d in blank.doc()["kit"]["drums"] if d["id"] == "floor")
+    assert mic["position_m"][2] - head["batter_m"][2] == pytest.approx(0.12, abs=1e-6)
+
+
+def test_what_this_kit_lacks_is_greyed_and_says_why(blank):
+    page = blank.open()
+    techniques(page)
+    wall = page.locator("[data-technique='wall-mic']")
+    expect(wall).to_be_disabled()
+    expect(wall).to_contain_text("Draw the room first.")
+    page.get_by_label("Search").fill("zither")
+    expect(page.get_by_text("Nothing by these words")).to_be_visible()
+
+
+def test_a_number_out_of_range_is_refused_in_words_and_nothing_is_lost(blank):
+    page = blank.open()
+    techniques(page)
+    take(page, "pair-turned")
+    blank.saved()
+    before = blank.doc()
+    number(page, "Pair apart, cm", "900")
+    expect(page.get_by_text("expected 40.0 cm to 240.0 cm")).to_be_visible()
+    assert blank.doc()["mics"] == before["mics"]
+
+
+def test_a_slider_is_followed_while_held_and_taken_when_let_go(blank):
+    page = blank.open()
+    techniques(page)
+    take(page, "one-front")
+    blank.saved()
+    before = blank.mic("MM")["position_m"]
+    slider = page.get_by_label("Over the floor, slide")
+    slider.focus()
+    for _ in range(10):
+        page.keyboard.press("ArrowRight")
+    expect(page.get_by_label("Over the floor, cm", exact=True)).to_have_value("110.0")
+    kept(blank, "One in front: over the floor")
+    assert blank.mic("MM")["position_m"][2] == pytest.approx(before[2] + 0.1, abs=1e-3)
+
+
+def test_what_if_slides_shows_and_keeps(blank):
+    page = blank.open()
+    techniques(page)
+    take(page, "one-front")
+    page.locator("[data-opened]").get_by_role("button", name="What if").click()
+    panel = page.locator("[data-whatif]")
+    expect(panel.locator("[data-whatif-value]")).to_have_text("120.0 cm")
+    panel.get_by_label("Slide").select_option("height")
+    expect(panel.locator("[data-whatif-value]")).to_have_text("100.0 cm")
+    levels = panel.get_by_role("img", name="Levels it hears")
+    first = levels.get_attribute("aria-label")
+    slider = panel.get_by_label("What if, Over the floor")
+    slider.focus()
+    page.keyboard.press("End")
+    expect(panel.locator("[data-whatif-value]")).to_have_text("220.0 cm")
+    assert levels.get_attribute("aria-label") != first
+    blank.saved()
+    assert blank.mic("MM")["position_m"][2] == pytest.approx(2.2, abs=1e-6)
+    page.keyboard.press("Control+z")
+    expect(panel.locator("[data-whatif-value]")).to_have_text("100.0 cm")
+
+
+def test_the_marked_value_is_one_press_away(blank):
+    page = blank.open()
+    techniques(page)
+    take(page, "kick-inside")
+    page.get_by_role("button", name="Back to the list").click()
+    take(page, "one-front")
+    page.locator("[data-opened]").get_by_role("button", name="What if").click()
+    button = page.get_by_role("button", name="To the marked value")
+    expect(page.locator("[data-whatif-value]")).to_be_visible()
+    if button.is_enabled():
+        before = blank.mic("MM")["position_m"]
+        button.click()
+        blank.saved()
+        assert blank.mic("MM")["position_m"] != before
+    expect(button).to_be_disabled()
+
+
+def test_a_technique_is_taken_away_as_one_thing_and_brought_back(blank):
+    page = blank.open()
+    techniques(page)
+    take(page, "wide-crossed")
+    page.get_by_role("button", name="Take it away").click()
+    expect(page.locator("[data-mic]")).to_have_count(0)
+    page.get_by_role("button", name="Undo", exact=True).click()
+    expect(page.locator("[data-mic][data-view='above']")).to_have_count(4)
+    expect(page.locator("[data-taken='wide-crossed']")).to_be_visible()
+
+
+def test_a_dragged_mic_goes_back_on_its_numbers(blank):
+    page = blank.open()
+    techniques(page)
+    take(page, "pair-near")
+    blank.saved()
+    before = blank.doc()["mics"]
+    page.locator("[data-mic='OL'][data-view='above']").focus()
+    page.keyboard.press("ArrowUp")
+    expect(page.locator("[data-off]")).to_contain_text("OL 1.0 cm")
+    page.get_by_role("button", name="Back on its numbers").click()
+    expect(page.locator("[data-off]")).to_have_count(0)
+    kept(blank, "Near-coincident pair back on its numbers")
+    assert blank.doc()["mics"] == before
+
+
+def test_a_close_mic_is_placed_in_drum_terms(someone):
+    page = someone.open()
+    choose(page, "ST")
+    drum = page.get_by_label("At the drum")
+    field = drum.get_by_label("Clock")
+    field.fill("9")
+    field.press("Enter")
+    expect(drum.get_by_label("Clock")).to_have_value("9")
+    kept(someone, "Placed ST at its drum")
+    mic = someone.mic("ST")
+    snare = next(d for d in someone.doc()["kit"]["drums"] if d["kind"] == "snare")
+    assert mic["position_m"][0] < snare["batter_m"][0] - 0.05
+    assert mic["position_m"][1] == pytest.approx(snare["batter_m"][1], abs=1e-4)
+    off = drum.get_by_label("Off it, cm")
+    off.fill("10")
+    off.press("Enter")
+    expect(page.get_by_label("Height, cm", exact=True)).to_have_value("76.0")
+    someone.saved()
+    height = someone.mic("ST")["position_m"][2] - snare["batter_m"][2]
+    assert height == pytest.approx(0.1, abs=1e-6)
+    drum.locator("label:has(> span:text-is('Aimed at')) select").select_option("shell")
+    expect(page.locator("[data-aim-words]")).not_to_contain_text("at the snare")
+    someone.saved()
+    assert someone.mic("ST")["aim"][2] < 0
+    expect(drum.locator("[data-gap]")).to_contain_text("to the hats")
+
+
+def test_a_null_is_turned_and_says_what_it_takes_out(someone):
+    page = someone.open()
+    choose(page, "ST")
+    drum = page.get_by_label("At the drum")
+    before = someone.mic("ST")["aim"]
+    drum.locator("label:has(> span:text-is('Null toward')) select").select_option("hats")
+    drum.get_by_role("button", name="Turn it").click()
+    expect(drum.locator("[data-null]")).to_contain_text("on paper the pattern leaves")
+    someone.saved()
+    assert someone.mic("ST")["aim"] != before
+
+
+def hold(person, mic, *names):
+    choose(person.page, mic)
+    person.page.get_by_role("button", name=f"Mic {mic}").click()
+    for name in names:
+        person.page.get_by_role("checkbox", name=name, exact=True).check()
+        person.saved()
+
+
+def test_what_is_held_is_not_moved_by_a_fit(someone):
+    page = someone.open()
+    hold(someone, "OR", "Height", "Aim")
+    before = someone.mic("OR")
+    assert sorted(before["locks"]) == ["aim", "height"]
+    page.get_by_role("button", name="Fit", exact=True).click()
+    page.get_by_role("button", name="Fit it").click()
+    expect(page.locator("[data-moved='OR']")).to_contain_text("equal on snare and kick")
+    someone.saved()
+    after = someone.mic("OR")
+    assert after["position_m"][2] == before["position_m"][2]
+    assert after["aim"] == before["aim"]
+    assert after["position_m"] != before["position_m"]
+
+
+def test_a_fit_with_nothing_free_says_what_it_gave_up(someone):
+    page = someone.open()
+    for mic in ("OL", "OR"):
+        hold(someone, mic, "Right", "Front", "Height")
+    before = someone.doc()["mics"]
+    page.get_by_role("button", name="Fit", exact=True).click()
+    for words in ("Nulls toward", "Less bleed"):
+        page.get_by_role("checkbox", name=words).uncheck()
+    page.get_by_role("button", name="Fit it").click()
+    expect(page.locator("[data-gaveup]")).to_contain_text("stay apart on kick")
+    expect(page.locator("[data-gaveup]")).to_contain_text("cm are left")
+    assert someone.doc()["mics"] == before
+
+
+def test_techniques_by_keyboard_alone(blank):
+    page = blank.open()
+    page.get_by_role("button", name="Techniques", exact=True).first.focus()
+    page.keyboard.press("Enter")
+    page.get_by_label("Search").focus()
+    page.keyboard.type("mid-side over")
+    page.keyboard.press("Tab")  # the kind
+    page.keyboard.press("Tab")
+    expect(page.locator("[data-technique='pair-mid-side']")).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(page.locator("[data-fresh='OM']").first).to_be_visible()
+    page.get_by_role("button", name="Take it", exact=True).focus()
+    page.keyboard.press("Enter")
+    expect(page.locator("[data-opened='pair-mid-side']")).to_be_visible()
+    blank.saved()
+    assert [m["pattern"] for m in blank.doc()["mics"]] == ["cardioid", "figure-8"]
+
+
+def test_numbers_are_told_in_ones_own_hand(blank):
+    page = blank.open()
+    page.get_by_role("button", name="hand", exact=True).click()
+    techniques(page)
+    page.locator("[data-technique='snare-centre']").click()
+    expect(page.get_by_label("Over the head", exact=True)).to_have_value("2 f")
+    expect(page.locator("[data-number='height']")).to_contain_text("starts at two fingers")
