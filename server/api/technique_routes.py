@@ -1,5 +1,6 @@
 """Techniques, drum terms, nulls, fitting and what-if, as answers that are computed, not stored."""
 
+from dataclasses import replace
 from typing import Any
 
 from django.http import HttpRequest
@@ -8,6 +9,7 @@ from plans.actions import layout_for
 from ringside.drumterms import placed, terms_of
 from ringside.fitting.fit import fit
 from ringside.nulls import null_aim
+from ringside.outfit import outfit
 from ringside.techniques.catalogue import listed
 from ringside.techniques.taking import Took, change, drop, standing, take
 from ringside.whatif import sweep
@@ -50,15 +52,25 @@ def _took(done: Took) -> dict[str, Any]:
         "id": done.id,
         "what": done.what,
         "notes": list(done.notes),
+        "short": [],
         "standing": row_of(standing(done.layout), done.id),
     }
 
 
-@router.post("/techniques/take", response={200: TookOut, **WRONG})
-def taken(request: HttpRequest, data: TakeIn) -> dict[str, Any]:
-    """The layout with one more technique."""
+@router.post("/layouts/{pk}/take", response={200: TookOut, 404: Problem, **WRONG})
+def taken(request: HttpRequest, pk: int, data: TakeIn) -> dict[str, Any]:
+    """The layout with one more technique, held by what is left in the studio's locker."""
+    locker = locker_of(layout_for(request.user, pk).session.studio).contents()
     hands = request.user.hand_sizes
-    return _took(take(data.layout, data.technique, data.target, data.numbers, hands))
+    done = take(data.layout, data.technique, data.target, data.numbers, hands)
+    held = outfit(done.layout, locker, frozenset({done.id}))
+    return {
+        **_took(replace(done, layout=held.layout)),
+        "short": [
+            *(f"The locker has no mic left that suits {m}." for m in held.no_mic),
+            *(f"No stand left in the locker reaches {m}." for m in held.no_stand),
+        ],
+    }
 
 
 @router.post("/techniques/change", response={200: TookOut, **WRONG})

@@ -108,6 +108,7 @@ class TookOut(Schema):
     id: str
     what: str
     notes: list[str]
+    short: list[str]
     standing: StandingRow | None
 
 

@@ -84,7 +84,7 @@ ENDPOINTS += [
 ]  # fmt: skip
 ENDPOINTS += [
     ("POST", "/techniques", {"layout": DOC}, 200),
-    ("POST", "/techniques/take", {"layout": DOC, "technique": "room-bar"}, 200),
+    ("POST", "/layouts/{layout}/take", {"layout": DOC, "technique": "room-bar"}, 200),
     ("POST", "/techniques/change", {"layout": TOOK, "taken": "room-bar"}, 200),
     ("POST", "/techniques/drop", {"layout": TOOK, "taken": "room-bar"}, 200),
     ("POST", "/techniques/standing", {"layout": TOOK}, 200),

@@ -19,22 +19,24 @@ def took(name, target=None, layout=BLANK, **numbers):
     return take(layout, name, target, numbers).layout.model_dump(mode="json")
 
 
-def test_the_list_is_by_the_hand_of_who_asks(owner):
+def test_the_list_is_by_the_hand_of_who_asks(owner, layout):
     api = Api(owner)
     api("PUT", "/account/hand", {"two_fingers_m": 0.041})
     rows = {r["id"]: r for r in api("POST", "/techniques", {"layout": DOC})[1]}
     numbers = {n["id"]: n for n in rows["snare-centre"]["numbers"]}
     assert numbers["height"]["default"] == 0.041
     assert numbers["height"]["hand"] == "two fingers"
-    status, out = api("POST", "/techniques/take", {"layout": DOC, "technique": "snare-centre"})
+    body = {"layout": DOC, "technique": "snare-centre"}
+    status, out = api("POST", f"/layouts/{layout.pk}/take", body)
     assert status == 200
     assert out["standing"]["numbers"]["height"] == 0.041
     assert HandSizes().two_fingers_m != 0.041
 
 
-def test_take_change_and_drop_follow_each_other(owner):
+def test_take_change_and_drop_follow_each_other(owner, layout):
     api = Api(owner)
-    _, one = api("POST", "/techniques/take", {"layout": DOC, "technique": "pair-turned"})
+    body = {"layout": DOC, "technique": "pair-turned"}
+    _, one = api("POST", f"/layouts/{layout.pk}/take", body)
     assert one["what"] == "Took Turned pair"
     assert {e["on"] for e in one["standing"]["equal"]} == {"snare", "kick"}
     wider = {"layout": one["layout"], "taken": one["id"], "numbers": {"width": 1.5}}
@@ -48,27 +50,46 @@ def test_take_change_and_drop_follow_each_other(owner):
 @pytest.mark.parametrize(
     ("path", "body", "words"),
     [
-        ("/techniques/take", {"technique": "unheard-of"}, "expected a technique of the list"),
-        ("/techniques/take", {"technique": "pair-turned", "numbers": {"width": 120}}, "in cm?"),
-        ("/techniques/take", {"technique": "wall-mic"}, "draw the room first"),
+        ("/layouts/{layout}/take", {"technique": "unheard-of"}, "expected a technique of the list"),
+        (
+            "/layouts/{layout}/take",
+            {"technique": "pair-turned", "numbers": {"width": 120}},
+            "in cm?",
+        ),
+        ("/layouts/{layout}/take", {"technique": "wall-mic"}, "draw the room first"),
         ("/techniques/what-if", {"taken": "x", "number": "y"}, "technique of this layout"),
         ("/drum-terms", {"mic": "OL"}, "whole kit"),
         ("/null-aim", {"mic": "OL"}, "only a close mic"),
     ],
 )
-def test_what_cannot_be_is_said_and_nothing_is_stored(owner, path, body, words):
-    layout = took("pair-turned")
-    status, said = Api(owner)("POST", path, {"layout": layout, **body})
+def test_what_cannot_be_is_said_and_nothing_is_stored(owner, layout, path, body, words):
+    doc = took("pair-turned")
+    place = path.format(layout=layout.pk)
+    status, said = Api(owner)("POST", place, {"layout": doc, **body})
     assert status == 400
     assert words in said["detail"]
 
 
-def test_a_range_is_told_in_the_users_units(owner):
-    api = Api(owner)
+def test_a_range_is_told_in_the_users_units(owner, layout):
+    api, place = Api(owner), f"/layouts/{layout.pk}/take"
     body = {"layout": DOC, "technique": "pair-turned", "numbers": {"width": 9.0}}
-    assert "240" in api("POST", "/techniques/take", body)[1]["detail"]
+    assert "240" in api("POST", place, body)[1]["detail"]
     api("PUT", "/account/units", {"units": "ft-in"})
-    assert "7′ 10½″" in api("POST", "/techniques/take", body)[1]["detail"]
+    assert "7′ 10½″" in api("POST", place, body)[1]["detail"]
+
+
+def test_a_technique_takes_its_mics_and_stands_from_the_locker_or_says_what_is_short(owner, layout):
+    studio = layout.session.studio
+    stock = Locker(
+        mics=(MicModel(id="pencil", name="Pencil", count=2, matched=True),),
+        stands=(StandModel(id="boom", name="Boom", low_m=0.9, high_m=1.8, reach_m=1.0, count=1),),
+    )
+    save_locker(owner, studio.pk, locker_of(studio).version, stock)
+    body = {"layout": DOC, "technique": "pair-turned"}
+    _, out = Api(owner)("POST", f"/layouts/{layout.pk}/take", body)
+    assert [m["model"] for m in out["layout"]["mics"]] == ["pencil", "pencil"]
+    assert [m["stand"] for m in out["layout"]["mics"]] == ["boom", None]
+    assert out["short"] == ["No stand left in the locker reaches OR."]
 
 
 def test_drum_terms_go_there_and_back(owner):

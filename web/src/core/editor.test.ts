@@ -220,6 +220,26 @@ describe("the editor", () => {
     expect(stub.saves).toEqual(["moved"]);
   });
 
+  it("takes one step after the other when undo is pressed faster than the server answers", async () => {
+    const under: number[] = [];
+    let most = 0;
+    const real = stub.step.bind(stub);
+    stub.step = async () => {
+      under.push(1);
+      most = Math.max(most, under.length);
+      await new Promise((r) => setTimeout(r, 5));
+      under.pop();
+      return real();
+    };
+    const editor = new Editor(answer(1, "first"), stub, store);
+    void editor.step("undo");
+    void editor.step("undo");
+    void editor.step("undo");
+    await vi.waitFor(() => expect(editor.snapshot().out.version).toBe(4));
+    expect(most).toBe(1);
+    expect(editor.snapshot().saved).toBe("saved");
+  });
+
   it("forgets an undo when the save before it did not land", async () => {
     const editor = new Editor(answer(1, "first"), stub, store);
     stub.mode = "refuse";

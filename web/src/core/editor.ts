@@ -60,7 +60,8 @@ export class Editor {
   private readonly listeners = new Set<() => void>();
   private waiting: Waiting | null = null;
   private busySaving = false;
-  /** Undos and redos pressed while a save was under way. */
+  private stepping = false;
+  /** Undos and redos pressed while a save or another of them was under way. */
   private wanted: ("undo" | "redo")[] = [];
   private underWay = 0;
   private asked = 0;
@@ -148,19 +149,23 @@ export class Editor {
   async step(way: "undo" | "redo"): Promise<void> {
     this.flushSettling();
     if (this.waiting && !this.busySaving) void this.send();
-    if (this.waiting || this.busySaving) {
+    if (this.waiting || this.busySaving || this.stepping) {
       if (this.state.saved !== "conflict") this.wanted.push(way);
       return;
     }
+    this.stepping = true;
     try {
       this.take(await this.wire.step(this.state.out.id, this.state.out.version, way));
     } catch (error) {
       this.failed(error, null);
     }
+    this.stepping = false;
+    await this.stepOn();
   }
 
   private async stepOn(): Promise<void> {
-    for (let way = this.wanted.shift(); way; way = this.wanted.shift()) await this.step(way);
+    const way = this.wanted.shift();
+    if (way) await this.step(way);
   }
 
   /** After a conflict: theirs, mine on top, or (once the copy is made) theirs again. */

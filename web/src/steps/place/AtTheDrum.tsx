@@ -49,6 +49,7 @@ export function AtTheDrum({ mic }: { mic: Mic }) {
   });
   if (!said.data) return null;
   const { terms, cymbal, gap_m } = said.data;
+  const wired = still.kit.drums.some((d) => d.id === mic.job && d.kind === "snare");
   const set = (change: Partial<DrumTerms>) => put.mutate({ ...terms, ...change });
   return (
     <section className="space-y-2 border-t border-hair pt-2.5" aria-label="At the drum">
@@ -90,7 +91,7 @@ export function AtTheDrum({ mic }: { mic: Mic }) {
           label="Aimed at"
           value={terms.target ?? "free"}
           options={Object.keys(TARGETS)}
-          names={TARGETS}
+          names={terms.side === "under" && wired ? { ...TARGETS, centre: "wires" } : TARGETS}
           onTake={(v) => set({ target: v as DrumTerms["target"] })}
         />
         <NumberField

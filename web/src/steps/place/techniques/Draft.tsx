@@ -36,7 +36,13 @@ export function Draft(props: {
   const hands = useMemo(
     () =>
       new Latest<Ask, Took>(
-        (body) => exactly<Took>(api.POST("/api/techniques/take", { body })),
+        (body) =>
+          exactly<Took>(
+            api.POST("/api/layouts/{pk}/take", {
+              params: { path: { pk: editor.snapshot().out.id } },
+              body,
+            }),
+          ),
         (answer) => {
           setBad("");
           setTook(answer);
@@ -97,7 +103,7 @@ export function Draft(props: {
           {bad}
         </p>
       )}
-      {took?.notes.map((n) => (
+      {[...(took?.notes ?? []), ...(took?.short ?? [])].map((n) => (
         <p key={n} className="text-[0.85rem] text-latetext">
           {n}
         </p>
