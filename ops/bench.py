@@ -170,6 +170,55 @@ def timed_room() -> float:
     return statistics.median(timed(work, 7))
 
 
+def sixteen() -> Any:
+    """A whole layout of 16 mics by techniques, each then knocked a few centimetres off."""
+    import numpy as np
+    from ringside.kits import five_piece
+    from ringside.layout import Layout
+    from ringside.techniques.taking import take
+
+    layout = Layout(name="bench", kit=five_piece())
+    names = [
+        "pair-turned", "kick-inside", "kick-outside", "snare-centre", "snare-bottom", "tom-top",
+        "tom-top", "tom-top", "cymbal-over", "room-bar", "room-omnis", "room-mono",
+    ]  # fmt: skip
+    for name in names:
+        layout = take(layout, name).layout
+    rng = np.random.default_rng(3)
+    mics = tuple(
+        m.model_copy(
+            update={"position_m": tuple(np.add(m.position_m, rng.uniform(-0.04, 0.04, 3)))}
+        )
+        for m in take(layout, "one-front").layout.mics
+    )
+    return take(layout, "one-front").layout.model_copy(update={"mics": mics})
+
+
+def timed_fit() -> float:
+    """Milliseconds to fit 16 mics that all stand a little wrong."""
+    from ringside.fitting.fit import fit
+
+    layout = sixteen()
+    return statistics.median(timed(lambda: fit(layout), 7))
+
+
+def timed_sweep() -> float:
+    """Milliseconds for one number of a technique over its range, 41 values, among 16 mics."""
+    from ringside.whatif import sweep
+
+    layout = sixteen()
+    return statistics.median(timed(lambda: sweep(layout, "one-front", "height"), 7))
+
+
+def timed_plans() -> float:
+    """Milliseconds for three starting layouts from a brief with every input in use."""
+    from ringside.answers import Brief
+    from ringside.brief.plans import plans
+
+    layout, brief = sixteen(), Brief(inputs=20, space="roomy", ride="much", minutes=240)
+    return statistics.median(timed(lambda: plans(layout, brief), 7))
+
+
 def core_rows() -> list[Row]:
     """The analysis of 40 mics on 14 sources, alone and against bare numpy, turn about."""
     from ringside.pairs import analyse
@@ -186,6 +235,9 @@ def core_rows() -> list[Row]:
         row("the same against bare numpy", ours / base, "times", 3),
         row("a kit from 45 tape readings, and the next one", timed_walk(), "ms", 60),
         row("an L-shaped room: decay, modes, map of spots", timed_room(), "ms", 500),
+        row("a fit of 16 mics that all stand wrong", timed_fit(), "ms", 1000),
+        row("what-if: 41 values of a number among 16 mics", timed_sweep(), "ms", 400),
+        row("three starting layouts from a brief", timed_plans(), "ms", 500),
     ]
 
 

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 from ringside.pairs import analyse
 
-from ops.bench import bare, big_layout, p95, row, timed
+from ops.bench import bare, big_layout, p95, row, sixteen, timed
 
 
 def test_a_figure_meets_its_goal_from_the_right_side():
@@ -34,3 +34,13 @@ def test_the_bare_evaluation_is_of_the_same_arrays():
 def test_percentile_and_timing():
     assert p95([float(i) for i in range(1, 101)]) == pytest.approx(96, abs=1)
     assert len(timed(lambda: None, 5)) == 5
+
+
+def test_the_layout_that_is_fitted_has_sixteen_mics_and_something_to_fit():
+    from ringside.fitting.fit import fit
+
+    layout = sixteen()
+    assert len(layout.mics) == 16
+    assert layout == sixteen()
+    done = fit(layout)
+    assert len([m for m in done["moves"] if m["moved_m"] > 1e-3]) >= 6
