@@ -455,3 +455,29 @@ def test_a_file_whose_techniques_do_not_hold_together_is_refused(change_, words)
         raw["techniques"].pop(0)
     with pytest.raises(RingsideError, match=words):
         read_layout(json.dumps(raw))
+
+
+def test_in_an_l_the_corner_pair_takes_real_corners_ahead_of_the_kit():
+    from ringside.room import Notch, inside_floor
+
+    room = HALL.model_copy(
+        update={"notch": Notch(corner="front left", width_m=2.0, length_m=2.5), "spaces": ()}
+    )
+    layout = take(empty(room=room), "corner-pair", numbers={"off": 0.4}).layout
+    at = to_room(np.array([m.position_m for m in layout.mics]), room)
+    assert inside_floor(at[:, 0], at[:, 1], room).all()
+    left, right = sorted(at.tolist())
+    # The walls' meeting points worked out by hand: where the notch ends, and the far right.
+    assert np.hypot(left[0] - 2.0, left[1] - 8.2) == pytest.approx(0.4, abs=1e-6)
+    assert np.hypot(right[0] - 6.4, right[1] - 8.2) == pytest.approx(0.4, abs=1e-6)
+
+
+@pytest.mark.parametrize("kit", list(KITS))
+def test_the_shoulder_mic_is_behind_the_drums_on_the_kicks_side_and_well_apart(kit):
+    layout = take(empty(kit), "over-shoulder").layout
+    over, back = layout.mic("OV").position_m, layout.mic("SH").position_m
+    side = np.sign(layout.kit.first("kick").batter_m[0])
+    assert far(over, back) > 0.6
+    assert back[1] < layout.kit.stool.position_m[1] + 0.1
+    assert back[0] * side > 0
+    assert back[2] < over[2]

@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from ringside.errors import RingsideError
 from ringside.kit import Cymbal, Drum, Kit, reference_point
 from ringside.layout import Layout
-from ringside.room import Room, in_gobos, inside_floor, to_kit, to_room
+from ringside.room import Room, in_gobos, inside_floor, notch_box, to_kit, to_room
 
 Array = NDArray[np.float64]
 WALL_M: Final = 0.25
@@ -172,11 +172,25 @@ class Around:
         return min(z, self.room.height_m - CEILING_M)
 
     def corners(self) -> Array:
-        """The corners of the room's floor in the kit's frame, (4, 3), counter-clockwise."""
+        """The corners of the room's floor in the kit's frame, (N, 3); an L has its own five.
+
+        The inner corner of an L, which sticks out into the room, is none to put a mic in.
+        """
         room = self.must_room()
         w, d = room.width_m, room.length_m
-        at = np.array([[0, 0, 0], [w, 0, 0], [w, d, 0], [0, d, 0]], dtype=float)
-        return to_kit(at, room)
+        found = {
+            "back left": [(0.0, 0.0)], "back right": [(w, 0.0)],
+            "front right": [(w, d)], "front left": [(0.0, d)],
+        }  # fmt: skip
+        cut = notch_box(room)
+        if cut and room.notch:
+            x0, y0, x1, y1 = cut
+            side = 0.0 if room.notch.corner.endswith("left") else w
+            end = 0.0 if room.notch.corner.startswith("back") else d
+            inner_x, inner_y = (x1 if side == 0.0 else x0), (y1 if end == 0.0 else y0)
+            found[room.notch.corner] = [(side, inner_y), (inner_x, end)]
+        flat = [p for spots in found.values() for p in spots]
+        return to_kit(np.array([(x, y, 0.0) for x, y in flat]), room)
 
     def must_room(self) -> Room:
         """The room, or an error that says to draw it first."""

@@ -16,6 +16,9 @@ from ringside.mics import Pattern
 from ringside.techniques.around import UP, Around, Array
 from ringside.techniques.recipe import Couple, Equal, Made, Named, Numbers, Put, Technique, number
 
+NEAREST_PAIR_M: Final = 0.5
+"""An over-the-shoulder pair nearer together than this is no pair any more (from memory)."""
+
 LOW_CEILING: Final = "The ceiling is lower than that: as high as it lets."
 LIFTS: Final = tuple({"over": v} for v in (1.05, 1.15, 1.25, 1.35, 0.95, 1.5))
 SIDE_TRIES: Final = tuple(
@@ -180,7 +183,7 @@ def over_and_side(a: Around, n: Numbers) -> Made:
 def shoulder_pair(a: Around, n: Numbers) -> Made:
     """One over the snare, one on its ring over the drummer's shoulder: equal on both drums."""
     z, notes = _height(a, n["over"])
-    over = np.array([a.s[0], a.s[1], z])
+    over = np.array([a.s[0], a.s[1], z]) + a.u * n["forward"]
     answer = ring_through(a.s, a.k, over)
     if answer.ring is None:
         raise RingsideError(f"no such pair on this kit: {answer.words}")
@@ -191,6 +194,10 @@ def shoulder_pair(a: Around, n: Numbers) -> Made:
             " over the snare."
         )
     back = spots[int(spots[:, 1].argmin())]
+    if float(np.linalg.norm(back - over)) < NEAREST_PAIR_M:
+        raise RingsideError(
+            "The two mics would nearly touch: raise the one over the snare or lower the other."
+        )
     ids, names = ("OV", "SH"), ("Over the snare", "Over the shoulder")
     puts = _pair((over, back), ((a.s + a.k) / 2 - over, a.s - back), ids=ids, names=names)
     left, right = (0, 1) if back[0] >= over[0] else (1, 0)
@@ -344,9 +351,10 @@ OVERHEADS: Final = (
     ),
     Technique(
         id="over-shoulder", name="Over-the-shoulder pair", group="Overheads", place=shoulder_pair,
-        mics=2, tries=tuple({"over": o, "height": h} for o in (0.85, 0.95, 1.05, 1.15, 1.25)
-                            for h in (1.30, 1.40, 1.50, 1.20, 1.10)),
-        numbers=(_over(0.85), number("height", "Shoulder mic over the floor", 1.30, 0.8, 1.9)),
+        mics=2, tries=tuple({"over": o, "height": h} for o in (1.2, 1.3, 1.1, 1.4, 1.0)
+                            for h in (1.35, 1.45, 1.25, 1.55)),
+        numbers=(_over(1.2), _forward(0.25),
+                 number("height", "Shoulder mic over the floor", 1.35, 0.8, 1.9)),
         minutes=14, also="ring equal both drummer", keeps_on=("snare", "kick"),
         gives="Snare and kick in the middle, toms spread behind them.",
         watch_for="Both tapes, both drums. The drummer's head and elbow.",

@@ -22,7 +22,7 @@ export function PlanCard({ plan, rank, onTake }: Props) {
         <span className="num text-soft">{rank}</span> {plan.title}
       </h3>
       <Sketch summary={drawn} name={plan.title} box={boxOf(drawn)} />
-      <p className="num mt-1 text-[0.83rem]">
+      <p className="mt-1 text-[0.85rem] font-semibold">
         {plan.inputs} {plan.inputs === 1 ? "input" : "inputs"}, {plan.stands}{" "}
         {plan.stands === 1 ? "stand" : "stands"}, about {plan.minutes} min
       </p>

@@ -48,16 +48,20 @@ function useHands() {
   }, [editor]);
 }
 
-type ChartLook = Pick<ChartProps, "title" | "hint" | "facing" | "tools">;
+type ChartLook = Pick<ChartProps, "title" | "hint" | "facing" | "tools"> & {
+  /** Mics of the technique that is open. */
+  together: string[];
+};
 
 /** A chart of the layout as it is under the hand; the rest of the step is not drawn with it. */
-function LiveChart(look: ChartLook) {
+function LiveChart({ together, ...look }: ChartLook) {
   const layout = useEditorPart((s) => s.doc);
   const still = useEditorPart((s) => s.still);
   const board = useEditorPart((s) => s.board);
   const ruler: Ruler = useMe();
   const lit = useLit();
-  const glow = useGlow([lit.hovered, lit.selected, board?.focus?.a, board?.focus?.b]);
+  const pair = together.length ? together : [board?.focus?.a, board?.focus?.b];
+  const glow = useGlow([lit.hovered, lit.selected, ...pair]);
   const hands = useHands();
   const fresh = useMemo(() => {
     const there = new Set(still.mics.map((m) => m.id));
@@ -101,6 +105,8 @@ function LiveTapes() {
   );
 }
 
+const NONE: string[] = [];
+
 type Foot = "tapes" | "table" | "what if";
 type SideOf = "selected" | "techniques" | "fit";
 
@@ -128,6 +134,8 @@ export function Place() {
   const [foot, setFoot] = useState<Foot>("tapes");
   const [side, setSide] = useState<SideOf>("selected");
   const [opened, setOpened] = useState<string | null>(null);
+  const shown = useEditorPart((s) => s.still.techniques?.find((t) => t.id === opened));
+  const together = side === "techniques" && shown ? shown.mics : NONE;
   const openTechnique = (id: string | null) => {
     setOpened(id);
     setSide("techniques");
@@ -155,6 +163,7 @@ export function Place() {
       <h1 className="sr-only">Place the mics</h1>
       <div className="grid min-h-0 grid-cols-[1.34fr_1fr] divide-x divide-hair">
         <LiveChart
+          together={together}
           facing="above"
           title="From above"
           hint={lit.side === "drummer" ? "drummer at the foot" : "audience at the foot"}
@@ -174,6 +183,7 @@ export function Place() {
           }
         />
         <LiveChart
+          together={together}
           facing={second}
           title={heights[second]}
           hint={`heights in ${HEIGHTS_IN[ruler.units]}`}
