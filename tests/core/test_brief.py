@@ -264,3 +264,19 @@ def test_an_empty_locker_is_asked_for_nothing():
     layout = take(BLANK, "pair-turned").layout
     assert outfit(layout, Locker()).layout == layout
     assert plans(BLANK, Brief(), Locker())[0]["layout"] == plans(BLANK, Brief())[0]["layout"]
+
+
+def test_the_demos_layout_from_the_brief_stands_on_its_numbers_and_is_clear():
+    from pathlib import Path
+
+    from ringside.layoutfile import read_layout
+    from ringside.techniques.taking import standing
+
+    file = Path(__file__).resolve().parents[2] / "demo" / "c-from-the-brief.layout.json"
+    layout = read_layout(file.read_bytes())
+    assert layout.brief is not None
+    assert layout.brief.style == "driving"
+    assert not any(words_for_all([m.position_m for m in layout.mics], layout))
+    for state in standing(layout):
+        assert state["off"] == [], state["id"]
+        assert all(e["difference_m"] < 1e-4 for e in state["equal"])

@@ -28,7 +28,9 @@ def test_the_demo_is_loaded_once_and_has_something_to_find(db, capsys):
     call_command("load_demo", "--password", "salt")
     call_command("load_demo", "--password", "salt")
     assert Session.objects.get().name == "Tern & Tallow"
-    square, turned = (x.doc() for x in Layout.objects.all())
+    square, turned, brief = (x.doc() for x in Layout.objects.order_by("pk"))
+    assert [t.technique for t in brief.techniques][0] == "pair-turned"
+    assert stock(brief, locker_of(Studio.objects.get()).contents())["lacks"] == []
     assert len(square.mics) == len(turned.mics) == 10
     assert verdict(square, "OL", "OR", "kick") == "late"
     assert verdict(turned, "OL", "OR", "snare") == "together"
