@@ -160,11 +160,13 @@ def lock(_: argparse.Namespace) -> int:
 
 
 def types(_: argparse.Namespace) -> int:
-    """Write the web's client types anew from the server's interface."""
-    from ops.testing import write_types
+    """Write the web's client types anew from the server's interface, and the core's pages."""
+    from ops.testing import write_pages, write_types
 
     with step("writing web/src/api/schema.d.ts"):
         write_types(WEB / "src" / "api" / "schema.d.ts", ROOT / "docs" / "formats" / "openapi.json")
+    with step("writing docs/techniques.md and docs/brief.md"):
+        write_pages(ROOT / "docs")
     return 0
 
 

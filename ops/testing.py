@@ -107,6 +107,15 @@ def write_types(types: Path, schema: Path) -> None:
     run(client, cwd=WEB, try_this="read above")
 
 
+def write_pages(docs: Path) -> None:
+    """The pages that the core itself can tell: techniques, and the rules of the brief."""
+    env = {**os.environ, "PYTHONPATH": _python_path()}
+    for name in ("techniques", "brief"):
+        code = f"from ringside.handbook import {name}_page as page; print(page(), end='')"
+        text = run([PYTHON, "-c", code], env=env, try_this="read above")
+        (docs / f"{name}.md").write_text(text)
+
+
 def types_are_current() -> int:
     """Whether the committed schema and types are what the server says now."""
     with tempfile.TemporaryDirectory() as folder:

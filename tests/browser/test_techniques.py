@@ -117,6 +117,7 @@ def test_a_mic_that_is_only_shown_is_not_taken_by_dragging_another(someone):
     techniques(page)
     page.locator("[data-technique='one-front']").click()
     expect(page.locator("[data-fresh='MM']").first).to_be_visible()
+    expect(page.get_by_label("Its gravest pairs")).to_contain_text("MM")
     page.locator("[data-mic='OR'][data-view='above']").focus()
     page.keyboard.press("ArrowRight")
     someone.saved()
@@ -293,6 +294,7 @@ def test_what_is_held_is_not_moved_by_a_fit(someone):
     hold(someone, "OR", "Height", "Aim")
     before = someone.mic("OR")
     assert sorted(before["locks"]) == ["aim", "height"]
+    expect(page.locator("[data-held='OR']").first).to_be_visible()
     page.get_by_role("button", name="Fit", exact=True).click()
     page.get_by_role("button", name="Fit it").click()
     expect(page.locator("[data-moved='OR']")).to_contain_text("equal on snare and kick")

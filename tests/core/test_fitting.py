@@ -211,6 +211,16 @@ def test_a_pair_made_equal_is_never_put_into_a_cymbal_or_through_a_wall():
             assert words_for_all(spots, done["layout"]) == ["", ""]
 
 
+def test_a_mic_that_cannot_be_cleared_does_not_keep_its_pair_from_being_equal():
+    crash = BLANK.kit.part("crash-l").centre_m
+    layout = pair((crash[0], crash[1], crash[2] + 0.05), (0.45, -0.15, 1.3), locks=(LOCKS, ()))
+    done = fit(layout, FitAsk(wishes=("clear", "equal")))
+    assert any("OL found no clear spot" in g["words"] for g in done["gave_up"])
+    assert done["layout"].mic("OL") == layout.mic("OL")
+    assert gaps(done["layout"])[0] < 1e-6
+    assert words_for_all([done["layout"].mic("OR").position_m], done["layout"]) == [""]
+
+
 def test_twins_are_levelled_and_set_as_far_from_their_head():
     layout = take(BLANK, "snare-two").layout
     one = layout.mic("S2")
@@ -359,6 +369,16 @@ def test_without_a_stand_named_every_place_is_reached():
     points = np.array([[0, 0, 9.0], [0, 0, 0.01]])
     assert reached(points, None, BLANK).tolist() == [True, True]
     assert reached(points, BOOM, BLANK).tolist() == [False, False]
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_many_points_at_once_are_reached_like_one_after_the_other(seed):
+    points = np.random.default_rng(seed).uniform((-1.5, -1.5, 0), (1.5, 2.5, 2.6), (60, 3))
+    for stand in (BOOM, STRAIGHT):
+        slow = [base_for(p, stand, BLANK) is not None for p in points]
+        assert reached(points, stand, BLANK).tolist() == slow
+        assert True in slow
+        assert False in slow
 
 
 def test_an_overhead_too_high_for_its_stand_comes_down_and_stays_equal():

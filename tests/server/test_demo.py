@@ -29,7 +29,7 @@ def test_the_demo_is_loaded_once_and_has_something_to_find(db, capsys):
     call_command("load_demo", "--password", "salt")
     assert Session.objects.get().name == "Tern & Tallow"
     square, turned, brief = (x.doc() for x in Layout.objects.order_by("pk"))
-    assert [t.technique for t in brief.techniques][0] == "pair-turned"
+    assert brief.techniques[0].technique == "pair-turned"
     assert stock(brief, locker_of(Studio.objects.get()).contents())["lacks"] == []
     assert len(square.mics) == len(turned.mics) == 10
     assert verdict(square, "OL", "OR", "kick") == "late"

@@ -18,7 +18,7 @@ from ringside.clearance import blocked, words_for
 from ringside.drumterms import face_of, side_of, unit, vector
 from ringside.errors import RingsideError
 from ringside.fitting.least import Rule, SameDistance, SameHeight, least_move
-from ringside.fitting.stands import reached
+from ringside.fitting.stands import aside_m, reached
 from ringside.kit import Drum
 from ringside.layout import Layout
 from ringside.locker import Locker, StandModel
@@ -108,6 +108,9 @@ class _Work:
 
     def fine(self, points: Array, mic: Mic, apart_from: tuple[str, ...] = ()) -> NDArray[np.bool_]:
         """Which points (N, 3) a mic can be at: clear, held by its stand, not in another mic."""
+        stand = self.stand(mic)
+        if stand is not None and (aside_m(points[:, 2], stand) < 0).all():
+            return np.zeros(len(points), bool)  # no height it could be held at: ask no more
         ok = ~blocked(points, self.layout)
         skip = {mic.id, *apart_from}
         others = np.array([m.position_m for m in self.layout.mics if m.id not in skip])
@@ -117,7 +120,6 @@ class _Work:
         if len(others):
             gaps = np.linalg.norm(points[:, None] - others, axis=-1)
             ok &= gaps.min(axis=1) >= APART_M
-        stand = self.stand(mic)
         if stand is not None and ok.any():
             ok[ok] = reached(points[ok], stand, self.layout)
         return np.asarray(ok)
@@ -172,6 +174,10 @@ def _directions() -> Array:
 
 
 DIRECTIONS: Final = _directions()
+RADII_M: Final = np.concatenate(
+    [np.arange(0.01, 0.1, 0.01), np.arange(0.1, 0.3, 0.02), np.arange(0.3, FARTHEST_M + 0.01, 0.05)]
+)
+"""Finer near by, because a mic that only grazes a zone should move a centimetre."""
 
 
 def _clear(work: _Work) -> None:
@@ -200,7 +206,7 @@ def _nearest_fine(work: _Work, mic: Mic) -> Array | None:
     ways = ways[np.linalg.norm(ways, axis=1) > 0.2]
     ways /= np.linalg.norm(ways, axis=1)[:, None]
     part = work.layout.kit.part(mic.job) if mic.job else None
-    for r in np.arange(0.01, FARTHEST_M + 0.005, 0.01):
+    for r in RADII_M:
         points = at + ways * r
         points = points[work.fine(points, mic)]
         if part is not None:
@@ -320,6 +326,8 @@ def _solved(work: _Work, group: _Group, x: Array, upto: int) -> Array | None:
     mics = [work.layout.mic(m) for m in group.mics]
     free = np.array([work.free(m) for m in mics])
     rules = list(group.rules[:upto])
+    # A mic that no clear spot was found for is not asked to have one here.
+    asked = [bool(work.fine(p[None], m, group.mics)[0]) for p, m in zip(x, mics, strict=True)]
     best: tuple[float, Array] | None = None
     for start in _starts(x, free):
         spots = least_move(start, free, rules)
@@ -331,7 +339,10 @@ def _solved(work: _Work, group: _Group, x: Array, upto: int) -> Array | None:
         size = float(np.sqrt((moved**2).sum()))
         if best is not None and size >= best[0] - 1e-9:
             continue
-        if all(work.fine(p[None], m, group.mics)[0] for p, m in zip(spots, mics, strict=True)):
+        if all(
+            not must or work.fine(p[None], m, group.mics)[0]
+            for p, m, must in zip(spots, mics, asked, strict=True)
+        ):
             best = (size, spots)
             if start is x:
                 break

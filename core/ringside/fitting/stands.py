@@ -63,18 +63,24 @@ def _under_drums(spots: Array, kit: Kit) -> Mask:
     return taken
 
 
+def _spots(points: Array, far: Array) -> Array:
+    """Places a base could stand for each point (N, 3) within its way aside (N,): (N, K, 2)."""
+    turn = np.arange(ROUND) * 2 * np.pi / ROUND
+    ring = np.column_stack([np.cos(turn), np.sin(turn)])
+    shares = np.concatenate([ring * s for s in SHARES])
+    return np.asarray(points[:, None, :2] + shares * far[:, None, None])
+
+
 def base_for(at: ArrayLike, stand: StandModel, layout: Layout) -> tuple[float, float] | None:
     """A free spot on the floor for the base that holds a mic at a point (3,), or None.
 
     The spot farthest from the middle of the kit is given: away from sticks and feet.
     """
-    p = np.asarray(at, dtype=float)
-    far = float(aside_m([p[2]], stand)[0])
-    if far < 0:
+    p = np.asarray(at, dtype=float).reshape(1, 3)
+    far = aside_m(p[:, 2], stand)
+    if far[0] < 0:
         return None
-    turn = np.arange(ROUND) * 2 * np.pi / ROUND
-    ring = np.column_stack([np.cos(turn), np.sin(turn)])
-    spots = np.concatenate([p[:2] + ring * far * s for s in (SHARES if far > 0 else (0.0,))])
+    spots = _spots(p, far)[0]
     free = spots[~floor_taken(spots, layout)]
     if not len(free):
         return None
@@ -87,7 +93,10 @@ def reached(points: Array, stand: StandModel | None, layout: Layout) -> Mask:
     """Which points (N, 3) a stand can hold a mic at, (N,); without a stand all of them."""
     if stand is None:
         return np.ones(len(points), bool)
-    fine = aside_m(points[:, 2], stand) >= 0
-    for k in np.flatnonzero(fine):
-        fine[k] = base_for(points[k], stand, layout) is not None
+    far = aside_m(points[:, 2], stand)
+    fine = far >= 0
+    if fine.any():
+        spots = _spots(points[fine], far[fine])
+        taken = floor_taken(spots.reshape(-1, 2), layout).reshape(spots.shape[:2])
+        fine[fine] = ~taken.all(axis=1)
     return np.asarray(fine)

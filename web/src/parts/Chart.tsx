@@ -42,9 +42,10 @@ export interface ChartProps {
   layer?: (view: View) => ReactNode;
 }
 
-/** Everything the fitted view should hold. */
-function extent(layout: Layout, facing: Facing): Point3[] {
-  const out: Point3[] = layout.mics.map((m) => m.position_m);
+/** Everything the fitted view should hold: all of it, or the kit without the mics off it. */
+function extent(layout: Layout, facing: Facing, kitOnly = false): Point3[] {
+  const mics = kitOnly ? layout.mics.filter((m) => m.role !== "room") : layout.mics;
+  const out: Point3[] = mics.map((m) => m.position_m);
   for (const d of layout.kit.drums)
     for (const s of [-1, 1])
       out.push([d.batter_m[0] + (s * d.diameter_m) / 2, d.batter_m[1], 0] as const);
@@ -74,7 +75,8 @@ export function Chart(props: ChartProps) {
   useEffect(() => {
     if (size.width) setView(fitted(extent(layout, facing), { ...view, ...size, facing, side }));
   }, [size.width, size.height, facing, side, kitName, fresh]);
-  const fit = () => setView(fitted(extent(layout, facing), view));
+  const frame = (kitOnly: boolean) => setView(fitted(extent(layout, facing, kitOnly), view));
+  const away = layout.mics.some((m) => m.role === "room");
   const svg = useRef<SVGSVGElement>(null);
   useEffect(() => {
     const element = svg.current;
@@ -116,11 +118,21 @@ export function Chart(props: ChartProps) {
           <button
             type="button"
             className="btn px-2 py-0.5 text-[0.8rem]"
-            onClick={fit}
+            onClick={() => frame(false)}
             aria-label={`Show all, ${props.title}`}
           >
             All
           </button>
+          {away && (
+            <button
+              type="button"
+              className="btn px-2 py-0.5 text-[0.8rem]"
+              onClick={() => frame(true)}
+              aria-label={`Show the kit, ${props.title}`}
+            >
+              Kit
+            </button>
+          )}
         </span>
       </header>
       <div ref={ref} className="relative min-h-0 flex-1 overflow-hidden">

@@ -59,6 +59,7 @@ export function Mics(props: Hand) {
           blocked: Boolean(props.board?.blocked[mic.id]),
           flipped: isFlipped(mic),
           fresh: Boolean(props.fresh?.includes(mic.id)),
+          held: Boolean(mic.locks?.length),
         };
         if (props.quiet) return <MicShape key={mic.id} {...look} />;
         return (
@@ -102,12 +103,13 @@ interface MarkProps extends Hands {
   blocked: boolean;
   flipped: boolean;
   fresh: boolean;
+  held: boolean;
   said: string;
 }
 
 /** The drawing of a mic: its teardrop, its plate, and a mark when it is flipped. */
 function MicShape(props: Omit<MarkProps, keyof Hands | "said">) {
-  const { mic, view, colour, plateX, plateY, wide, on, blocked, flipped, fresh } = props;
+  const { mic, view, colour, plateX, plateY, wide, on, blocked, flipped, fresh, held } = props;
   const at = toScreen(mic.position_m, view);
   const front = toScreen(ahead(mic, 1), view);
   const turn = (Math.atan2(front[1] - at[1], front[0] - at[0]) * 180) / Math.PI;
@@ -159,6 +161,18 @@ function MicShape(props: Omit<MarkProps, keyof Hands | "said">) {
       >
         {mic.id}
       </text>
+      {held && (
+        <rect
+          x={plateX - wide / 2 - 3}
+          y={plateY - 12}
+          width="7"
+          height="7"
+          rx="1.5"
+          fill="var(--ink)"
+          stroke="var(--paper)"
+          data-held={mic.id}
+        />
+      )}
       {flipped && (
         <path
           d={`M${plateX + wide / 2 - 5} ${plateY - 13}h10l-5 8Z`}
@@ -233,6 +247,7 @@ function describe(mic: Mic, props: Hand): string {
       said.push(`${lengthWithUnit(board.tape_m[row]?.[k] ?? 0, ruler)} from the ${kind}`);
     }
   if (isFlipped(mic)) said.push("flipped");
+  if (mic.locks?.length) said.push(`held: ${mic.locks.join(", ")}`);
   const blocked = board?.blocked[mic.id];
   if (blocked) said.push(blocked);
   return said.join(", ");

@@ -4,7 +4,7 @@ import { onScale, polyline, type Scale, scaleFor } from "../../../core/curves";
 import { numberText } from "../../../core/techniques";
 import { lengthWithUnit, type Ruler } from "../../../core/units";
 
-const WIDE = 300;
+const WIDE = 276;
 const HIGH = 104;
 const LEFT = 40;
 const FOOT = 16;
@@ -45,7 +45,7 @@ export function Curves({ sweep, at, ruler }: Props) {
     values: sweep.verdicts.map((v) => v[name] ?? 0),
   }));
   return (
-    <div className="flex w-full flex-wrap gap-x-5">
+    <div className="flex w-full flex-wrap gap-x-4">
       <Small
         {...{ sweep, at, ruler }}
         title="Levels it hears"
@@ -154,7 +154,7 @@ function Small({ sweep, at, ruler, title, lines, least, floor, say }: SmallProps
           {numberText(xs.at(-1) ?? 0, sweep, ruler)}
         </text>
       </svg>
-      <ul className="flex max-w-[300px] flex-wrap gap-x-3 text-[0.78rem]">
+      <ul className="flex max-w-[276px] flex-wrap gap-x-3 text-[0.78rem]">
         {lines.map((l) => (
           <li key={l.name} className="inline-flex items-center gap-1">
             <svg width="16" height="4" aria-hidden="true">

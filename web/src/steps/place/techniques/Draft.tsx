@@ -1,11 +1,12 @@
 /** A technique before it is taken: on the chart with its verdicts, its numbers to be changed. */
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { api, exactly } from "../../../api/client";
-import type { Layout, Technique, Took } from "../../../api/types";
+import type { Board, Layout, Technique, Took } from "../../../api/types";
 import { Latest } from "../../../core/latest";
 import { targetNames } from "../../../core/techniques";
 import { useEditor, useEditorPart } from "../../../parts/editing";
 import { Choice } from "../../../parts/fields";
+import { Mark } from "../../../parts/Mark";
 import { useMe } from "../../../parts/me";
 import { VerdictCounts } from "../../../parts/VerdictCounts";
 import { About, Promises } from "./About";
@@ -140,9 +141,42 @@ export function Draft(props: {
         <section aria-label="Pairs with it">
           <h3 className="mb-1 text-[0.9rem]">All pairs, with it</h3>
           <VerdictCounts counts={board.counts} />
+          <Gravest board={board} mics={fresh} />
         </section>
       )}
       <About technique={technique} />
     </div>
+  );
+}
+
+const MOST = 4;
+
+/** The pairs of the new mics that want most attention, and on which drum. */
+function Gravest({ board, mics }: { board: Board; mics: string[] }) {
+  const rows = board.pair_a
+    .map((a, i) => ({
+      a,
+      b: board.pair_b[i] ?? "",
+      worst: board.worst[i],
+      on: board.worst_source[i],
+    }))
+    .filter((p) => mics.includes(p.a) || mics.includes(p.b))
+    .filter((p) => p.worst === "hollow" || p.worst === "late");
+  rows.sort((x, y) => Number(y.worst === "hollow") - Number(x.worst === "hollow"));
+  if (!rows.length)
+    return <p className="mt-1 text-[0.83rem] text-ring">None of its pairs is hollow or late.</p>;
+  return (
+    <ul className="mt-1 space-y-0.5 text-[0.83rem]" aria-label="Its gravest pairs">
+      {rows.slice(0, MOST).map((p) => (
+        <li key={`${p.a} ${p.b}`} className="flex items-center gap-1.5">
+          <Mark verdict={p.worst ?? "no matter"} size={11} />
+          <span className="num">
+            {p.a}, {p.b}
+          </span>{" "}
+          {p.worst} on {board.sources.find((s) => s.id === p.on)?.name.toLowerCase() ?? p.on}
+        </li>
+      ))}
+      {rows.length > MOST && <li className="text-soft">and {rows.length - MOST} more</li>}
+    </ul>
   );
 }

@@ -95,7 +95,7 @@ export function Opened({ row, technique, onBack, onWhatIf }: Props) {
         <div className="rounded-md border border-late p-2 text-[0.88rem]" data-off>
           <p>
             {row.off.map((o) => `${o.mic} ${lengthWithUnit(o.moved_m, ruler)}`).join(", ")} off its
-            numbers: moved by hand or by a fit.
+            numbers: the mic or the kit was moved.
           </p>
           <button type="button" className="btn mt-1.5 w-full" onClick={() => change({}, true)}>
             Back on its numbers
