@@ -263,6 +263,17 @@ def drop(layout: Layout, taken_id: str) -> Took:
     return Took(after, taken_id, (), f"Took {technique(kept.technique).name} away"[:120])
 
 
+def remade(layout: Layout, kept: Taken) -> Made | None:
+    """What a technique in use places by its numbers now; None where it no longer can."""
+    try:
+        t = technique(kept.technique)
+        full = {n.id: kept.numbers.get(n.id, n.default) for n in t.numbers}
+        found = made(layout, t, kept.target, full)
+    except RingsideError:
+        return None
+    return found if len(found.puts) == len(kept.mics) else None
+
+
 def rematched(layout: Layout) -> Layout:
     """The layout with each technique's mics in the order of its recipe, by where they stand.
 
@@ -270,14 +281,8 @@ def rematched(layout: Layout) -> Layout:
     """
     rows = []
     for kept in layout.techniques:
-        try:
-            t = technique(kept.technique)
-            full = {n.id: kept.numbers.get(n.id, n.default) for n in t.numbers}
-            found = made(layout, t, kept.target, full)
-        except RingsideError:
-            rows.append(kept)
-            continue
-        if len(found.puts) != len(kept.mics):
+        found = remade(layout, kept)
+        if found is None:
             rows.append(kept)
             continue
         left, order = list(kept.mics), []
