@@ -117,12 +117,32 @@ def test_a_mic_that_is_only_shown_is_not_taken_by_dragging_another(someone):
     techniques(page)
     page.locator("[data-technique='one-front']").click()
     expect(page.locator("[data-fresh='MM']").first).to_be_visible()
-    expect(page.get_by_label("Its gravest pairs")).to_contain_text("MM")
+    expect(page.get_by_label("Pairs with it")).to_contain_text("None of its pairs")
     page.locator("[data-mic='OR'][data-view='above']").focus()
     page.keyboard.press("ArrowRight")
     someone.saved()
     assert "MM" not in [m["id"] for m in someone.doc()["mics"]]
     expect(page.locator("[data-fresh='MM']").first).to_be_visible()
+
+
+def test_a_preview_names_its_gravest_pairs_as_the_core_has_them(someone):
+    page = someone.open()
+    techniques(page)
+    page.locator("[data-technique='room-mono']").click()
+    rows = page.get_by_label("Its gravest pairs").get_by_role("listitem")
+    expect(rows).to_have_count(2)
+    layout = someone.post(
+        f"/layouts/{someone.layout}/take", {"layout": someone.doc(), "technique": "room-mono"}
+    ).json()["layout"]
+    board = someone.post("/compute", {"layout": layout}).json()
+    grave = [
+        (a, b, worst)
+        for a, b, worst in zip(board["pair_a"], board["pair_b"], board["worst"], strict=True)
+        if "RM" in (a, b) and worst in ("hollow", "late")
+    ]
+    assert len(grave) == 2
+    for a, b, worst in grave:
+        expect(rows.filter(has_text=f"{a}, {b}")).to_contain_text(f"{worst} on")
 
 
 def test_a_technique_for_a_drum_goes_where_it_is_told(blank):
@@ -291,7 +311,7 @@ def hold(person, mic, *names):
 
 def test_what_is_held_is_not_moved_by_a_fit(someone):
     page = someone.open()
-    hold(someone, "OR", "Height", "Aim")
+    hold(someone, "OR", "Up and down", "Its turn")
     before = someone.mic("OR")
     assert sorted(before["locks"]) == ["aim", "height"]
     expect(page.locator("[data-held='OR']").first).to_be_visible()
@@ -308,7 +328,7 @@ def test_what_is_held_is_not_moved_by_a_fit(someone):
 def test_a_fit_with_nothing_free_says_what_it_gave_up(someone):
     page = someone.open()
     for mic in ("OL", "OR"):
-        hold(someone, mic, "Right", "Front", "Height")
+        hold(someone, mic, "Sideways", "To and fro", "Up and down")
     before = someone.doc()["mics"]
     page.get_by_role("button", name="Fit", exact=True).click()
     for words in ("Nulls toward", "Less bleed"):

@@ -34,10 +34,10 @@ const PATTERNS: Pattern[] = [
   "figure-8",
 ];
 const LOCKS: [Lock, string][] = [
-  ["right", "Right"],
-  ["front", "Front"],
-  ["height", "Height"],
-  ["aim", "Aim"],
+  ["right", "Sideways"],
+  ["front", "To and fro"],
+  ["height", "Up and down"],
+  ["aim", "Its turn"],
 ];
 const ROLES: Role[] = ["close", "overhead", "room"];
 
