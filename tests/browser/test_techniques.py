@@ -97,6 +97,18 @@ def test_preview_take_change_fit_and_undo(blank):
     assert blank.doc()["techniques"] == []
 
 
+def test_a_number_typed_and_taken_at_once_is_the_one_that_is_taken(blank):
+    page = blank.open()
+    techniques(page)
+    page.locator("[data-technique='pair-turned']").click()
+    expect(page.locator("[data-fresh='OL']").first).to_be_visible()
+    page.route("**/take", lambda route: (page.wait_for_timeout(400), route.continue_()))
+    number(page, "Pair apart, cm", "160")
+    page.get_by_role("button", name="Take it", exact=True).click()
+    kept(blank, "Took Turned pair")
+    assert far(blank.doc(), "OL", "OR") == pytest.approx(1.6, abs=1e-6)
+
+
 def test_leaving_a_preview_leaves_nothing_behind(blank):
     page = blank.open()
     techniques(page)

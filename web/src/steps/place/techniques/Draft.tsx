@@ -34,6 +34,10 @@ export function Draft(props: {
   const [took, setTook] = useState<Took | null>(null);
   const [bad, setBad] = useState("");
   const taken = useRef(false);
+  // Pressed while a number was still on its way: taken as soon as that is answered.
+  const [eager, setEager] = useState(false);
+  const asked = useRef<Ask | null>(null);
+  const [answered, setAnswered] = useState<Ask | null>(null);
   const hands = useMemo(
     () =>
       new Latest<Ask, Took>(
@@ -44,12 +48,14 @@ export function Draft(props: {
               body,
             }),
           ),
-        (answer) => {
+        (answer, question) => {
           setBad("");
+          setAnswered(question);
           setTook(answer);
           editor.preview(answer.layout);
         },
         (error) => {
+          setEager(false);
           setBad(error.message);
           setTook(null);
           editor.preview(editor.snapshot().still);
@@ -58,7 +64,8 @@ export function Draft(props: {
     [editor],
   );
   useEffect(() => {
-    hands.want({ layout: still, technique: technique.id, target, numbers });
+    asked.current = { layout: still, technique: technique.id, target, numbers };
+    hands.want(asked.current);
   }, [hands, still, technique.id, target, numbers]);
   useEffect(
     () => () => {
@@ -69,11 +76,15 @@ export function Draft(props: {
   );
   const take = useCallback(() => {
     if (!took) return;
+    if (answered !== asked.current) return setEager(true);
     taken.current = true;
     hands.callOff();
     editor.commit(took.layout, took.what);
     onTaken(took.id);
-  }, [editor, hands, onTaken, took]);
+  }, [answered, editor, hands, onTaken, took]);
+  useEffect(() => {
+    if (eager) take();
+  }, [eager, take]);
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       if (e.key === "Escape") onBack();
