@@ -96,7 +96,7 @@ export function Chart(props: ChartProps) {
     <section className="relative flex min-h-0 min-w-0 flex-col" aria-label={props.title}>
       <header className="flex flex-wrap items-center gap-x-2 gap-y-1 px-3 pt-2 text-[0.85rem]">
         <h2 className="whitespace-nowrap text-[0.95rem]">{props.title}</h2>
-        <span className="truncate text-soft max-[1150px]:hidden">{props.hint}</span>
+        {!away && <span className="truncate text-soft max-[1150px]:hidden">{props.hint}</span>}
         <span className="ml-auto flex shrink-0 gap-1">
           {props.tools}
           <button
