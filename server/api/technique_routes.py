@@ -57,6 +57,10 @@ def _took(done: Took) -> dict[str, Any]:
     }
 
 
+def _short(what: str, mics: tuple[str, ...]) -> list[str]:
+    return [f"{what} {' and '.join(mics)}."] if mics else []
+
+
 @router.post("/layouts/{pk}/take", response={200: TookOut, 404: Problem, **WRONG})
 def taken(request: HttpRequest, pk: int, data: TakeIn) -> dict[str, Any]:
     """The layout with one more technique, held by what is left in the studio's locker."""
@@ -67,8 +71,8 @@ def taken(request: HttpRequest, pk: int, data: TakeIn) -> dict[str, Any]:
     return {
         **_took(replace(done, layout=held.layout)),
         "short": [
-            *(f"The locker has no mic left that suits {m}." for m in held.no_mic),
-            *(f"No stand left in the locker reaches {m}." for m in held.no_stand),
+            *_short("The locker has no mic left that suits", held.no_mic),
+            *_short("No stand left in the locker reaches", held.no_stand),
         ],
     }
 

@@ -358,9 +358,19 @@ def test_audience_view_names_left_what_the_audience_sees_left():
     from ringside.answers import Brief
 
     seen = empty().model_copy(update={"brief": Brief(outlook="audience")})
-    pair = take(seen, "pair-turned").layout.stereo_pairs[0]
-    drummer = take(empty(), "pair-turned").layout.stereo_pairs[0]
-    assert (pair.left, pair.right) == (drummer.right, drummer.left)
+    for name in ("pair-turned", "room-bar", "pair-coincident"):
+        theirs, ours = take(seen, name).layout, take(empty(), name).layout
+        pair, drummer = theirs.stereo_pairs[0], ours.stereo_pairs[0]
+        assert (pair.left, pair.right) == (drummer.left, drummer.right)  # called alike
+        left, right = theirs.mic(pair.left), theirs.mic(pair.right)
+        assert "Left" in left.name
+        assert left.position_m == ours.mic(drummer.right).position_m  # seen from the other side
+        assert right.aim == ours.mic(drummer.left).aim
+        assert standing(theirs)[0]["off"] == []
+        wider = change(theirs, name, {}).layout
+        assert wider.mics == theirs.mics
+    side = take(seen, "over-and-side").layout.stereo_pairs[0]
+    assert (side.left, side.right) == ("SD", "OV")
 
 
 @pytest.mark.parametrize(

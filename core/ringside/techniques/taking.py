@@ -6,7 +6,7 @@ A lock on a mic holds against every change of numbers.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any, Final
 
 import numpy as np
@@ -149,10 +149,20 @@ def _mic(put: Put, id_: str, channel: int) -> Mic:
     )  # fmt: skip
 
 
-def _sides(layout: Layout, left: str, right: str) -> tuple[str, str]:
-    """Left and right as the brief looks at the kit; a recipe's are the drummer's."""
-    audience = layout.brief is not None and layout.brief.outlook == "audience"
-    return (right, left) if audience else (left, right)
+def _from_the_audience(layout: Layout) -> bool:
+    """Whether the brief looks at the kit from the other side; a recipe's left is the drummer's."""
+    return layout.brief is not None and layout.brief.outlook == "audience"
+
+
+def _renamed(found: Made) -> tuple[Put, ...]:
+    """The recipe's mics with what is called left and right changed over in every pair."""
+    puts = list(found.puts)
+    for c in found.couples:
+        one, two = puts[c.left], puts[c.right]
+        if one.name.lower().replace("left", "right") == two.name.lower():
+            puts[c.left] = replace(one, id=two.id, name=two.name)
+            puts[c.right] = replace(two, id=one.id, name=one.name)
+    return tuple(puts)
 
 
 def take(
@@ -177,15 +187,17 @@ def take(
         raise RingsideError(f"expected at most {MOST_MICS} mics; take some away first")
     ids = {m.id for m in layout.mics}
     channel = max((m.channel or 0 for m in layout.mics), default=0)
+    audience = _from_the_audience(layout)
     mics: list[Mic] = []
-    for k, put in enumerate(found.puts, 1):
+    for k, put in enumerate(_renamed(found) if audience else found.puts, 1):
         name = free_id(ids, put.id)
         ids.add(name)
         mics.append(_mic(put, name, min(channel + k, 256)))
     pairs = []
     for c in found.couples:
-        left, right = _sides(layout, mics[c.left].id, mics[c.right].id)
-        pairs.append(StereoPair(name=c.name, left=left, right=right))
+        left, right = mics[c.left].id, mics[c.right].id
+        sides = (right, left) if audience else (left, right)
+        pairs.append(StereoPair(name=c.name, left=sides[0], right=sides[1]))
     name = free_id({x.id for x in layout.techniques}, t.id)
     kept = Taken(id=name, technique=t.id, target=on, numbers=settled,
                  mics=tuple(m.id for m in mics))  # fmt: skip

@@ -87,7 +87,8 @@ export function Draft(props: {
   }, [eager, take]);
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      if (e.key === "Escape") onBack();
+      const typing = e.target instanceof HTMLElement && e.target.closest("input, select");
+      if (e.key === "Escape" && !typing) onBack();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
