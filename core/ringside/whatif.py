@@ -21,7 +21,7 @@ from ringside.pairs import WORDS, Analysis, Verdict, analyse
 from ringside.roomsound import decay_report, random_energy
 from ringside.techniques.catalogue import technique
 from ringside.techniques.recipe import Named
-from ringside.techniques.taking import change, standing
+from ringside.techniques.taking import change, in_use, standing
 from ringside.voicing import VOICES
 
 Array = NDArray[np.float64]
@@ -32,13 +32,6 @@ KINDS: Final[dict[str, tuple[str, ...]]] = {
     "toms": ("rack", "floor", "hand drum"),
     "cymbals": ("hats", "crash", "ride", "splash", "china", "percussion"),
 }
-
-
-def _kept(layout: Layout, taken_id: str) -> Taken:
-    for kept in layout.techniques:
-        if kept.id == taken_id:
-            return kept
-    raise RingsideError(f"expected a technique of this layout, got {taken_id!r}")
 
 
 def _number(kept: Taken, number: str) -> Named:
@@ -77,7 +70,7 @@ def sweep(layout: Layout, taken_id: str, number: str, points: int = POINTS) -> d
     """
     if not 3 <= points <= 121:
         raise RingsideError("expected 3 to 121 points")
-    kept = _kept(layout, taken_id)
+    kept = in_use(layout, taken_id)
     n = _number(kept, number)
     now = float(kept.numbers.get(number, n.default))
     values = np.unique(np.round([*np.linspace(n.low, n.high, points), now], 6))

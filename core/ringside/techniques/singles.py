@@ -4,6 +4,7 @@ Common practice: 1.2 m in front (lower: more kick, higher: more cymbals), over t
 the snare, over the kit, in its middle, behind the shoulder across the kit.
 """
 
+from dataclasses import replace
 from typing import Final
 
 import numpy as np
@@ -13,11 +14,9 @@ from ringside.techniques import overheads as pairs
 from ringside.techniques.around import UP, Around, Array
 from ringside.techniques.recipe import Equal, Made, Numbers, Put, Technique, number
 
-OMNI: Final = np.array([0.0, 0.0, -1.0])
 
-
-def _one(at: Array, look: Array, name: str, id_: str = "MM", **more: object) -> Made:
-    return Made(puts=(Put(id=id_, name=name, at=at, way=look - at, role="overhead", **more),))  # type: ignore[arg-type]
+def _one(at: Array, look: Array, name: str) -> Made:
+    return Made(puts=(Put(id="MM", name=name, at=at, way=look - at, role="overhead"),))
 
 
 def front(a: Around, n: Numbers) -> Made:
@@ -89,7 +88,7 @@ def _kick_out(a: Around, off: float) -> Put:
 def kick_and_over(a: Around, n: Numbers) -> Made:
     """A kick mic and one overhead."""
     over = pairs.mono_over(a, {"over": n["over"], "forward": n["forward"]})
-    return Made(puts=(_kick_out(a, n["off"]), *over.puts), notes=over.notes)
+    return _behind_kick(a, n["off"], over)
 
 
 def kick_snare_over(a: Around, n: Numbers) -> Made:
@@ -102,26 +101,26 @@ def kick_snare_over(a: Around, n: Numbers) -> Made:
     return Made(puts=(two.puts[0], *snare.puts, *two.puts[1:]), notes=two.notes)
 
 
+def _behind_kick(a: Around, off: float, over: Made) -> Made:
+    """A kick mic, then another recipe's mics with what they promise counted on by one."""
+    return Made(
+        puts=(_kick_out(a, off), *over.puts),
+        couples=tuple(replace(c, left=c.left + 1, right=c.right + 1) for c in over.couples),
+        equals=tuple(replace(e, a=e.a + 1, b=e.b + 1) for e in over.equals),
+        notes=over.notes,
+    )
+
+
 def kick_and_pair(a: Around, n: Numbers) -> Made:
     """A kick mic and a pair turned onto the ring."""
     over = pairs.turned(a, {"width": n["width"], "over": n["over"], "forward": 0.0})
-    shifted = tuple(
-        type(e)(on=e.on, a=e.a + 1, b=e.b + 1, to_a=e.to_a, to_b=e.to_b) for e in over.equals
-    )
-    couples = tuple(type(c)(name=c.name, left=c.left + 1, right=c.right + 1) for c in over.couples)
-    puts = (_kick_out(a, n["off"]), *over.puts)
-    return Made(puts=puts, couples=couples, equals=shifted, notes=over.notes)
+    return _behind_kick(a, n["off"], over)
 
 
 def kick_over_side(a: Around, n: Numbers) -> Made:
     """A kick mic and the over-and-side pair."""
     over = pairs.over_and_side(a, {"far": n["far"], "side": n["side"], "round": n["round"]})
-    shifted = tuple(
-        type(e)(on=e.on, a=e.a + 1, b=e.b + 1, to_a=e.to_a, to_b=e.to_b) for e in over.equals
-    )
-    couples = tuple(type(c)(name=c.name, left=c.left + 1, right=c.right + 1) for c in over.couples)
-    puts = (_kick_out(a, n["off"]), *over.puts)
-    return Made(puts=puts, couples=couples, equals=shifted, notes=over.notes)
+    return _behind_kick(a, n["off"], over)
 
 
 _OVER = number("over", "Over the snare", 1.05, 0.5, 2.0)

@@ -212,7 +212,8 @@ def take(
     return Took(after, name, found.notes, f"Took {t.name}"[:120])
 
 
-def _kept(layout: Layout, taken_id: str) -> Taken:
+def in_use(layout: Layout, taken_id: str) -> Taken:
+    """The technique in use of that name, or an error."""
     for kept in layout.techniques:
         if kept.id == taken_id:
             return kept
@@ -243,7 +244,7 @@ def change(layout: Layout, taken_id: str, numbers: Mapping[str, float]) -> Took:
     RingsideError
         When there is no such technique, or a number is out of range.
     """
-    kept = _kept(layout, taken_id)
+    kept = in_use(layout, taken_id)
     t = technique(kept.technique)
     new = {**kept.numbers, **checked(t, numbers)}
     new = {n.id: new.get(n.id, n.default) for n in t.numbers}
@@ -260,7 +261,7 @@ def change(layout: Layout, taken_id: str, numbers: Mapping[str, float]) -> Took:
 
 def drop(layout: Layout, taken_id: str) -> Took:
     """The layout without a technique and its mics."""
-    kept = _kept(layout, taken_id)
+    kept = in_use(layout, taken_id)
     gone = set(kept.mics)
     after = layout.model_copy(
         update={
