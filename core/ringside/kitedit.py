@@ -22,7 +22,7 @@ from ringside.layout import Layout
 from ringside.layoutfile import wording
 from ringside.mics import Mic
 from ringside.room import Room, to_kit, to_room
-from ringside.techniques.taking import rematched
+from ringside.techniques.taking import rematched, restood
 from ringside.values import Coordinate, Key, Record, Vector
 
 Floats = NDArray[np.float64]
@@ -299,7 +299,8 @@ def _change(layout: Layout, edit: ChangePart) -> Edited:
     decisions = tuple(d.model_copy(update={"source": name(d.source)}) for d in layout.decisions)
     taken = tuple(t.model_copy(update={"target": name(t.target)}) for t in layout.techniques)
     done = _checked(layout, kit=kit, mics=mics, decisions=decisions, techniques=taken)
-    went = _moved(layout, mics)
+    done = restood(layout, done)
+    went = _moved(layout, done.mics)
     words = f"{'Moved' if touched else 'Changed'} {new.name}"
     return Edited(done, words + (f" with {', '.join(went)}" if went else ""), went)
 

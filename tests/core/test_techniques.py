@@ -415,6 +415,31 @@ def test_a_moved_drum_takes_its_technique_along_on_its_numbers():
     assert after.mics[0].position_m != layout.mics[0].position_m
 
 
+def test_a_tilted_and_a_larger_drum_keep_their_mics_on_the_numbers():
+    layout = take(take(empty(), "tom-top", "rack-2").layout, "tom-bottom", "rack-2").layout
+    rack = layout.kit.part("rack-2")
+    changed = type(rack).model_validate(
+        {**dict(rack), "axis": (0.25, -0.4, 0.9), "diameter_m": 0.36, "depth_m": 0.25}
+    )
+    after = apply(layout, ChangePart(do="change", was="rack-2", part=changed)).layout
+    for state in standing(after):
+        assert state["off"] == [], state["id"]
+    head = after.kit.part("rack-2")
+    top = after.mics[0]
+    height = np.dot(np.subtract(top.position_m, head.batter_m), head.axis)
+    assert height == pytest.approx(layout.techniques[0].numbers["height"], abs=1e-6)
+
+
+def test_a_mic_turned_by_hand_is_not_turned_back_when_its_drum_moves():
+    layout = take(empty(), "snare-centre").layout
+    mic = layout.mics[0].model_copy(update={"aim": (0.0, 0.0, -1.0)})
+    layout = layout.with_mic(mic)
+    snare = layout.kit.first("snare")
+    moved = snare.model_copy(update={"batter_m": (0.05, 0.0, snare.batter_m[2])})
+    after = apply(layout, ChangePart(do="change", was="snare", part=moved)).layout
+    assert after.mics[0].aim == pytest.approx((0.0, 0.0, -1.0))
+
+
 def test_a_renamed_drum_stays_the_target_and_a_lost_one_takes_its_technique():
     layout = take(empty(), "tom-top", "floor").layout
     renamed = layout.kit.part("floor").model_copy(update={"id": "low-tom"})

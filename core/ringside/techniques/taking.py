@@ -287,6 +287,31 @@ def remade(layout: Layout, kept: Taken) -> Made | None:
     return found if len(found.puts) == len(kept.mics) else None
 
 
+ON_NUMBERS_M: Final = 1e-4
+
+
+def restood(before: Layout, after: Layout) -> Layout:
+    """After an edit of the kit: mics that stood on their drum's numbers stand on them again.
+
+    Only what was put up for one drum or cymbal follows it; a mic that was moved or turned by
+    hand is left where the edit put it.
+    """
+    was = {k.id: k for k in before.techniques}
+    for kept in after.techniques:
+        if kept.target is None or kept.id not in was:
+            continue
+        old, new = remade(before, was[kept.id]), remade(after, kept)
+        if old is None or new is None:
+            continue
+        for name, o, n in zip(kept.mics, old.puts, new.puts, strict=True):
+            mic = before.mic(name)
+            near = float(np.linalg.norm(np.array(mic.position_m) - o.at)) < ON_NUMBERS_M
+            if near and float(np.dot(mic.aim, unit(o.way))) > 1 - 1e-8:
+                stood = {"position_m": vector(n.at), "aim": unit(n.way)}
+                after = after.with_mic(after.mic(name).model_copy(update=stood))
+    return after
+
+
 def rematched(layout: Layout) -> Layout:
     """The layout with each technique's mics in the order of its recipe, by where they stand.
 

@@ -80,8 +80,11 @@ function Slide({ sweep, row }: { sweep: Sweep; row: Standing }) {
     setHeld(i);
     editor.preview(there(i));
   };
+  // Where it was let go of holds until the curves are drawn anew: the slider must not fall back.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: new curves, not a new value, set it free
+  useEffect(() => setHeld(null), [sweep]);
   const stop = (i: number) => {
-    setHeld(null);
+    setHeld(i);
     if (i !== now) editor.commit(there(i), `${row.name}: ${sweep.label.toLowerCase()}`);
   };
   return (
