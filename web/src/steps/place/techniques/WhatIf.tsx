@@ -86,6 +86,7 @@ function Slide({ sweep, row }: { sweep: Sweep; row: Standing }) {
   const stop = (i: number) => {
     setHeld(i);
     if (i !== now) editor.commit(there(i), `${row.name}: ${sweep.label.toLowerCase()}`);
+    else editor.preview(editor.snapshot().still);
   };
   return (
     <>
