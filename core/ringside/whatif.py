@@ -180,6 +180,6 @@ def _words(rows: list[dict[str, Any]], now: int, best: int) -> str:
     if here[0]:
         return "Where it is now is not clear; the marked value is the nearest that is."
     return (
-        f"At the marked value {there[1]} pairs are hollow and {there[2]} late,"
+        f"Pairs at the marked value: {there[1]} hollow, {there[2]} late,"
         f" instead of {here[1]} and {here[2]}."
     )

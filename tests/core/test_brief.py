@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from ringside.answers import QUESTIONS, Brief
 from ringside.brief.plans import Piece, asked, built, fired, plans, ranked, table
-from ringside.brief.rules import FEW, RULES, SLOTS, WORTH, about_every_slot
+from ringside.brief.rules import FEW, RULES, SLOTS, WORTH
 from ringside.clearance import words_for_all
 from ringside.errors import RingsideError
 from ringside.kits import KITS, five_piece
@@ -21,6 +21,15 @@ from ringside.techniques.taking import take
 
 ROOM = Room(name="R", width_m=7, length_m=9, height_m=3.2, kit_x_m=3.4, kit_y_m=2.5)
 BLANK = Layout(name="B", kit=five_piece(), room=ROOM)
+
+
+def opened(layout):
+    """With a hole in the kick's front head, so that every kick recipe can be chosen."""
+    from ringside.kit import Port
+
+    kick = layout.kit.first("kick").model_copy(update={"port": Port(diameter_m=0.12)})
+    drums = tuple(kick if d.id == kick.id else d for d in layout.kit.drums)
+    return layout.model_copy(update={"kit": layout.kit.model_copy(update={"drums": drums})})
 
 
 def first(**answers):
@@ -94,7 +103,7 @@ def test_every_rule_is_about_something_there_is_and_can_be_set_off():
     for r in RULES:
         assert (r.question, r.answer) in values, r
         assert r.because.endswith("."), r
-        if about_every_slot(r):
+        if r.about.startswith("slot:"):
             assert r.about.removeprefix("slot:") in WORTH, r
         else:
             assert r.about in somewhere, r
@@ -121,12 +130,18 @@ def test_the_table_can_be_read():
 
 @pytest.mark.parametrize("rule", [r for r in RULES if r.weight != 0], ids=lambda r: r.because[:40])
 def test_each_rule_moves_what_it_is_about(rule):
-    """With the answer its technique or slot is worth that much more than without the rule."""
+    """Set off by its answer and by no other; its technique rises or falls in its slot with it."""
     with_ = fired(Brief(**{rule.question: rule.answer}))
     assert rule in with_
-    about = sum(r.weight for r in with_ if r.about == rule.about)
-    without = sum(r.weight for r in with_ if r.about == rule.about and r is not rule)
-    assert about - without == pytest.approx(rule.weight)
+    layout = opened(BLANK)
+    for slot, choices in SLOTS.items():
+        if rule.about in [c.technique for c in choices]:
+            order = [c.technique for c in ranked(slot, layout, with_)]
+            before = [c.technique for c in ranked(slot, layout, [r for r in with_ if r != rule])]
+            if rule.about not in order:
+                continue  # a tom without its head has no bottom to be miked
+            moved = before.index(rule.about) - order.index(rule.about)
+            assert moved * rule.weight >= 0
     others = [a.value for q in QUESTIONS if q.id == rule.question for a in q.answers]
     for other in others:
         if other != rule.answer:

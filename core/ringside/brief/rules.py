@@ -301,8 +301,3 @@ RULES: Final[tuple[Rule, ...]] = (
         ("close", "slot:snare bottom", 0.5, "Close mics are the kit."),
     ),
 )
-
-
-def about_every_slot(rule: Rule) -> bool:
-    """Whether a rule is about a slot rather than a technique."""
-    return rule.about.startswith("slot:")

@@ -121,12 +121,6 @@ class Around:
         """Level unit vector the kick's front head faces."""
         return level(-np.array(self.kick.axis))
 
-    @cached_property
-    def top_m(self) -> float:
-        """The height no overhead goes below: over every cymbal's highest swing."""
-        tops = [c.centre_m[2] + c.diameter_m / 2 * _slope(c) for c in self.kit.cymbals]
-        return max(tops, default=self.snare.batter_m[2] + 0.3) + 0.12
-
     def heading(self, swung_deg: float) -> Array:
         """The snare-kick direction swung back toward straight in front by some degrees."""
         turn = np.radians(swung_deg) * self.leads
@@ -197,7 +191,3 @@ class Around:
         if self.room is None:
             raise RingsideError("this technique needs the room: draw it in Room first")
         return self.room
-
-
-def _slope(c: Cymbal) -> float:
-    return float(np.sqrt(max(1.0 - c.axis[2] ** 2, 0.0)))
