@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from ringside.constants import REFERENCE_SPEED_OF_SOUND
 from ringside.kit import Kit
 from ringside.layout import Layout
-from ringside.materials import BANDS_HZ, alpha
+from ringside.materials import reflection
 from ringside.room import Room, inside_floor, wall_distances
 from ringside.starts import OVERHEAD_HEIGHT_M
 
@@ -34,12 +34,6 @@ SMOOTH_SHARE: Final = 0.25
 """The smoothest quarter of the spots is marked."""
 
 MOST_SPOTS: Final = 1500
-
-
-def reflection(material: str, frequency_hz: Floats) -> Floats:
-    """Pressure reflection factor √(1 - α), bands joined on a logarithmic scale, (F,)."""
-    taken = np.interp(np.log(frequency_hz), np.log(BANDS_HZ), alpha(material))
-    return np.asarray(np.sqrt(1 - taken))
 
 
 def response_db(

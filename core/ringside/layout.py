@@ -9,7 +9,7 @@ from typing import Annotated, Final, Literal, Self
 from pydantic import Field, model_validator
 
 from ringside.air import COLDEST_C, HOTTEST_C, humidity_words, speed_of_sound
-from ringside.answers import Brief
+from ringside.answers import Brief, Outlook, Timing
 from ringside.kit import Kit
 from ringside.mics import Mic
 from ringside.room import Room
@@ -19,6 +19,7 @@ from ringside.values import Key, Number, Record, Text, Title
 FORMAT: Final = "ringside-layout"
 VERSION: Final = 1
 MOST_MICS: Final = 64
+VerdictWord = Literal["no matter", "together", "ask the ear", "late", "hollow"]
 
 
 class Air(Record):
@@ -58,6 +59,20 @@ class StereoPair(Record):
     name: Title
     left: Key
     right: Key
+    coding: Literal["left-right", "mid-side"] = Field(
+        default="left-right", description="In mid-side `left` is the mid mic, `right` the side."
+    )
+    width: Annotated[float, Field(strict=True, ge=0, le=2)] = Field(
+        default=1.0, description="Mid-side: how much of the side goes to each speaker."
+    )
+
+
+class Stood(Record):
+    """What a decision was made on: the pair as it was that day."""
+
+    verdict: VerdictWord
+    delay_s: Number
+    body_db: Number
 
 
 class Decision(Record):
@@ -71,6 +86,7 @@ class Decision(Record):
     at: Annotated[str, Field(strict=True, max_length=40)] = Field(
         default="", description="When, ISO 8601; empty when not known."
     )
+    stood: Stood | None = Field(default=None, description="The pair when it was decided.")
 
 
 class Taken(Record):
@@ -103,6 +119,15 @@ class Layout(Record):
     decisions: tuple[Decision, ...] = Field(default=(), max_length=2000)
     techniques: tuple[Taken, ...] = Field(default=(), max_length=MOST_MICS)
     brief: Brief | None = Field(default=None, description="What the recording is to be.")
+    outlook: Outlook | None = Field(
+        default=None, description="Whose view the picture is; null follows the brief or the pairs."
+    )
+    timing: Timing | None = Field(
+        default=None, description="Placed, or aligned afterwards; null follows the brief."
+    )
+    order: tuple[Key, ...] = Field(
+        default=(), max_length=MOST_MICS, description="Mics in the order they are added by ear."
+    )
     thresholds: Thresholds = Thresholds()
 
     @model_validator(mode="after")
@@ -146,6 +171,22 @@ class Layout(Record):
         for name in (a, b):
             if name not in ids:
                 raise ValueError(f"{what} names mic {name!r}, which is not in the layout")
+
+    @property
+    def seen_from(self) -> Outlook:
+        """Whose view the picture is: as chosen, as in the brief, or as the first pair stands."""
+        if self.outlook or self.brief:
+            return self.outlook or self.brief.outlook  # type: ignore[union-attr]
+        for p in self.stereo_pairs:
+            gap = self.mic(p.right).position_m[0] - self.mic(p.left).position_m[0]
+            if p.coding == "left-right" and abs(gap) > 0.05:
+                return "drummer" if gap > 0 else "audience"
+        return "audience"
+
+    @property
+    def school(self) -> Timing:
+        """Placed until it is in phase, or aligned after recording."""
+        return self.timing or (self.brief.timing if self.brief else "placed")
 
     def mic(self, mic_id: str) -> Mic:
         """The mic of that name.

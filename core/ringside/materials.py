@@ -103,3 +103,9 @@ MaterialName = Annotated[
 def alpha(name: str) -> NDArray[np.float64]:
     """Absorption coefficients of a material in `BANDS_HZ`, (7,)."""
     return np.array(MATERIALS[name].alpha)
+
+
+def reflection(material: str, frequency_hz: NDArray[np.float64]) -> NDArray[np.float64]:
+    """Pressure reflection factor √(1 - α), bands joined on a logarithmic scale, (F,)."""
+    taken = np.interp(np.log(frequency_hz), np.log(BANDS_HZ), alpha(material))
+    return np.asarray(np.sqrt(1 - taken))

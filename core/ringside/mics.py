@@ -17,9 +17,10 @@ from ringside.values import Flag, Key, Record, Title, Vector
 
 Pattern = Literal["omni", "wide cardioid", "cardioid", "supercardioid", "hypercardioid", "figure-8"]
 Role = Literal["close", "overhead", "room"]
-Lock = Literal["right", "front", "height", "aim"]
-LOCKS: Final[tuple[Lock, ...]] = ("right", "front", "height", "aim")
-"""What of a mic can be held: its three coordinates, in the order of the frame, and its aim."""
+Lock = Literal["right", "front", "height", "aim", "polarity"]
+LOCKS: Final[tuple[Lock, ...]] = ("right", "front", "height", "aim", "polarity")
+"""What of a mic can be held: its three coordinates, in the order of the frame, its aim, and
+its polarity."""
 
 PRESSURE_SHARE: Final[dict[str, float]] = {
     "omni": 1.0,
@@ -51,7 +52,7 @@ class Mic(Record):
     model: Key | None = Field(default=None, description="Which mic of the studio's locker it is.")
     stand: Key | None = Field(default=None, description="Which stand of the locker holds it.")
     locks: tuple[Lock, ...] = Field(
-        default=(), max_length=4, description="What no fit and no change of numbers may move."
+        default=(), max_length=5, description="What no fit and no change of numbers may move."
     )
     wired_inverted: Flag = Field(
         default=False,
@@ -60,6 +61,12 @@ class Mic(Record):
     cable_inverted: Flag = False
     preamp_flip: Flag = False
     track_flip: Flag = False
+    track_delay_samples: Annotated[int, Field(strict=True, ge=0, le=20_000)] = Field(
+        default=0, description="Put on the track after recording, at the session's rate."
+    )
+    pan: Annotated[float, Field(strict=True, ge=-100, le=100)] | None = Field(
+        default=None, description="Per cent: -100 left, 0 middle, 100 right; null is not chosen."
+    )
 
     @model_validator(mode="after")
     def _locked_once(self) -> Self:

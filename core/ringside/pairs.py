@@ -7,7 +7,8 @@ Verdicts, in the order they are asked:
 
 - no matter: after gain the two are too far apart in level for a comb to be heard, or both
   hear the drum only as bleed that a third mic covers;
-- ask the ear: the sign of one is unsure, and they do not see the head alike;
+- ask the ear: the sign of one is unsure (near a head's plane, in a null, or where a
+  reflection may lead), and they do not see the head alike;
 - hollow: flipping one gains `hollow_gain_db` of body or more (a cymbal has no body to
   lose, so it is only ever late);
 - late: a dip lies inside the band this pair is judged in;
@@ -28,10 +29,10 @@ from functools import cached_property, lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from ringside.arrivals import Arrivals, arrivals
+from ringside.arrivals import Arrivals, Doubt, Rays, arrivals
 from ringside.layout import Layout
 from ringside.scene import Floats, Ints, Scene, scene_of
-from ringside.sums import body_db, first_dip_hz
+from ringside.sums import first_dip_hz, likeness, sum_db
 from ringside.thresholds import Thresholds
 
 
@@ -66,6 +67,7 @@ class Pairs:
     ratio: Floats  # quieter over louder, after gain
     sign: Ints  # +1 equal, -1 opposite, 0 unsure
     raw_sign: Ints  # +1 or -1, with no doubt counted
+    alike: Floats  # likeness of the two over the body band, signs apart, -1 to 1
     dip_hz: Floats  # the first dip inside the band judged, or the first of all
     band_high_hz: Floats  # top of the band judged
     body_db: Floats
@@ -154,8 +156,8 @@ def _pairs(layout: Layout, scene: Scene, found: Arrivals) -> Pairs:
     sign = np.where(_sure(found, first, second, layout.thresholds), raw, 0)
     high = judged(layout, scene, first, second)
     dip = first_dip_hz(delay, raw, s.body_low)
-    body = body_db(delay, ratio, raw, s.body_low, s.body_high)
-    flipped = body_db(delay, ratio, -raw, s.body_low, s.body_high)
+    alike = pair_alike(found.rays, first, second, s.body_low, s.body_high)
+    body, flipped = sum_db(ratio, raw, alike), sum_db(ratio, -raw, alike)
     best = np.minimum(gain.max(axis=0, initial=-np.inf), 0.0)
     under = best - np.maximum(gain[first], gain[second])
     flip_gain = np.where(s.drum, flipped - body, 0.0)
@@ -168,16 +170,52 @@ def _pairs(layout: Layout, scene: Scene, found: Arrivals) -> Pairs:
         ratio=ratio,
         sign=sign,
         raw_sign=raw,
+        alike=alike,
         dip_hz=np.where(dip <= high, dip, first_dip_hz(delay, raw)),
         band_high_hz=high,
         body_db=body,
         flipped_body_db=flipped,
         under_db=under,
-        verdict=_verdicts(
+        verdict=verdicts(
             layout.thresholds, level, under, np.where(s.drum, sign, 1), flip_gain, dip <= high
         ),
         counts=_carried(scene, first, second),
     )
+
+
+def pair_alike(
+    rays: Rays, first: Ints, second: Ints, low: Floats, high: Floats, shift_s: Floats | float = 0.0
+) -> Floats:
+    """How alike the two mics of each pair are over a band, their signs apart, (P, S).
+
+    Parameters
+    ----------
+    rays : Rays
+    first, second : ndarray, shape (P,)
+    low, high : ndarray, shape (S,)
+        The band, hertz; weights are scaled to the body band.
+    shift_s : float or ndarray, shape (P, S)
+        What the second mic is later by than it stands.
+    """
+    t = rays.time_s
+    alike = likeness(t[second] - t[first] + shift_s, low, high)
+    rows = np.flatnonzero(rays.several[first] | rays.several[second])
+    if len(rows) == 0:
+        return alike
+    order = np.argsort(rays.mic, kind="stable")
+    count = np.bincount(rays.mic, minlength=len(rays.several))
+    start = np.concatenate([[0], np.cumsum(count)[:-1]])
+    a, b = first[rows], second[rows]
+    many = count[a] * count[b]
+    begin = np.concatenate([[0], np.cumsum(many)[:-1]])
+    k = np.arange(many.sum()) - np.repeat(begin, many)
+    n_b = np.repeat(count[b], many)
+    one = order[np.repeat(start[a], many) + k // n_b]
+    two = order[np.repeat(start[b], many) + k % n_b]
+    moved = shift_s[np.repeat(rows, many)] if isinstance(shift_s, np.ndarray) else shift_s
+    terms = rays.weight[one] * rays.weight[two] * likeness(t[two] - t[one] + moved, low, high)
+    alike[rows] = np.add.reduceat(terms, begin, axis=0)
+    return alike
 
 
 def _sure(found: Arrivals, first: Ints, second: Ints, limits: Thresholds) -> NDArray[np.bool_]:
@@ -187,8 +225,8 @@ def _sure(found: Arrivals, first: Ints, second: Ints, limits: Thresholds) -> NDA
     alike = (
         (found.face_side[first] == found.face_side[second])
         & (apart < np.deg2rad(limits.same_angle_deg))
-        & ~found.null[first]
-        & ~found.null[second]
+        & (found.doubt[first] <= Doubt.HEAD_PLANE)
+        & (found.doubt[second] <= Doubt.HEAD_PLANE)
     )
     return np.asarray(both | alike)
 
@@ -201,7 +239,7 @@ def _carried(scene: Scene, first: Ints, second: Ints) -> NDArray[np.bool_]:
     return np.asarray(own | (whole[:, None] & scene.sources.reference))
 
 
-def _verdicts(
+def verdicts(
     limits: Thresholds,
     level: Floats,
     under: Floats,
@@ -209,6 +247,7 @@ def _verdicts(
     gain: Floats,
     dips: NDArray[np.bool_],
 ) -> NDArray[np.int8]:
+    """The verdict on each pair and source, (P, S), in the order the module names them."""
     apart = (np.abs(level) >= limits.no_matter_level_db) | (under >= limits.carried_db)
     return np.select(
         [apart, sign == 0, gain >= limits.hollow_gain_db, dips],
@@ -237,7 +276,7 @@ def flipped(analysis: Analysis, mic: int) -> Pairs:
         body_db=body,
         flipped_body_db=other,
         dip_hz=np.where(dip <= p.band_high_hz, dip, first_dip_hz(p.delay_s, raw)),
-        verdict=_verdicts(
+        verdict=verdicts(
             analysis.layout.thresholds,
             p.level_difference_db,
             p.under_db,

@@ -10,6 +10,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from ringside.images import Images, images_of
 from ringside.kit import Cymbal, Drum, Kit, reference_point
 from ringside.layout import Layout
 from ringside.mics import PRESSURE_SHARE
@@ -26,6 +27,7 @@ class Sources:
     ids: tuple[str, ...]
     names: tuple[str, ...]
     bands: tuple[Bands, ...]
+    fundamentals: tuple[float, ...]  # Hz
     body_low: Floats  # (S,) Hz
     body_high: Floats  # (S,) Hz
     punch_high: Floats  # (S,) Hz
@@ -52,6 +54,9 @@ class Scene:
     pressure_share: Floats  # (M,)
     switch_sign: Ints  # (M,) +1 or -1
     job: Ints  # (M,) index of the source, -1 for the whole kit
+    open: NDArray[np.bool_]  # (M,) stands off the kit, where a reflection may lead
+    track_delay: Floats  # (M,) seconds put on the track after recording
+    images: Images
 
 
 def edge_toward(cymbal: Cymbal, x: float, y: float) -> Floats:
@@ -85,6 +90,7 @@ def sources_of(kit: Kit) -> Sources:
         ids=tuple(p.id for p in every),
         names=tuple(p.name for p in every),
         bands=voiced,
+        fundamentals=tuple(b.fundamental for b in voiced),
         body_low=row([b.body_low for b in voiced]),
         body_high=row([b.body_high for b in voiced]),
         punch_high=row([b.punch_high for b in voiced]),
@@ -104,14 +110,20 @@ def sources_of(kit: Kit) -> Sources:
 def scene_of(layout: Layout) -> Scene:
     """Arrays of a layout."""
     src = sources_of(layout.kit)
+    limits = layout.thresholds
     index = {name: i for i, name in enumerate(src.ids)}
     mics = layout.mics
+    capsule = np.array([m.position_m for m in mics], dtype=float).reshape(-1, 3)
+    aim = np.array([m.aim for m in mics], dtype=float).reshape(-1, 3)
     return Scene(
         speed=layout.air.speed,
         sources=src,
-        capsule=np.array([m.position_m for m in mics], dtype=float).reshape(-1, 3),
-        aim=np.array([m.aim for m in mics], dtype=float).reshape(-1, 3),
+        capsule=capsule,
+        aim=aim,
         pressure_share=np.array([PRESSURE_SHARE[m.pattern] for m in mics], dtype=float),
         switch_sign=np.array([m.switch_sign for m in mics], dtype=np.int64),
         job=np.array([index[m.job] if m.job else -1 for m in mics], dtype=np.int64),
+        open=np.array([m.role != "close" for m in mics], dtype=bool),
+        track_delay=np.array([m.track_delay_samples for m in mics]) / layout.sample_rate_hz,
+        images=images_of(capsule, aim, src.fundamentals, layout.room, limits.near_surface_m),
     )

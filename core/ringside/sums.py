@@ -5,9 +5,9 @@ handbook, for example Kuttruff, Room Acoustics, ch. 7 on comb filtering).
 """
 
 import numpy as np
-from numpy.typing import ArrayLike
+from numpy.typing import ArrayLike, NDArray
 
-from ringside.scene import Floats
+Floats = NDArray[np.float64]
 
 
 def curve_db(
@@ -71,9 +71,27 @@ def body_db(
     >>> round(float(body_db(0.0, 1.0, 1, 42.0, 85.0)), 2)
     6.02
     """
+    return sum_db(ratio, sign, likeness(delay_s, low_hz, high_hz))
+
+
+def likeness(delay_s: ArrayLike, low_hz: ArrayLike, high_hz: ArrayLike) -> Floats:
+    """How alike a sound and its late copy are over a band, -1 to 1.
+
+    The mean of cos(2πfΔt) over the band; 1 at no delay.
+    """
     dt = np.asarray(delay_s, dtype=float)
     low, high = np.asarray(low_hz, dtype=float), np.asarray(high_hz, dtype=float)
-    likeness = np.cos(np.pi * (low + high) * dt) * np.sinc((high - low) * dt)
+    return np.asarray(np.cos(np.pi * (low + high) * dt) * np.sinc((high - low) * dt))
+
+
+def sum_db(ratio: ArrayLike, sign: ArrayLike, alike: ArrayLike) -> Floats:
+    """Energy of the sum of two sounds against the louder alone, decibels.
+
+    Parameters
+    ----------
+    ratio, sign, alike : array_like
+        Quieter over louder; +1 or -1; `likeness` of the two.
+    """
     g = np.asarray(ratio, dtype=float)
-    power = 1 + g**2 + 2 * np.asarray(sign, dtype=float) * g * likeness
+    power = 1 + g**2 + 2 * np.asarray(sign, dtype=float) * g * np.asarray(alike, dtype=float)
     return np.asarray(10 * np.log10(np.maximum(power, 1e-8)))

@@ -19,6 +19,11 @@ class Thresholds(Record):
     head_plane_deg: Annotated[float, Field(strict=True, ge=0, le=45)] = 15.0
     same_angle_deg: Annotated[float, Field(strict=True, ge=0, le=20)] = 5.0
     null_db: Annotated[float, Field(strict=True, ge=10, le=40)] = 20.0
+    near_surface_m: Annotated[float, Field(strict=True, ge=0, le=1)] = 0.4
+    reflection_db: Annotated[float, Field(strict=True, ge=-6, le=12)] = 0.0
+    tape_error_m: Annotated[float, Field(strict=True, ge=0, le=0.1)] = 0.005
+    air_error_c: Annotated[float, Field(strict=True, ge=0, le=10)] = 1.0
+    strike_spread_m: Annotated[float, Field(strict=True, ge=0, le=0.2)] = 0.01
 
 
 REASONS: Final[dict[str, str]] = {
@@ -42,5 +47,23 @@ REASONS: Final[dict[str, str]] = {
     "null_db": (
         "This far down a pattern's null, what reaches the capsule first is a reflection and"
         " its sign cannot be planned."
+    ),
+    "near_surface_m": (
+        "Nearer than this to the floor, a wall or the ceiling, what the surface sends back is"
+        " part of the mic's own sound: its first dip, near c/(4h), lies above 200 Hz (image"
+        " principle; the limit is from memory)."
+    ),
+    "reflection_db": (
+        "When a surface sends an overhead or room mic more than the drum does straight, by this"
+        " much, the reflection may lead and the sign is unsure."
+    ),
+    "tape_error_m": (
+        "One distance read with a tape is good to about this, one standard deviation"
+        " (common practice)."
+    ),
+    "air_error_c": "The air is not as warm at the cymbals as at the kick (common practice).",
+    "strike_spread_m": (
+        "No drummer hits the same spot twice: an even one lands about a finger off the centre"
+        " (from memory)."
     ),
 }

@@ -2,6 +2,7 @@
 
 import numpy as np
 
+from ringside.arrivals import Doubt
 from ringside.pairs import Analysis, Verdict
 from ringside.sums import ripple_db
 
@@ -65,8 +66,13 @@ def _unsure(an: Analysis, row: int, source: int, drum: str) -> str:
     p, found = an.pairs, an.arrivals
     both = (int(p.first[row]), int(p.second[row]))
     who = [an.layout.mics[i].id for i in both if found.sign[i, source] == 0]
-    null = any(found.null[i, source] for i in both)
-    where = "in the null of its pattern" if null else "near the plane of the head"
+    why = max(Doubt(int(found.doubt[i, source])) for i in both)
+    if why == Doubt.REFLECTION:
+        return (
+            f"A reflection may reach {' and '.join(who)} stronger than the {drum} does straight,"
+            " so its sign cannot be planned: flip one, listen, keep the fuller."
+        )
+    where = "in the null of its pattern" if why == Doubt.NULL else "near the plane of the head"
     verb = "is" if len(who) == 1 else "are"
     return (
         f"{' and '.join(who)} {verb} {where} for the {drum}, so the first half-wave may go"

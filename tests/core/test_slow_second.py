@@ -5,6 +5,7 @@ with the arrays under test: no numpy, no formula in closed form where a sum will
 """
 
 import cmath
+import itertools
 import math
 from functools import cache
 
@@ -98,15 +99,47 @@ def struck_edge(cymbal):
     return at(best)
 
 
-def body_ratio(dt, g, sign, low, high):
-    """Energy of the sum over the band against the louder, summed frequency by frequency."""
-    n = 2000
-    total = sum(
-        abs(1 + sign * g * cmath.exp(-2j * math.pi * (low + (high - low) * (k + 0.5) / n) * dt))
-        ** 2
-        for k in range(n)
+def energy(rays, low, high):
+    """Mean energy of rays (seconds, signed weight) over a band, frequency by frequency."""
+    n = 600
+    steps = [low + (high - low) * (k + 0.5) / n for k in range(n)]
+    return sum(
+        abs(sum(w * cmath.exp(-2j * math.pi * f * t) for t, w in rays)) ** 2 for f in steps
+    ) / n  # fmt: skip
+
+
+def floor_factor(f):
+    """Pressure kept by concrete: 0.01 of the energy is lost at 125 Hz, 0.03 at 250, 0.05 at 500."""
+    table = [(125, 0.01), (250, 0.03), (500, 0.05), (1000, 0.02)]
+    if f <= 125:
+        return math.sqrt(1 - 0.01)
+    for (f0, a0), (f1, a1) in itertools.pairwise(table):
+        if f0 <= f <= f1:
+            return math.sqrt(1 - a0 - (a1 - a0) * math.log(f / f0) / math.log(f1 / f0))
+    raise AssertionError(f)
+
+
+def own_rays(mic, part, speed, limits):
+    """The straight sound and, for a mic nearer than 40 cm to the floor, what the floor sends."""
+    seconds, level, _sign, _inside, _ = one(mic, part, speed, limits)
+    weight = 10 ** (level / 20)
+    found = [(seconds, weight)]
+    anywhere = any(one(mic, p, speed, limits)[3] for p in KIT.parts)
+    if mic.position_m[2] <= 0.4 and not anywhere:
+        (x, y, z), (u, v, w) = mic.position_m, mic.aim
+        ghost = mic.model_copy(update={"position_m": (x, y, -z), "aim": (u, v, -w)})
+        when, loud, *_ = one(ghost, part, speed, limits)
+        way = raw_way(ghost, part) * raw_way(mic, part)
+        found.append((when, floor_factor(fundamental(part)) * way * 10 ** (loud / 20)))
+    return found
+
+
+def raw_way(mic, part):
+    """Side of the head times lobe of the pattern, with no doubt counted."""
+    level_limits = Layout(name="x", kit=KIT).thresholds.model_copy(
+        update={"head_plane_deg": 0.0, "null_db": 40.0}
     )
-    return 10 * math.log10(max(total / n, 1e-8))
+    return one(mic, part, 343.0, level_limits)[2] or 1
 
 
 KIT = starting_layout("five-piece", "empty").kit
@@ -158,12 +191,31 @@ def test_arrivals_and_signs_agree(both):
             assert an.arrivals.sign[i, k] == sign, where
 
 
+SPEED = 343.2
+
+
+def bands_of(part):
+    """The octave round the fundamental."""
+    return fundamental(part) / math.sqrt(2), fundamental(part) * math.sqrt(2)
+
+
+def fundamental(part):
+    """60 Hz at 22 inches and so on, as the core's table."""
+    f, inches = {"kick": (60, 22), "snare": (230, 14), "rack": (140, 12), "floor": (85, 16),
+                 "hats": (500, 14), "crash": (400, 16), "ride": (450, 20)}[part.kind]  # fmt: skip
+    return f * inches * 0.0254 / part.diameter_m
+
+
 def after_gain(layout, slow, i, k):
     """Level once the mic's own job is at its peak; a shell keeps other drums 15 dB down."""
     rows = []
     anywhere = any(inside for _, _, _, inside, _ in slow[i])
     for n, part in enumerate(layout.kit.parts):
         _, level, _, inside, _ = slow[i][n]
+        band = bands_of(part)
+        rays = own_rays(layout.mics[i], part, SPEED, layout.thresholds)
+        if len(rays) > 1:
+            level += 10 * math.log10(energy(rays, *band) / rays[0][1] ** 2)
         rows.append(level + PEAK[part.kind] - (15 if anywhere and not inside else 0))
     ids = [p.id for p in layout.kit.parts]
     job = layout.mics[i].job
@@ -213,11 +265,17 @@ def slow_verdict(layout, slow, i, j, k, an, row):
         # switches are left to tell them apart, and none of these mics has an odd number.
         assert layout.mics[i].switch_sign == layout.mics[j].switch_sign == 1
         sa = sb = 1
-    dt, g = slow[j][k][0] - slow[i][k][0], 10 ** (-abs(la - lb) / 20)
-    band = an.scene.sources.bands[k]
-    low, high = band.fundamental / math.sqrt(2), band.fundamental * math.sqrt(2)
-    wired = body_ratio(dt, g, sa * sb, low, high)
-    turned = body_ratio(dt, g, -sa * sb, low, high)
+    dt = slow[j][k][0] - slow[i][k][0]
+    low, high = bands_of(layout.kit.parts[k])
+    sums = []
+    for turn in (1, -1):
+        rays = []
+        for n, level, sign in ((i, la, sa), (j, lb, sb * turn)):
+            mine = own_rays(layout.mics[n], layout.kit.parts[k], SPEED, layout.thresholds)
+            scale = 10 ** (level / 20) / math.sqrt(energy(mine, low, high))
+            rays += [(t, sign * w * scale) for t, w in mine]
+        sums.append(10 * math.log10(energy(rays, low, high)) - max(la, lb))
+    wired, turned = sums
     assert an.pairs.body_db[row, k] == pytest.approx(wired, abs=0.01)
     assert an.pairs.flipped_body_db[row, k] == pytest.approx(turned, abs=0.01)
     if turned - wired >= 3:

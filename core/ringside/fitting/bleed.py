@@ -69,7 +69,7 @@ def lower_bleed(work: Work) -> None:
     """Slide the close mics of techniques round their rims while each slide is worth it."""
     paired = {m.id for pair in twins(work) for m in pair[:2]}
     for mic in work.layout.mics:
-        free = not mic.locks and mic.id not in paired
+        free = not set(mic.locks) - {"polarity"} and mic.id not in paired
         if not (_aimable(mic) and free and mic.job):
             continue
         part = work.layout.kit.part(mic.job)

@@ -165,6 +165,16 @@ def _renamed(found: Made) -> tuple[Put, ...]:
     return tuple(puts)
 
 
+def _couple(name: str, sides: tuple[str, str], mics: list[Mic]) -> StereoPair:
+    """A stereo pair; one figure-8 beside another pattern is the side of a mid-side pair."""
+    eight = {m.id for m in mics if m.pattern == "figure-8"}
+    one, two = sides
+    if (one in eight) == (two in eight):
+        return StereoPair(name=name, left=one, right=two)
+    mid, side = (two, one) if one in eight else (one, two)
+    return StereoPair(name=name, left=mid, right=side, coding="mid-side")
+
+
 def take(
     layout: Layout, id_: str, target: str | None = None,
     numbers: Mapping[str, float] | None = None, hands: HandSizes = DEFAULT_HANDS,
@@ -197,7 +207,7 @@ def take(
     for c in found.couples:
         left, right = mics[c.left].id, mics[c.right].id
         sides = (right, left) if audience else (left, right)
-        pairs.append(StereoPair(name=c.name, left=sides[0], right=sides[1]))
+        pairs.append(_couple(c.name, sides, mics))
     name = free_id({x.id for x in layout.techniques}, t.id)
     kept = Taken(id=name, technique=t.id, target=on, numbers=settled,
                  mics=tuple(m.id for m in mics))  # fmt: skip

@@ -1,0 +1,185 @@
+"""The stereo picture: published recording angles, mono, and pans against the overheads."""
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from ringside.image import (
+    fold_down_db,
+    kit_angle_deg,
+    main_pair,
+    pan_rows,
+    pictures,
+    place_percent,
+    positions,
+    recording_angle_deg,
+)
+from ringside.layout import Layout, StereoPair
+from ringside.mics import Mic
+from ringside.pairs import analyse
+from ringside.starts import starting_layout
+from ringside.techniques.taking import take
+
+SQUARE = starting_layout("five-piece", "square pair")
+
+
+def angle(share, degrees, metres):
+    half = np.radians(degrees / 2)
+    left, right = (
+        np.array([-np.sin(half), np.cos(half), 0]),
+        np.array([np.sin(half), np.cos(half), 0]),
+    )
+    return recording_angle_deg((share, share), (left, right), (metres, 0, 0), 343.2)
+
+
+@pytest.mark.parametrize(
+    ("share", "between", "apart", "published"),
+    [
+        (0.5, 110, 0.17, 96),  # Williams; Wittek and Theile 2002
+        (0.5, 90, 0.0, 180),  # the same
+        (0.0, 90, 0.0, 72),  # crossed figure-8: 70 to 76
+        (0.5, 90, 0.30, 81),  # from memory of the same charts
+        (0.5, 90, 0.20, 101),  # from memory of the same charts
+        (1.0, 0, 0.50, 74),  # spaced omnis, from memory of the same charts
+    ],
+)
+def test_recording_angles_of_standard_pairs(share, between, apart, published):
+    assert angle(share, between, apart) == pytest.approx(published, abs=3)
+
+
+def test_two_omnis_at_one_point_take_in_no_angle():
+    assert recording_angle_deg((1.0, 1.0), ((0, 1, 0), (0, 1, 0)), (0, 0, 0), 343.2) is None
+
+
+@given(st.floats(-40, 40), st.floats(-3, 3))
+def test_places_are_even_monotone_and_end_at_the_speakers(level, early):
+    here = float(place_percent(level, early))
+    assert -100 <= here <= 100
+    assert float(place_percent(-level, -early)) == pytest.approx(-here)
+    assert float(place_percent(level + 1, early)) >= here
+    assert float(place_percent(level, early + 0.1)) >= here
+
+
+def test_slopes_near_the_middle():
+    # Wittek and Theile (2002): 7.5 % per dB, 13 % per 0.1 ms.
+    assert float(place_percent(1.0, 0.0)) == pytest.approx(7.5)
+    assert float(place_percent(0.0, 0.1)) == pytest.approx(13.0)
+    assert float(place_percent(2.0, -0.1)) == pytest.approx(2.0)
+
+
+def test_an_equal_snare_is_in_the_middle_and_the_rest_on_its_side():
+    an = analyse(SQUARE)
+    percent, _ = positions(an, SQUARE.stereo_pairs[0])
+    by = dict(zip(an.scene.sources.ids, percent, strict=True))
+    assert by["snare"] == pytest.approx(0, abs=0.1)
+    assert by["hats"] < -50  # drummer's view: hats left, floor tom right (common practice)
+    assert by["floor"] > 50
+
+
+def test_an_audience_view_wants_the_pair_the_other_way_round():
+    seen = pictures(analyse(SQUARE))
+    assert seen["seen_from"] == "drummer"  # as its own pair stands
+    other = SQUARE.model_copy(update={"outlook": "audience"})
+    notes = pictures(analyse(other))["pairs"][0]["notes"]
+    assert "OL stands on the right" in notes[0]
+    swapped = other.model_copy(
+        update={"stereo_pairs": (StereoPair(name="Overheads", left="OR", right="OL"),)}
+    )
+    row = pictures(analyse(swapped))["pairs"][0]
+    assert row["notes"] == []
+    floor = next(s for s in row["sources"] if s["source"] == "floor")
+    assert floor["percent"] < -50
+
+
+def test_mono_keeps_all_of_the_middle_half_of_one_side_and_nothing_of_opposites():
+    # Facts: a source alike in both keeps 0 dB, one in a single speaker -3 dB.
+    an = analyse(SQUARE)
+    pair = SQUARE.stereo_pairs[0]
+    snare = an.scene.sources.ids.index("snare")
+    fold = fold_down_db(an, pair)
+    assert fold["body"][snare] == pytest.approx(0, abs=0.01)
+    assert fold["attack"][snare] == pytest.approx(0, abs=0.05)
+    flipped = SQUARE.with_mic(SQUARE.mic("OR").model_copy(update={"preamp_flip": True}))
+    assert fold_down_db(analyse(flipped), pair)["body"][snare] < -40
+    an = analyse(flipped)
+    nowhere = positions(an, pair)[1]
+    assert nowhere[snare]
+    said = pictures(an)["pairs"][0]["sources"][snare]["words"]
+    assert said == "Snare has no place: the two speakers push opposite ways."
+
+
+def one_sided():
+    kit = SQUARE.kit
+    near = Mic(id="L", name="Left", role="overhead", pattern="omni", position_m=(0.7, 0, 0.75),
+               aim=(0, 0, -1))  # fmt: skip
+    far = Mic(id="R", name="Right", role="overhead", pattern="omni", position_m=(-4, 0, 2.9),
+              aim=(0, 0, -1))  # fmt: skip
+    pair = StereoPair(name="Odd", left="L", right="R")
+    return Layout(name="Odd", kit=kit, mics=(near, far), stereo_pairs=(pair,))
+
+
+def test_a_drum_in_one_speaker_only_keeps_three_decibels_less_in_mono():
+    an = analyse(one_sided())
+    floor = an.scene.sources.ids.index("floor")
+    fold = fold_down_db(an, an.layout.stereo_pairs[0])
+    assert fold["attack"][floor] == pytest.approx(-3.0, abs=0.2)
+
+
+def test_mid_side_is_the_mid_in_mono_and_widens_with_the_side():
+    layout = take(
+        SQUARE.model_copy(update={"mics": (), "stereo_pairs": ()}), "pair-mid-side"
+    ).layout
+    pair = layout.stereo_pairs[0]
+    assert pair.coding == "mid-side"
+    assert layout.mic(pair.right).pattern == "figure-8"
+    an = analyse(layout)
+    narrow, wide = (positions(an, pair.model_copy(update={"width": w}))[0] for w in (0.3, 1.0))
+    floor = an.scene.sources.ids.index("floor")
+    assert 0 < abs(narrow[floor]) < abs(wide[floor])
+    none = positions(an, pair.model_copy(update={"width": 0.0}))[0]
+    assert none == pytest.approx(np.zeros(len(none)), abs=1e-9)
+    fold = fold_down_db(an, pair.model_copy(update={"width": 0.0}))
+    assert fold["body"] == pytest.approx(np.zeros(len(none)), abs=1e-9)
+    row = pictures(an)["pairs"][0]
+    assert row["recording_deg"] == pytest.approx(77, abs=2)
+
+
+def test_the_picture_is_the_overheads():
+    assert main_pair(SQUARE).name == "Overheads"
+    assert main_pair(SQUARE.model_copy(update={"stereo_pairs": ()})) is None
+
+
+def panned(layout, **pans):
+    for mic, pan in pans.items():
+        layout = layout.with_mic(layout.mic(mic).model_copy(update={"pan": pan}))
+    return {r["mic"]: r for r in pan_rows(analyse(layout))}
+
+
+def test_pans_against_the_overheads():
+    # Common practice: toms and hats are panned the same way as the overheads.
+    rows = panned(SQUARE, FT=80.0, HH=90.0, T1=40.0, T2=20.0, ST=0.0)
+    assert rows["FT"]["state"] == "agrees"
+    assert rows["HH"]["state"] == "other side"
+    assert "is panned to 90 % right, but Overheads hear the drum at" in rows["HH"]["words"]
+    assert rows["T1"]["state"] == "agrees"
+    assert rows["T2"]["state"] == "apart"
+    assert rows["ST"]["state"] == "agrees"
+    assert rows["SB"]["state"] == "not chosen"
+    assert pan_rows(analyse(SQUARE.model_copy(update={"stereo_pairs": ()}))) == []
+
+
+def test_a_far_pair_sees_the_kit_under_an_angle_and_overheads_do_not():
+    room = tuple(
+        Mic(id=i, name=i, role="room", position_m=(x, 3.5, 1.4), aim=(0.6 * s, -1, 0))
+        for i, x, s in (("RL", 0.1, -1), ("RR", 0.4, 1))
+    )
+    pair = StereoPair(name="Rooms", left="RL", right="RR")
+    layout = SQUARE.model_copy(
+        update={"mics": (*SQUARE.mics, *room), "stereo_pairs": (*SQUARE.stereo_pairs, pair)}
+    )
+    an = analyse(layout)
+    assert kit_angle_deg(an, SQUARE.stereo_pairs[0]) is None
+    seen = kit_angle_deg(an, pair)
+    # Hats to ride are 1.2 m apart, some 3.4 m off: twice atan(0.6 / 3.4).
+    assert seen == pytest.approx(2 * np.degrees(np.arctan(0.65 / 3.3)), abs=5)
+    assert "will sound narrower" in pictures(an)["pairs"][1]["notes"][-1]
