@@ -107,13 +107,16 @@ def write_types(types: Path, schema: Path) -> None:
     run(client, cwd=WEB, try_this="read above")
 
 
+PAGES = {"techniques": "techniques.md", "brief": "brief.md", "cases": "worked-cases.md"}
+
+
 def write_pages(docs: Path) -> None:
-    """The pages that the core itself can tell: techniques, and the rules of the brief."""
+    """The pages that the core itself can tell: techniques, the brief's rules, worked cases."""
     env = {**os.environ, "PYTHONPATH": _python_path()}
-    for name in ("techniques", "brief"):
+    for name, file in PAGES.items():
         code = f"from ringside.handbook import {name}_page as page; print(page(), end='')"
         text = run([PYTHON, "-c", code], env=env, try_this="read above")
-        (docs / f"{name}.md").write_text(text)
+        (docs / file).write_text(text)
 
 
 def types_are_current() -> int:

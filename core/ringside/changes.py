@@ -60,6 +60,10 @@ def _mic_changes(before: Layout, after: Layout, old: Mic, new: Mic) -> list[dict
         if getattr(old, field) != getattr(new, field):
             value = getattr(new, field) or ("whole kit" if field == "job" else "none")
             rows.append({"what": new.id, "words": f"{field}: {value}"})
+    if old.track_delay_samples != new.track_delay_samples:
+        rows.append({"what": new.id, "words": f"track delay: {new.track_delay_samples} samples"})
+    if old.pan != new.pan:
+        rows.append({"what": new.id, "words": "pan changed"})
     return rows
 
 
@@ -68,7 +72,8 @@ def _layout_changes(before: Layout, after: Layout) -> list[dict[str, Any]]:
         "name": "renamed", "notes": "notes changed", "air": "air changed", "room": "room changed",
         "kit": "kit changed", "stereo_pairs": "stereo pairs changed",
         "decisions": "decisions changed", "thresholds": "thresholds changed",
-        "sample_rate_hz": "sample rate changed",
+        "sample_rate_hz": "sample rate changed", "outlook": "view changed",
+        "timing": "school changed", "order": "order of adding changed",
     }  # fmt: skip
     return [
         {"what": "layout", "words": words}

@@ -1,4 +1,5 @@
-"""Every technique and every rule of the brief as pages to read: docs/techniques.md, docs/brief.md.
+"""Every technique and every rule of the brief as pages to read: docs/techniques.md, docs/brief.md,
+docs/worked-cases.md.
 
 The pages are made from what the core computes with, so they cannot say anything else; a test
 holds them to it.
@@ -9,6 +10,7 @@ from typing import Final
 from ringside.brief.plans import asked, table
 from ringside.techniques.catalogue import TECHNIQUES
 from ringside.techniques.recipe import GROUPS, HAND_WORDS, Named, Technique
+from ringside.workedcases import cases
 
 HEAD: Final = "<!-- Written by ./ringside types from the core; do not edit. -->\n\n"
 _SIGN: Final = {"deg": "°", "clock": " o'clock", "share": ""}
@@ -67,5 +69,19 @@ def brief_page() -> str:
             for r in table()
             if r["question"] == q["label"]
         ]
+        lines.append("")
+    return "\n".join(lines)
+
+
+def cases_page() -> str:
+    """The worked cases as Markdown: what is put up, what is expected, what is computed."""
+    lines = [
+        HEAD + "# Worked cases\n",
+        "Set-ups every engineer knows, on the five-piece starting kit at 20 °C. What is expected"
+        " is common practice; what is found is computed, and a test holds the two together.\n",
+    ]
+    for case in cases():
+        lines += [f"## {case.title}\n", f"{case.put_up}\n", f"**Expected.** {case.expected}\n"]
+        lines += [f"- {found}" for found in case.found]
         lines.append("")
     return "\n".join(lines)

@@ -148,7 +148,8 @@ def recording_angle_deg(
     one, two = (np.asarray(a, dtype=float) for a in aims)
     across = np.asarray(base, dtype=float)
     axis = one + two
-    right = across if np.linalg.norm(across) > 1e-3 else two - one
+    # At one point the capsules often cross; what is left is then what looks left.
+    right = across if np.linalg.norm(across) > TOGETHER_M else two - one
     if np.linalg.norm(axis) < 1e-6 or np.linalg.norm(right) < 1e-6:
         return None
     right = right / np.linalg.norm(right)

@@ -5,10 +5,12 @@ numbers; the report spells out one object per row, the board keeps the arrays to
 because it is sent many times a second.
 """
 
-from typing import Any
+from dataclasses import dataclass
+from typing import Any, Final
 
 import numpy as np
 
+from ringside.arrivals import Arrivals
 from ringside.clearance import words_for_all
 from ringside.errors import RingsideError
 from ringside.layout import Layout
@@ -16,12 +18,17 @@ from ringside.pairs import WORDS, Analysis, Pairs, Verdict, flipped
 from ringside.places import can_be_equal, places, ring_of
 from ringside.scene import Floats
 from ringside.setup import aim_words
+from ringside.standing import decision_rows
 from ringside.sums import curve_db
+from ringside.sureness import COVERAGE, deviation_s, tips
 from ringside.words import FREQUENCIES, verdict_words, why
 
 REPORT_FORMAT = "ringside-report"
 REPORT_VERSION = 1
 
+
+DIFFERS_M: Final = 0.01
+"""Tape and air are told side by side from this difference on."""
 
 BY_VALUE = tuple(WORDS[v] for v in sorted(WORDS))
 """The words in the order of the numbers, because a table of them is made many times a second."""
@@ -50,8 +57,24 @@ def _finite(x: float) -> float | None:
     return float(x) if np.isfinite(x) else None
 
 
-def pair_row(an: Analysis, row: int, source: int, turned: bool = False) -> dict[str, Any]:
+@dataclass(frozen=True)
+class Sure:
+    """How sure an analysis is: half an interval of every Δt, and what a verdict could tip to."""
+
+    half_s: Floats  # (P, S)
+    tips: np.ndarray  # (P, S) verdicts
+
+    @staticmethod
+    def of(an: Analysis) -> "Sure":
+        """Computed once for all rows."""
+        return Sure(COVERAGE * deviation_s(an), tips(an))
+
+
+def pair_row(
+    an: Analysis, row: int, source: int, turned: bool = False, sure: Sure | None = None
+) -> dict[str, Any]:
     """One pair on one source, with its sentence; `turned` names the second mic first."""
+    sure = sure or Sure.of(an)
     p, found = an.pairs, an.arrivals
     i, j = int(p.first[row]), int(p.second[row])
     way = -1.0 if turned else 1.0
@@ -76,7 +99,21 @@ def pair_row(an: Analysis, row: int, source: int, turned: bool = False) -> dict[
         "flipped_body_db": float(p.flipped_body_db[row, source]),
         "verdict": BY_VALUE[int(p.verdict[row, source])],
         "words": verdict_words(an, row, source),
+        "interval_s": float(sure.half_s[row, source]),
+        "could_tip": _tip(p, sure, row, source),
+        "path_differs_a": _differs(found, i, source),
+        "path_differs_b": _differs(found, j, source),
     }
+
+
+def _tip(p: Pairs, sure: Sure, row: int, source: int) -> str | None:
+    """What a verdict could tip to within its interval; None when it holds."""
+    other = int(sure.tips[row, source])
+    return BY_VALUE[other] if other != int(p.verdict[row, source]) else None
+
+
+def _differs(found: Arrivals, mic: int, source: int) -> bool:
+    return bool(abs(found.path_m[mic, source] - found.tape_m[mic, source]) > DIFFERS_M)
 
 
 def source_rows(an: Analysis) -> list[dict[str, Any]]:
@@ -108,6 +145,7 @@ def _mic_rows(an: Analysis) -> list[dict[str, Any]]:
             "level_db": float(f.level_db[i, k]),
             "after_gain_db": float(f.after_gain_db[i, k]),
             "sign": int(f.sign[i, k]),
+            "surface_db": float(f.surface_db[i, k]),
         }
         for i, mic in enumerate(an.layout.mics)
         for k in range(len(s.ids))
@@ -130,7 +168,7 @@ def _ring_row(layout: Layout, name: str, anchor: str) -> dict[str, Any]:
 
 def report(an: Analysis) -> dict[str, Any]:
     """Everything, one object per row; see docs/formats/report.md."""
-    rows = range(len(an.pairs.first))
+    rows, sure = range(len(an.pairs.first)), Sure.of(an)
     n = len(an.scene.sources.ids)
     return {
         "format": REPORT_FORMAT,
@@ -140,11 +178,11 @@ def report(an: Analysis) -> dict[str, Any]:
         "sample_rate_hz": an.layout.sample_rate_hz,
         "sources": source_rows(an),
         "arrivals": _mic_rows(an),
-        "pairs": [pair_row(an, r, k) for r in rows for k in range(n)],
+        "pairs": [pair_row(an, r, k, sure=sure) for r in rows for k in range(n)],
         "worst": [
             {
                 key: value
-                for key, value in pair_row(an, r, int(an.worst_source[r])).items()
+                for key, value in pair_row(an, r, int(an.worst_source[r]), sure=sure).items()
                 if key in ("a", "b", "source", "verdict", "words")
             }
             for r in rows
@@ -175,7 +213,7 @@ def board(an: Analysis, focus: tuple[str, str, str | None] | None = None) -> dic
     focus : (anchor, mover, source or None), optional
         The pair to open; without a source its worst one is opened.
     """
-    f, s = an.arrivals, an.scene.sources
+    f, s, sure = an.arrivals, an.scene.sources, Sure.of(an)
     ids = [m.id for m in an.layout.mics]
     return {
         "speed_of_sound_m_s": an.scene.speed,
@@ -192,13 +230,26 @@ def board(an: Analysis, focus: tuple[str, str, str | None] | None = None) -> dic
         "worst": _words(an.pairs.worst),
         "worst_source": [s.ids[k] for k in an.worst_source.tolist()],
         "counts": counts(an),
+        "tips": _tip_rows(an, sure),
+        "decisions": decision_rows(an),
         "aim": dict(zip(ids, aim_words(an.layout), strict=True)),
         "blocked": dict(zip(ids, words_for_all(an.scene.capsule, an.layout), strict=True)),
-        "focus": detail(an, *focus) if focus else None,
+        "focus": detail(an, *focus, sure=sure) if focus else None,
     }
 
 
-def detail(an: Analysis, anchor: str, mover: str, source: str | None = None) -> dict[str, Any]:
+def _tip_rows(an: Analysis, sure: Sure) -> list[dict[str, Any]]:
+    """The few verdicts that could tip: which pair and source (by number), and to what."""
+    rows, sources = np.nonzero(sure.tips != an.pairs.verdict)
+    return [
+        {"pair": int(r), "source": int(k), "verdict": BY_VALUE[int(sure.tips[r, k])]}
+        for r, k in zip(rows, sources, strict=True)
+    ]
+
+
+def detail(
+    an: Analysis, anchor: str, mover: str, source: str | None = None, sure: Sure | None = None
+) -> dict[str, Any]:
     """One pair in full: each source, the sum curve, the better places, and what flips would do.
 
     Raises
@@ -214,13 +265,13 @@ def detail(an: Analysis, anchor: str, mover: str, source: str | None = None) -> 
     row, turned = an.pair_index(anchor, mover)
     k = s.ids.index(source) if source else int(an.worst_source[row])
     equal = can_be_equal(an.layout, anchor, mover)
-    p = an.pairs
+    p, sure = an.pairs, sure or Sure.of(an)
     delay, ratio, sign = (float(x[row, k]) for x in (p.delay_s, p.ratio, p.raw_sign))
     return {
         "a": anchor,
         "b": mover,
         "source": s.ids[k],
-        "rows": [pair_row(an, row, n, turned) for n in range(len(s.ids))],
+        "rows": [pair_row(an, row, n, turned, sure) for n in range(len(s.ids))],
         "curve_hz": np.round(FREQUENCIES, 2).tolist(),
         "curve_db": np.round(curve_db(FREQUENCIES, delay, ratio, sign), 2).tolist(),
         "flipped_curve_db": np.round(curve_db(FREQUENCIES, delay, ratio, -sign), 2).tolist(),

@@ -8,6 +8,8 @@ from ninja import Router
 from plans.actions import layout_for
 from plans.models import Layout
 from ringside.layoutfile import write_layout
+from ringside.pairs import analyse
+from ringside.pairsfile import pairs_csv
 from sheets.page import sheet_html, sheet_pdf
 from sheets.table import sheet_csv
 from sheets.units import Ruler
@@ -55,6 +57,14 @@ def csv(request: HttpRequest, pk: int, units: Units = "cm") -> HttpResponse:
     """The set-up sheet as a table."""
     layout = layout_for(request.user, pk)
     return _file(layout, _table(layout, _ruler(request, units)), "text/csv; charset=utf-8", ".csv")
+
+
+@router.get("/{pk}/pairs.csv", response={200: str, **GONE})
+def pairs(request: HttpRequest, pk: int) -> HttpResponse:
+    """Every pair on every drum as a table, metres and seconds."""
+    layout = layout_for(request.user, pk)
+    body = pairs_csv(analyse(layout.doc()))
+    return _file(layout, body, "text/csv; charset=utf-8", "-pairs.csv")
 
 
 @router.get("/{pk}/file", response={200: str, **GONE})

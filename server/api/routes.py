@@ -14,6 +14,7 @@ from api import (
     kit_routes,
     layout_routes,
     log_routes,
+    pair_routes,
     session_routes,
     studio_routes,
     technique_routes,
@@ -52,3 +53,4 @@ api.add_router("", kit_routes.router)
 api.add_router("", log_routes.router)
 api.add_router("", technique_routes.router)
 api.add_router("", brief_routes.router)
+api.add_router("", pair_routes.router)

@@ -277,6 +277,28 @@ class PairRow(Schema):
     flipped_body_db: float
     verdict: VerdictWord
     words: str
+    interval_s: float
+    could_tip: VerdictWord | None
+    path_differs_a: bool
+    path_differs_b: bool
+
+
+class TipRow(Schema):
+    """A verdict that could tip within its interval: pair and source by number, and to what."""
+
+    pair: int
+    source: int
+    verdict: VerdictWord
+
+
+class DecisionRow(Schema):
+    """A decision held against the pair as it stands now."""
+
+    a: str
+    b: str
+    source: str
+    stale: bool
+    words: str
 
 
 class WhyRow(Schema):
@@ -363,6 +385,8 @@ class Board(Schema):
     worst: list[VerdictWord]
     worst_source: list[str]
     counts: Counts
+    tips: list[TipRow]
+    decisions: list[DecisionRow]
     aim: dict[str, str]
     blocked: dict[str, str]
     focus: Focus | None

@@ -4,14 +4,19 @@ from pathlib import Path
 
 import pytest
 from ringside.brief.rules import RULES
-from ringside.handbook import brief_page, techniques_page
+from ringside.handbook import brief_page, cases_page, techniques_page
 from ringside.techniques.catalogue import TECHNIQUES
 
 DOCS = Path(__file__).resolve().parents[2] / "docs"
 
 
 @pytest.mark.parametrize(
-    ("name", "page"), [("techniques.md", techniques_page), ("brief.md", brief_page)]
+    ("name", "page"),
+    [
+        ("techniques.md", techniques_page),
+        ("brief.md", brief_page),
+        ("worked-cases.md", cases_page),
+    ],
 )
 def test_the_page_in_docs_is_current(name, page):
     assert (DOCS / name).read_text() == page(), "write it anew with ./ringside types"

@@ -104,6 +104,13 @@ ENDPOINTS += [
     ("POST", "/layouts/{layout}/plans", {"layout": DOC, "brief": {"inputs": 2}}, 200),
     ("POST", "/layouts/{layout}/build", {"layout": DOC, "brief": {}, "pieces": []}, 200),
 ]  # fmt: skip
+ENDPOINTS += [
+    ("POST", "/pair-in-depth", {"layout": DOC, "a": "ST", "b": "SB"}, 200),
+    ("POST", "/best-flips", {"layout": DOC}, 200),
+    ("POST", "/one-by-one", {"layout": DOC, "first": "kick"}, 200),
+    ("POST", "/picture", {"layout": DOC}, 200),
+    ("GET", "/layouts/{layout}/pairs.csv", None, 200),
+]
 NAMES = [f"{m} {p}" for m, p, _, _ in ENDPOINTS]
 
 

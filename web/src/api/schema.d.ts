@@ -164,6 +164,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/best-flips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Flips
+         * @description The best set of flips for all mics together.
+         */
+        post: operations["api_pair_routes_flips"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/brief": {
         parameters: {
             query?: never;
@@ -472,6 +492,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{pk}/pairs.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pairs
+         * @description Every pair on every drum as a table, metres and seconds.
+         */
+        get: operations["api_file_routes_pairs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{pk}/plans": {
         parameters: {
             query?: never;
@@ -666,6 +706,66 @@ export interface paths {
          * @description The aim that turns a mic's null to a neighbour.
          */
         post: operations["api_technique_routes_turned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/one-by-one": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * One By One
+         * @description What each mic does to every drum as it is added.
+         */
+        post: operations["api_pair_routes_one_by_one"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pair-in-depth": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Depth
+         * @description A pair on a drum: bands, body against delay, and every remedy tried on the whole.
+         */
+        post: operations["api_pair_routes_depth"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Picture
+         * @description The stereo picture of every pair, mono, and the pans against it.
+         */
+        post: operations["api_pair_routes_picture"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1357,6 +1457,25 @@ export interface components {
             words: string;
         };
         /**
+         * BandRow
+         * @description The sum over a band, decibels against the louder mic alone.
+         */
+        BandRow: {
+            /**
+             * Band
+             * @enum {string}
+             */
+            band: "body" | "attack" | "air";
+            /** Flipped Db */
+            flipped_db: number;
+            /** High Hz */
+            high_hz: number;
+            /** Low Hz */
+            low_hz: number;
+            /** Wired Db */
+            wired_db: number;
+        };
+        /**
          * Board
          * @description The analysis for a screen: arrays of mics by sources, and of pairs by sources.
          */
@@ -1374,6 +1493,8 @@ export interface components {
                 [key: string]: string;
             };
             counts: components["schemas"]["Counts"];
+            /** Decisions */
+            decisions: components["schemas"]["DecisionRow"][];
             focus: components["schemas"]["Focus"] | null;
             /** Mic Ids */
             mic_ids: string[];
@@ -1391,6 +1512,8 @@ export interface components {
             speed_of_sound_m_s: number;
             /** Tape M */
             tape_m: number[][];
+            /** Tips */
+            tips: components["schemas"]["TipRow"][];
             /** Verdict */
             verdict: ("no matter" | "together" | "ask the ear" | "late" | "hollow")[][];
             /** Worst */
@@ -1752,6 +1875,45 @@ export interface components {
              * @description Short name, one word, unique within its list.
              */
             source: string;
+            /** @description The pair when it was decided. */
+            stood?: components["schemas"]["Stood"] | null;
+        };
+        /**
+         * DecisionRow
+         * @description A decision held against the pair as it stands now.
+         */
+        DecisionRow: {
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /** Source */
+            source: string;
+            /** Stale */
+            stale: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
+         * DelayCurve
+         * @description Body of the sum against the delay put on the second mic.
+         */
+        DelayCurve: {
+            best_move: components["schemas"]["MoveRow"];
+            /** Equal S */
+            equal_s: number | null;
+            /** Flipped Db */
+            flipped_db: number[];
+            /** Flipped Now Db */
+            flipped_now_db: number;
+            /** Later S */
+            later_s: number[];
+            /** Now Db */
+            now_db: number;
+            /** Wired Db */
+            wired_db: number[];
+            /** Words */
+            words: string;
         };
         /**
          * DirectRow
@@ -1938,6 +2100,16 @@ export interface components {
             reference: "batter" | "front";
         };
         /**
+         * DrumGain
+         * @description What a set of flips gives a drum, decibels against as wired.
+         */
+        DrumGain: {
+            /** Gain Db */
+            gain_db: number;
+            /** Source */
+            source: string;
+        };
+        /**
          * DrumPitch
          * @description A drum's fundamental as a note, known or estimated from its size.
          */
@@ -1995,6 +2167,28 @@ export interface components {
              * @description 90 straight at the head, 0 flat across it.
              */
             tilt_deg: number;
+        };
+        /**
+         * EffectRow
+         * @description What becomes of another pair.
+         */
+        EffectRow: {
+            /** A */
+            a: string;
+            /**
+             * After
+             * @enum {string}
+             */
+            after: "no matter" | "together" | "ask the ear" | "late" | "hollow";
+            /** B */
+            b: string;
+            /**
+             * Before
+             * @enum {string}
+             */
+            before: "no matter" | "together" | "ask the ear" | "late" | "hollow";
+            /** Source */
+            source: string;
         };
         /**
          * EffectsIn
@@ -2143,6 +2337,38 @@ export interface components {
             mic: string;
             /** Spoils */
             spoils: string[];
+        };
+        /**
+         * FlipSet
+         * @description Mics to turn over, and what it gives.
+         */
+        FlipSet: {
+            /** Drums */
+            drums: components["schemas"]["DrumGain"][];
+            /** Flip */
+            flip: string[];
+            /** Mean Db */
+            mean_db: number;
+        };
+        /**
+         * FlipsOut
+         * @description The best set of flips, the runner-up, and what is proven.
+         */
+        FlipsOut: {
+            /** Behind Db */
+            behind_db: number | null;
+            best: components["schemas"]["FlipSet"];
+            /** Bound Db */
+            bound_db: number;
+            /** Held */
+            held: string[];
+            /** Proven */
+            proven: boolean;
+            runner_up: components["schemas"]["FlipSet"] | null;
+            /** Unsure */
+            unsure: components["schemas"]["PairName"][];
+            /** Words */
+            words: string;
         };
         /**
          * Focus
@@ -2509,6 +2735,17 @@ export interface components {
              * @default
              */
             notes: string;
+            /**
+             * Order
+             * @description Mics in the order they are added by ear.
+             * @default []
+             */
+            order: string[];
+            /**
+             * Outlook
+             * @description Whose view the picture is; null follows the brief or the pairs.
+             */
+            outlook?: ("audience" | "drummer") | null;
             room?: components["schemas"]["Room"] | null;
             /**
              * Sample Rate Hz
@@ -2528,15 +2765,25 @@ export interface components {
             techniques: components["schemas"]["Taken"][];
             /**
              * @default {
+             *       "air_error_c": 1,
              *       "carried_db": 9.5,
              *       "head_plane_deg": 15,
              *       "hollow_gain_db": 3,
+             *       "near_surface_m": 0.4,
              *       "no_matter_level_db": 9.5,
              *       "null_db": 20,
-             *       "same_angle_deg": 5
+             *       "reflection_db": 0,
+             *       "same_angle_deg": 5,
+             *       "strike_spread_m": 0.01,
+             *       "tape_error_m": 0.005
              *     }
              */
             thresholds: components["schemas"]["Thresholds"];
+            /**
+             * Timing
+             * @description Placed, or aligned afterwards; null follows the brief.
+             */
+            timing?: ("placed" | "aligned") | null;
             /**
              * Version
              * @default 1
@@ -2824,7 +3071,7 @@ export interface components {
              * @description What no fit and no change of numbers may move.
              * @default []
              */
-            locks: ("right" | "front" | "height" | "aim")[];
+            locks: ("right" | "front" | "height" | "aim" | "polarity")[];
             /**
              * Model
              * @description Which mic of the studio's locker it is.
@@ -2832,6 +3079,11 @@ export interface components {
             model?: string | null;
             /** Name */
             name: string;
+            /**
+             * Pan
+             * @description Per cent: -100 left, 0 middle, 100 right; null is not chosen.
+             */
+            pan?: number | null;
             /**
              * Pattern
              * @default cardioid
@@ -2863,6 +3115,12 @@ export interface components {
              * @description Which stand of the locker holds it.
              */
             stand?: string | null;
+            /**
+             * Track Delay Samples
+             * @description Put on the track after recording, at the session's rate.
+             * @default 0
+             */
+            track_delay_samples: number;
             /**
              * Track Flip
              * @default false
@@ -2962,27 +3220,17 @@ export interface components {
         };
         /**
          * MoveRow
-         * @description What a fit did to a mic; snare and kick before and after, metres.
+         * @description The fullest point within a short move.
          */
         MoveRow: {
-            /** Kick M */
-            kick_m: [
-                number,
-                number
-            ];
-            /** Mic */
-            mic: string;
-            /** Moved M */
-            moved_m: number;
-            /** Snare M */
-            snare_m: [
-                number,
-                number
-            ];
-            /** Turned Deg */
-            turned_deg: number;
-            /** Why */
-            why: string[];
+            /** Body Db */
+            body_db: number;
+            /** Later S */
+            later_s: number;
+            /** Metres */
+            metres: number;
+            /** Samples */
+            samples: number;
         };
         /**
          * Notch
@@ -3081,6 +3329,15 @@ export interface components {
             moved_m: number;
         };
         /**
+         * OrderIn
+         * @description The layout's own order of adding, or a school's.
+         */
+        OrderIn: {
+            /** First */
+            first?: ("overheads" | "kick") | null;
+            layout: components["schemas"]["Layout"];
+        };
+        /**
          * OtherHand
          * @description Mirrored for a drummer who leads with the other hand, mics with it.
          */
@@ -3090,6 +3347,60 @@ export interface components {
              * @enum {string}
              */
             do: "hand";
+        };
+        /**
+         * PairDepth
+         * @description One pair in depth.
+         */
+        PairDepth: {
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /** Bands */
+            bands: components["schemas"]["BandRow"][];
+            by_delay: components["schemas"]["DelayCurve"];
+            /** Remedies */
+            remedies: components["schemas"]["RemedyRow"][];
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "placed" | "aligned";
+            /** Source */
+            source: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "no matter" | "together" | "ask the ear" | "late" | "hollow";
+            /** Words */
+            words: string;
+        };
+        /**
+         * PairIn
+         * @description A pair on a drum: `a` stands, `b` rather moves; without a source its worst.
+         */
+        PairIn: {
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            layout: components["schemas"]["Layout"];
+            /** Source */
+            source?: string | null;
+        };
+        /**
+         * PairName
+         * @description A pair on a drum.
+         */
+        PairName: {
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /** Source */
+            source: string;
         };
         /**
          * PairRow
@@ -3102,6 +3413,8 @@ export interface components {
             b: string;
             /** Body Db */
             body_db: number;
+            /** Could Tip */
+            could_tip: ("no matter" | "together" | "ask the ear" | "late" | "hollow") | null;
             /** Delay S */
             delay_s: number;
             /** Delay Samples */
@@ -3110,12 +3423,18 @@ export interface components {
             first_dip_hz: number | null;
             /** Flipped Body Db */
             flipped_body_db: number;
+            /** Interval S */
+            interval_s: number;
             /** Level Difference Db */
             level_difference_db: number;
             /** Path A M */
             path_a_m: number;
             /** Path B M */
             path_b_m: number;
+            /** Path Differs A */
+            path_differs_a: boolean;
+            /** Path Differs B */
+            path_differs_b: boolean;
             /** Sign */
             sign: number;
             /** Source */
@@ -3131,6 +3450,27 @@ export interface components {
              * @enum {string}
              */
             verdict: "no matter" | "together" | "ask the ear" | "late" | "hollow";
+            /** Words */
+            words: string;
+        };
+        /**
+         * PanRow
+         * @description A close mic's pan against the picture.
+         */
+        PanRow: {
+            /** Heard */
+            heard: number;
+            /** Mic */
+            mic: string;
+            /** Pan */
+            pan: number | null;
+            /** Source */
+            source: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "agrees" | "other side" | "apart" | "not chosen";
             /** Words */
             words: string;
         };
@@ -3159,6 +3499,50 @@ export interface components {
             new: string;
             /** Old */
             old: string;
+        };
+        /**
+         * PictureOut
+         * @description All stereo pairs, and the pans.
+         */
+        PictureOut: {
+            /** Main */
+            main: string | null;
+            /** Pairs */
+            pairs: components["schemas"]["PictureRow"][];
+            /** Pans */
+            pans: components["schemas"]["PanRow"][];
+            /**
+             * Seen From
+             * @enum {string}
+             */
+            seen_from: "audience" | "drummer";
+        };
+        /**
+         * PictureRow
+         * @description The picture of one stereo pair.
+         */
+        PictureRow: {
+            /**
+             * Coding
+             * @enum {string}
+             */
+            coding: "left-right" | "mid-side";
+            /** Kit Deg */
+            kit_deg: number | null;
+            /** Left */
+            left: string;
+            /** Name */
+            name: string;
+            /** Notes */
+            notes: string[];
+            /** Recording Deg */
+            recording_deg: number | null;
+            /** Right */
+            right: string;
+            /** Sources */
+            sources: components["schemas"]["PlaceRow"][];
+            /** Width */
+            width: number;
         };
         /**
          * Piece
@@ -3201,6 +3585,28 @@ export interface components {
             hz: number;
             /** Note */
             note: string;
+        };
+        /**
+         * PlaceRow
+         * @description Where a drum appears: percent and degrees, left below zero; what mono keeps of it.
+         */
+        PlaceRow: {
+            /** Degrees */
+            degrees: number;
+            /** Fold Attack Db */
+            fold_attack_db: number;
+            /** Fold Body Db */
+            fold_body_db: number;
+            /** Percent */
+            percent: number;
+            /** Placed */
+            placed: boolean;
+            /** Source */
+            source: string;
+            /** Sure */
+            sure: boolean;
+            /** Words */
+            words: string;
         };
         /**
          * Places
@@ -3391,6 +3797,44 @@ export interface components {
              * @enum {string}
              */
             state: "fits" | "misfit" | "doubtful" | "unsure";
+        };
+        /**
+         * RemedyRow
+         * @description One thing to do, tried on the whole layout.
+         */
+        RemedyRow: {
+            /** Blocked */
+            blocked: string;
+            /** Body Db */
+            body_db: number;
+            /** Body Gain Db */
+            body_gain_db: number;
+            /** Delay S */
+            delay_s: number;
+            /** Improves */
+            improves: components["schemas"]["EffectRow"][];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "flip" | "swing" | "same height" | "snare only" | "equal" | "line" | "delay";
+            /** Mics */
+            mics: components["schemas"]["Mic"][];
+            /** Own */
+            own: number;
+            /** Score */
+            score: number;
+            /** Spoils */
+            spoils: components["schemas"]["EffectRow"][];
+            /** Steps */
+            steps: components["schemas"]["StandStep"][];
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "no matter" | "together" | "ask the ear" | "late" | "hollow";
+            /** Words */
+            words: string;
         };
         /**
          * RemovePart
@@ -3936,6 +4380,16 @@ export interface components {
             weight_kg: number;
         };
         /**
+         * StandStep
+         * @description One part of a move in stand terms, metres.
+         */
+        StandStep: {
+            /** Metres */
+            metres: number;
+            /** Way */
+            way: string;
+        };
+        /**
          * StandingRow
          * @description A technique in use.
          */
@@ -3978,10 +4432,47 @@ export interface components {
             };
         };
         /**
+         * StepDrum
+         * @description What a newcomer does to a drum's body, decibels; null for the first mic.
+         */
+        StepDrum: {
+            /** Flipped Db */
+            flipped_db: number | null;
+            /** Source */
+            source: string;
+            /** Wired Db */
+            wired_db: number | null;
+        };
+        /**
+         * StepRow
+         * @description One mic added.
+         */
+        StepRow: {
+            /** Drums */
+            drums: components["schemas"]["StepDrum"][];
+            /** Flip */
+            flip: boolean;
+            /** Flipped Mean Db */
+            flipped_mean_db: number | null;
+            /** Mean Db */
+            mean_db: number | null;
+            /** Mic */
+            mic: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * StereoPair
          * @description Two mics that make one stereo picture.
          */
         StereoPair: {
+            /**
+             * Coding
+             * @description In mid-side `left` is the mid mic, `right` the side.
+             * @default left-right
+             * @enum {string}
+             */
+            coding: "left-right" | "mid-side";
             /**
              * Left
              * @description Short name, one word, unique within its list.
@@ -3994,6 +4485,12 @@ export interface components {
              * @description Short name, one word, unique within its list.
              */
             right: string;
+            /**
+             * Width
+             * @description Mid-side: how much of the side goes to each speaker.
+             * @default 1
+             */
+            width: number;
         };
         /**
          * StockOut
@@ -4013,6 +4510,21 @@ export interface components {
                     number
                 ];
             };
+        };
+        /**
+         * Stood
+         * @description What a decision was made on: the pair as it was that day.
+         */
+        Stood: {
+            /** Body Db */
+            body_db: number;
+            /** Delay S */
+            delay_s: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "no matter" | "together" | "ask the ear" | "late" | "hollow";
         };
         /**
          * Stool
@@ -4351,6 +4863,11 @@ export interface components {
          */
         Thresholds: {
             /**
+             * Air Error C
+             * @default 1
+             */
+            air_error_c: number;
+            /**
              * Carried Db
              * @default 9.5
              */
@@ -4366,6 +4883,11 @@ export interface components {
              */
             hollow_gain_db: number;
             /**
+             * Near Surface M
+             * @default 0.4
+             */
+            near_surface_m: number;
+            /**
              * No Matter Level Db
              * @default 9.5
              */
@@ -4376,10 +4898,40 @@ export interface components {
              */
             null_db: number;
             /**
+             * Reflection Db
+             * @default 0
+             */
+            reflection_db: number;
+            /**
              * Same Angle Deg
              * @default 5
              */
             same_angle_deg: number;
+            /**
+             * Strike Spread M
+             * @default 0.01
+             */
+            strike_spread_m: number;
+            /**
+             * Tape Error M
+             * @default 0.005
+             */
+            tape_error_m: number;
+        };
+        /**
+         * TipRow
+         * @description A verdict that could tip within its interval: pair and source by number, and to what.
+         */
+        TipRow: {
+            /** Pair */
+            pair: number;
+            /** Source */
+            source: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "no matter" | "together" | "ask the ear" | "late" | "hollow";
         };
         /**
          * TomStep
@@ -4721,6 +5273,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AimOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_pair_routes_flips: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayoutOnly"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlipsOut"];
                 };
             };
             /** @description Bad Request */
@@ -5411,6 +6005,37 @@ export interface operations {
             };
         };
     };
+    api_file_routes_pairs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     api_brief_routes_starting: {
         parameters: {
             query?: never;
@@ -5837,6 +6462,132 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NullOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_pair_routes_one_by_one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OrderIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepRow"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_pair_routes_depth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairDepth"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_pair_routes_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayoutOnly"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureOut"];
                 };
             };
             /** @description Bad Request */

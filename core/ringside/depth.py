@@ -1,0 +1,27 @@
+"""One pair in depth: its bands, its body against delay, and what can be done about it."""
+
+from typing import Any
+
+from ringside.delays import bands_db, body_by_delay
+from ringside.layout import Layout
+from ringside.pairs import analyse
+from ringside.remedies import remedies
+
+
+def in_depth(layout: Layout, a: str, b: str, source: str | None = None) -> dict[str, Any]:
+    """What :func:`ringside.remedies.remedies` finds, with ``bands`` and ``by_delay`` beside it.
+
+    Raises
+    ------
+    RingsideError
+        When a mic or the source is not there.
+    """
+    found = remedies(layout, a, b, source)
+    an = analyse(layout)
+    row, turned = an.pair_index(a, b)
+    k = an.scene.sources.ids.index(found["source"])
+    return {
+        **found,
+        "bands": bands_db(an, row, k),
+        "by_delay": body_by_delay(an, row, k, turned),
+    }

@@ -1,0 +1,42 @@
+"""Pairs in depth, as answers that are computed, not stored."""
+
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router
+from ringside.depth import in_depth
+from ringside.flips import best_flips
+from ringside.image import pictures
+from ringside.onebyone import order_of, steps
+from ringside.pairs import analyse
+
+from api.kit_schemas import LayoutOnly
+from api.pair_schemas import FlipsOut, OrderIn, PairDepth, PairIn, PictureOut, StepRow
+from api.schemas import Problem
+
+router = Router(tags=["pairs"])
+WRONG = {400: Problem, 422: Problem}
+
+
+@router.post("/pair-in-depth", response={200: PairDepth, **WRONG})
+def depth(request: HttpRequest, data: PairIn) -> dict[str, Any]:
+    """A pair on a drum: bands, body against delay, and every remedy tried on the whole."""
+    return in_depth(data.layout, data.a, data.b, data.source)
+
+
+@router.post("/best-flips", response={200: FlipsOut, **WRONG})
+def flips(request: HttpRequest, data: LayoutOnly) -> dict[str, Any]:
+    """The best set of flips for all mics together."""
+    return best_flips(analyse(data.layout))
+
+
+@router.post("/one-by-one", response={200: list[StepRow], **WRONG})
+def one_by_one(request: HttpRequest, data: OrderIn) -> list[dict[str, Any]]:
+    """What each mic does to every drum as it is added."""
+    return steps(analyse(data.layout), order_of(data.layout, data.first))
+
+
+@router.post("/picture", response={200: PictureOut, **WRONG})
+def picture(request: HttpRequest, data: LayoutOnly) -> dict[str, Any]:
+    """The stereo picture of every pair, mono, and the pans against it."""
+    return pictures(analyse(data.layout))
