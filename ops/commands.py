@@ -165,7 +165,7 @@ def types(_: argparse.Namespace) -> int:
 
     with step("writing web/src/api/schema.d.ts"):
         write_types(WEB / "src" / "api" / "schema.d.ts", ROOT / "docs" / "formats" / "openapi.json")
-    with step("writing docs/techniques.md and docs/brief.md"):
+    with step("writing the pages of docs"):
         write_pages(ROOT / "docs")
     return 0
 

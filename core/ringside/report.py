@@ -106,6 +106,23 @@ def pair_row(
     }
 
 
+def pair_rows(an: Analysis, source: str | None = None) -> list[dict[str, Any]]:
+    """Every pair on its worst source, or all on one, in the order of the grid.
+
+    Raises
+    ------
+    RingsideError
+        When the source is not in the kit.
+    """
+    ids, sure = an.scene.sources.ids, Sure.of(an)
+    if source is not None and source not in ids:
+        raise RingsideError(f"expected a drum or cymbal of the kit, got {source!r}")
+    return [
+        pair_row(an, r, ids.index(source) if source else int(an.worst_source[r]), sure=sure)
+        for r in range(len(an.pairs.first))
+    ]
+
+
 def _tip(p: Pairs, sure: Sure, row: int, source: int) -> str | None:
     """What a verdict could tip to within its interval; None when it holds."""
     other = int(sure.tips[row, source])

@@ -9,13 +9,20 @@ from ringside.flips import best_flips
 from ringside.image import pictures
 from ringside.onebyone import order_of, steps
 from ringside.pairs import analyse
+from ringside.report import pair_rows
 
 from api.kit_schemas import LayoutOnly
-from api.pair_schemas import FlipsOut, OrderIn, PairDepth, PairIn, PictureOut, StepRow
-from api.schemas import Problem
+from api.pair_schemas import FlipsOut, OrderIn, PairDepth, PairIn, PictureOut, RowsIn, StepRow
+from api.schemas import PairRow, Problem
 
 router = Router(tags=["pairs"])
 WRONG = {400: Problem, 422: Problem}
+
+
+@router.post("/pair-rows", response={200: list[PairRow], **WRONG})
+def rows(request: HttpRequest, data: RowsIn) -> list[dict[str, Any]]:
+    """Every pair in the order of the grid, each on its worst source or all on one."""
+    return pair_rows(analyse(data.layout), data.source)
 
 
 @router.post("/pair-in-depth", response={200: PairDepth, **WRONG})

@@ -20,6 +20,12 @@ class PairIn(LayoutOnly):
     source: Word | None = None
 
 
+class RowsIn(LayoutOnly):
+    """All pairs on one source, or each on its worst."""
+
+    source: Word | None = None
+
+
 class BandRow(Schema):
     """The sum over a band, decibels against the louder mic alone."""
 
@@ -30,7 +36,7 @@ class BandRow(Schema):
     flipped_db: float
 
 
-class MoveRow(Schema):
+class FullestRow(Schema):
     """The fullest point within a short move."""
 
     later_s: float
@@ -48,7 +54,7 @@ class DelayCurve(Schema):
     now_db: float
     flipped_now_db: float
     equal_s: float | None
-    best_move: MoveRow
+    best_move: FullestRow
     words: str
 
 

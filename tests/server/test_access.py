@@ -105,6 +105,7 @@ ENDPOINTS += [
     ("POST", "/layouts/{layout}/build", {"layout": DOC, "brief": {}, "pieces": []}, 200),
 ]  # fmt: skip
 ENDPOINTS += [
+    ("POST", "/pair-rows", {"layout": DOC, "source": "snare"}, 200),
     ("POST", "/pair-in-depth", {"layout": DOC, "a": "ST", "b": "SB"}, 200),
     ("POST", "/best-flips", {"layout": DOC}, 200),
     ("POST", "/one-by-one", {"layout": DOC, "first": "kick"}, 200),

@@ -42,6 +42,17 @@ def test_what_cannot_be_is_said(as_owner, path, body, words):
     assert words in said["detail"]
 
 
+def test_rows_are_each_pair_on_its_worst_or_all_on_one(as_owner):
+    _, worst = as_owner("POST", "/pair-rows", {"layout": DOC})
+    _, kick = as_owner("POST", "/pair-rows", {"layout": DOC, "source": "kick"})
+    assert len(worst) == len(kick) == 45
+    assert {r["source"] for r in kick} == {"kick"}
+    top = next(r for r in worst if (r["a"], r["b"]) == ("ST", "SB"))
+    assert (top["source"], top["verdict"]) == ("snare", "hollow")
+    status, said = as_owner("POST", "/pair-rows", {"layout": DOC, "source": "gong"})
+    assert (status, "drum or cymbal" in said["detail"]) == (400, True)
+
+
 def test_flips_order_and_picture_are_the_cores_own(as_owner):
     _, out = as_owner("POST", "/best-flips", {"layout": DOC})
     assert out["best"]["flip"] == best_flips(analyse(LAYOUT))["best"]["flip"]

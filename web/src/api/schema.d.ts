@@ -752,6 +752,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pair-rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rows
+         * @description Every pair in the order of the grid, each on its worst source or all on one.
+         */
+        post: operations["api_pair_routes_rows"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/picture": {
         parameters: {
             query?: never;
@@ -1899,7 +1919,7 @@ export interface components {
          * @description Body of the sum against the delay put on the second mic.
          */
         DelayCurve: {
-            best_move: components["schemas"]["MoveRow"];
+            best_move: components["schemas"]["FullestRow"];
             /** Equal S */
             equal_s: number | null;
             /** Flipped Db */
@@ -2425,6 +2445,20 @@ export interface components {
              * @enum {string}
              */
             do: "forget";
+        };
+        /**
+         * FullestRow
+         * @description The fullest point within a short move.
+         */
+        FullestRow: {
+            /** Body Db */
+            body_db: number;
+            /** Later S */
+            later_s: number;
+            /** Metres */
+            metres: number;
+            /** Samples */
+            samples: number;
         };
         /**
          * GaveUpRow
@@ -3220,17 +3254,27 @@ export interface components {
         };
         /**
          * MoveRow
-         * @description The fullest point within a short move.
+         * @description What a fit did to a mic; snare and kick before and after, metres.
          */
         MoveRow: {
-            /** Body Db */
-            body_db: number;
-            /** Later S */
-            later_s: number;
-            /** Metres */
-            metres: number;
-            /** Samples */
-            samples: number;
+            /** Kick M */
+            kick_m: [
+                number,
+                number
+            ];
+            /** Mic */
+            mic: string;
+            /** Moved M */
+            moved_m: number;
+            /** Snare M */
+            snare_m: [
+                number,
+                number
+            ];
+            /** Turned Deg */
+            turned_deg: number;
+            /** Why */
+            why: string[];
         };
         /**
          * Notch
@@ -3968,6 +4012,15 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+        };
+        /**
+         * RowsIn
+         * @description All pairs on one source, or each on its worst.
+         */
+        RowsIn: {
+            layout: components["schemas"]["Layout"];
+            /** Source */
+            source?: string | null;
         };
         /**
          * Rug
@@ -6546,6 +6599,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PairDepth"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_pair_routes_rows: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RowsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairRow"][];
                 };
             };
             /** @description Bad Request */

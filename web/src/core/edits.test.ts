@@ -22,6 +22,8 @@ import {
 const file = new URL("../../../demo/b-turned-pair.layout.json", import.meta.url);
 const text = readFileSync(file, "utf8");
 
+const STOOD = { verdict: "late", delay_s: 0.0006, body_db: 5.4 } as const;
+
 describe("edits of the demo layout", () => {
   let layout: Layout;
   beforeEach(() => {
@@ -42,7 +44,7 @@ describe("edits of the demo layout", () => {
   });
 
   it("a new name is followed by pairs and decisions", () => {
-    const before = decided(layout, { a: "OL", b: "OR", source: "kick" }, "by ear");
+    const before = decided(layout, { a: "OL", b: "OR", source: "kick" }, "by ear", STOOD);
     const next = renamed(before, "OL", "L1");
     expect(micOf(next, "L1")?.name).toBe("Left overhead");
     expect(micOf(next, "OL")).toBeUndefined();
@@ -52,7 +54,7 @@ describe("edits of the demo layout", () => {
   });
 
   it("a mic taken away leaves no pair or decision that names it", () => {
-    const before = decided(layout, { a: "OL", b: "OR", source: "kick" }, "by ear");
+    const before = decided(layout, { a: "OL", b: "OR", source: "kick" }, "by ear", STOOD);
     const next = removed(before, "OR");
     expect(next.mics).toHaveLength(9);
     expect(next.stereo_pairs).toEqual([]);
@@ -93,10 +95,11 @@ describe("edits of the demo layout", () => {
   it("one pair and drum has one decision, whichever mic is named first", () => {
     const key = { a: "OL", b: "OR", source: "kick" };
     const turned = { a: "OR", b: "OL", source: "kick" };
-    const once = decided(layout, key, "first");
-    const twice = decided(once, turned, "second");
+    const once = decided(layout, key, "first", STOOD);
+    const twice = decided(once, turned, "second", { ...STOOD, verdict: "hollow" });
     expect(twice.decisions).toHaveLength(1);
     expect(decisionOn(twice, key)?.reason).toBe("second");
+    expect(decisionOn(twice, key)?.stood?.verdict).toBe("hollow");
     expect(decisionOn(twice, { ...key, source: "snare" })).toBeUndefined();
     expect(undecided(twice, key).decisions).toEqual([]);
   });

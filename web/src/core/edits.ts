@@ -1,5 +1,5 @@
 /** What can be done to a layout: each edit makes a new one and leaves the old as it was. */
-import type { Layout, Lock, Mic, Taken } from "../api/types";
+import type { Decision, Layout, Lock, Mic, Taken } from "../api/types";
 import type { Point3 } from "./view";
 
 export function micOf(layout: Layout, id: string): Mic | undefined {
@@ -22,6 +22,7 @@ export function renamed(layout: Layout, id: string, to: string): Layout {
     ...withMic(layout, id, { id: to }),
     stereo_pairs: layout.stereo_pairs.map((p) => ({ ...p, left: go(p.left), right: go(p.right) })),
     decisions: layout.decisions.map((d) => ({ ...d, a: go(d.a), b: go(d.b) })),
+    order: (layout.order ?? []).map(go),
     techniques: (layout.techniques ?? []).map((t) => ({ ...t, mics: t.mics.map(go) })),
   };
 }
@@ -52,6 +53,7 @@ export function added(layout: Layout): { layout: Layout; id: string } {
     cable_inverted: false,
     preamp_flip: false,
     track_flip: false,
+    track_delay_samples: 0,
   };
   return { layout: { ...layout, mics: [...layout.mics, mic] }, id };
 }
@@ -119,7 +121,10 @@ export function partnerOf(layout: Layout, id: string): string | null {
 }
 
 export function paired(layout: Layout, left: string, right: string, name: string): Layout {
-  return { ...layout, stereo_pairs: [...layout.stereo_pairs, { name, left, right }] };
+  return {
+    ...layout,
+    stereo_pairs: [...layout.stereo_pairs, { name, left, right, coding: "left-right", width: 1 }],
+  };
 }
 
 export function unpaired(layout: Layout, a: string, b: string): Layout {
@@ -127,6 +132,8 @@ export function unpaired(layout: Layout, a: string, b: string): Layout {
   const stays = (p: { left: string; right: string }) => !(both.has(p.left) && both.has(p.right));
   return { ...layout, stereo_pairs: layout.stereo_pairs.filter(stays) };
 }
+
+type Stood = NonNullable<Decision["stood"]>;
 
 export interface PairKey {
   a: string;
@@ -141,9 +148,10 @@ export function decisionOn(layout: Layout, key: PairKey) {
   return layout.decisions.find((d) => isFor(d, key));
 }
 
-export function decided(layout: Layout, key: PairKey, reason: string): Layout {
+/** With a pair left on purpose, and how it stood then. */
+export function decided(layout: Layout, key: PairKey, reason: string, stood: Stood): Layout {
   const others = layout.decisions.filter((d) => !isFor(d, key));
-  return { ...layout, decisions: [...others, { ...key, reason, by: "", at: "" }] };
+  return { ...layout, decisions: [...others, { ...key, reason, by: "", at: "", stood }] };
 }
 
 export function undecided(layout: Layout, key: PairKey): Layout {

@@ -59,7 +59,7 @@ export function Mics(props: Hand) {
           blocked: Boolean(props.board?.blocked[mic.id]),
           flipped: isFlipped(mic),
           fresh: Boolean(props.fresh?.includes(mic.id)),
-          held: Boolean(mic.locks?.length),
+          held: Boolean(mic.locks?.some((l) => l !== "polarity")),
         };
         if (props.quiet) return <MicShape key={mic.id} {...look} />;
         return (

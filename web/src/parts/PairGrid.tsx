@@ -1,81 +1,169 @@
 /** Every pair of mics in one triangle: the worst verdict, or that of a chosen drum. */
-import { type KeyboardEvent, useRef } from "react";
+import { type KeyboardEvent, useMemo, useRef, useState } from "react";
 import type { Board, Layout, Verdict } from "../api/types";
+import { micColour } from "../core/words";
 import { Mark } from "./Mark";
 
 interface Props {
   layout: Layout;
   board: Board;
+  /** The mics along both sides, in the order they are shown. */
+  order: readonly string[];
   /** A source, or null for the worst that matters. */
   source: string | null;
   open: { a: string; b: string } | null;
-  left: (a: string, b: string) => boolean;
+  /** Left on purpose: with nothing changed since, or flagged. */
+  left: (a: string, b: string) => "kept" | "stale" | null;
+  /** Whether a pair is among those looked for. */
+  sought: (a: string, b: string, verdict: Verdict) => boolean;
   onOpen: (a: string, b: string) => void;
 }
 
-export function PairGrid({ board, source, open, left, onOpen }: Props) {
-  const table = useRef<HTMLTableElement>(null);
-  const ids = board.mic_ids;
+interface Cell {
+  verdict: Verdict;
+  drum: string;
+  tips: Verdict | null;
+}
+
+/** The cells by both names of a pair. */
+function cellsOf(board: Board, source: string | null): Map<string, Cell> {
   const k = source ? board.sources.findIndex((s) => s.id === source) : -1;
-  const cell = new Map<string, { verdict: Verdict; drum: string }>();
+  const number = new Map(board.sources.map((s, i) => [s.id, i]));
+  const tips = new Map(board.tips.map((t) => [`${t.pair} ${t.source}`, t.verdict]));
+  const cells = new Map<string, Cell>();
   board.pair_a.forEach((a, i) => {
     const b = board.pair_b[i] as string;
-    const worst = board.worst_source[i] as string;
+    const drum = k >= 0 ? (source as string) : (board.worst_source[i] as string);
+    const at = k >= 0 ? k : (number.get(drum) ?? 0);
     const verdict = (k >= 0 ? board.verdict[i]?.[k] : board.worst[i]) as Verdict;
-    cell.set(`${a} ${b}`, { verdict, drum: k >= 0 ? (source as string) : worst });
+    const cell = { verdict, drum, tips: tips.get(`${i} ${at}`) ?? null };
+    cells.set(`${a} ${b}`, cell);
+    cells.set(`${b} ${a}`, cell);
   });
-  const size = ids.length > 20 ? 22 : ids.length > 14 ? 26 : 30;
+  return cells;
+}
+
+/** Thirty-two mics still fit beside the pulses. */
+function sizes(count: number): { cell: number; mark: number; text: string } {
+  if (count > 26) return { cell: 15, mark: 9, text: "text-[0.62rem]" };
+  if (count > 20) return { cell: 18, mark: 10, text: "text-[0.68rem]" };
+  if (count > 14) return { cell: 24, mark: 12, text: "text-[0.78rem]" };
+  return { cell: 30, mark: 15, text: "text-[0.78rem]" };
+}
+
+export function PairGrid(props: Props) {
+  const { layout, board, order, source, open, left, sought, onOpen } = props;
+  const table = useRef<HTMLTableElement>(null);
+  const [at, setAt] = useState<{ row: string; column: string } | null>(null);
+  const cells = useMemo(() => cellsOf(board, source), [board, source]);
+  const size = sizes(order.length);
   const onKey = (e: KeyboardEvent, row: number, column: number) => {
-    const by = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[
-      e.key
-    ];
-    if (!by) return;
+    const last = order.length - 1;
+    const to: Record<string, [number, number]> = {
+      ArrowUp: [row - 1, column],
+      ArrowDown: [row + 1, column],
+      ArrowLeft: [row, column - 1],
+      ArrowRight: [row, column + 1],
+      Home: [row, 0],
+      End: [row, row - 1],
+      PageUp: [column + 1, column],
+      PageDown: [last, column],
+    };
+    const next = to[e.key];
+    if (!next) return;
     e.preventDefault();
-    const to = `[data-cell="${row + (by[0] ?? 0)}-${column + (by[1] ?? 0)}"]`;
-    table.current?.querySelector<HTMLButtonElement>(to)?.focus();
+    table.current?.querySelector<HTMLButtonElement>(`[data-cell="${next[0]}-${next[1]}"]`)?.focus();
   };
+  const lit = (id: string) => at?.row === id || at?.column === id;
+  const colour = (id: string) => {
+    const mic = layout.mics.find((m) => m.id === id);
+    return mic ? micColour(mic, layout) : undefined;
+  };
+  const one = at ? cells.get(`${at.row} ${at.column}`) : undefined;
   return (
-    <table ref={table} className="border-separate border-spacing-0.5">
-      <caption className="sr-only">Verdict of every pair of mics</caption>
-      <tbody>
-        {ids.map((b, row) => (
-          <tr key={b}>
-            <th scope="row" className="num pr-1.5 text-right text-[0.78rem] font-semibold">
-              {row > 0 ? b : ""}
-            </th>
-            {ids.slice(0, row).map((a, column) => {
-              const found = cell.get(`${a} ${b}`);
-              if (!found) return <td key={a} />;
-              const on = open && ((open.a === a && open.b === b) || (open.a === b && open.b === a));
-              const kept = left(a, b);
-              const words = `${a} with ${b}: ${kept ? "left on purpose, " : ""}${found.verdict}, ${found.drum}`;
-              return (
-                <td key={a} className="p-0">
-                  <button
-                    type="button"
-                    data-cell={`${row}-${column}`}
-                    data-pair={`${a}-${b}`}
-                    data-verdict={found.verdict}
-                    aria-label={words}
-                    title={words}
-                    aria-pressed={Boolean(on)}
-                    tabIndex={on || (!open && row === 1) ? 0 : -1}
-                    onKeyDown={(e) => onKey(e, row, column)}
-                    onClick={() => onOpen(a, b)}
-                    style={{ width: size, height: size }}
-                    className={`grid place-items-center rounded-md border bg-panel ${on ? "border-2 border-ink" : "border-hair"} ${kept ? "opacity-60" : ""}`}
-                  >
-                    <Mark verdict={found.verdict} size={size > 24 ? 15 : 12} />
-                  </button>
-                </td>
-              );
-            })}
-            <td className="num pl-1 text-[0.78rem] font-semibold" aria-hidden="true">
-              {row < ids.length - 1 ? b : ""}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <div>
+      <table ref={table} className="border-separate border-spacing-0.5">
+        <caption className="sr-only">
+          Verdict of every pair of mics. Arrows walk; Home, End, Page up and Page down jump.
+        </caption>
+        <tbody>
+          {order.map((b, row) => (
+            <tr key={b}>
+              <th
+                scope="row"
+                className={`num pr-1 text-right font-semibold ${size.text}`}
+                style={lit(b) ? { color: colour(b), fontWeight: 800 } : undefined}
+              >
+                {row > 0 ? b : ""}
+              </th>
+              {order.slice(0, row).map((a, column) => {
+                const found = cells.get(`${a} ${b}`);
+                if (!found) return <td key={a} />;
+                const on =
+                  open && ((open.a === a && open.b === b) || (open.a === b && open.b === a));
+                const kept = left(a, b);
+                const wanted = sought(a, b, found.verdict);
+                const words = said(a, b, found, kept);
+                return (
+                  <td key={a} className="p-0">
+                    <button
+                      type="button"
+                      data-cell={`${row}-${column}`}
+                      data-pair={cellName(board, a, b)}
+                      data-verdict={found.verdict}
+                      data-tips={found.tips ?? undefined}
+                      data-left={kept ?? undefined}
+                      data-faint={wanted ? undefined : true}
+                      aria-label={words}
+                      title={words}
+                      aria-pressed={Boolean(on)}
+                      tabIndex={on || (!open && row === 1) ? 0 : -1}
+                      onKeyDown={(e) => onKey(e, row, column)}
+                      onFocus={() => setAt({ row: b, column: a })}
+                      onPointerEnter={() => setAt({ row: b, column: a })}
+                      onClick={() => onOpen(a, b)}
+                      style={{ width: size.cell, height: size.cell }}
+                      className={`relative grid place-items-center rounded-[5px] border bg-panel ${on ? "border-2 border-ink" : kept === "stale" ? "border-late" : "border-hair"} ${kept === "kept" ? "opacity-60" : ""}`}
+                    >
+                      <span className={wanted ? "contents" : "opacity-15"}>
+                        <Mark verdict={found.verdict} size={size.mark} />
+                      </span>
+                      {found.tips && wanted && (
+                        <span
+                          aria-hidden="true"
+                          className="absolute right-0.5 bottom-0 h-[1.5px] w-1/3 bg-late"
+                        />
+                      )}
+                    </button>
+                  </td>
+                );
+              })}
+              <td
+                className={`num pl-1 font-semibold ${size.text}`}
+                style={lit(b) ? { color: colour(b), fontWeight: 800 } : undefined}
+                aria-hidden="true"
+              >
+                {row < order.length - 1 ? b : ""}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-1 min-h-5 text-[0.82rem] text-soft" aria-hidden="true">
+        {at && one ? said(at.column, at.row, one, left(at.column, at.row)) : ""}
+      </p>
+    </div>
   );
+}
+
+/** The pair as the board names it, whichever way round it is shown. */
+function cellName(board: Board, a: string, b: string): string {
+  return board.mic_ids.indexOf(a) < board.mic_ids.indexOf(b) ? `${a}-${b}` : `${b}-${a}`;
+}
+
+function said(a: string, b: string, cell: Cell, kept: "kept" | "stale" | null): string {
+  const left =
+    kept === "stale" ? "left on purpose, but changed since, " : kept ? "left on purpose, " : "";
+  const tip = cell.tips ? `; could tip to ${cell.tips}` : "";
+  return `${a} with ${b}: ${left}${cell.verdict}, ${cell.drum}${tip}`;
 }

@@ -1,7 +1,9 @@
-/** How many pairs have each verdict: shape, word and number. */
-import type { Counts } from "../api/types";
+/** How many pairs have each verdict: shape, word and number; to read, or to choose by. */
+import type { Counts, Verdict } from "../api/types";
 import { MEANING, VERDICTS } from "../core/words";
 import { Mark } from "./Mark";
+
+const countOf = (counts: Counts, v: Verdict) => counts[v.replaceAll(" ", "_") as keyof Counts];
 
 export function VerdictCounts({ counts }: { counts: Counts }) {
   const left = counts.left_on_purpose;
@@ -10,7 +12,7 @@ export function VerdictCounts({ counts }: { counts: Counts }) {
       {VERDICTS.map((v) => (
         <li key={v} className="inline-flex items-center gap-1.5" data-count={v} title={MEANING[v]}>
           <Mark verdict={v} size={12} />
-          {v} <span className="num">{counts[v.replaceAll(" ", "_") as keyof Counts]}</span>
+          {v} <span className="num">{countOf(counts, v)}</span>
         </li>
       ))}
       {left > 0 && (
@@ -19,5 +21,44 @@ export function VerdictCounts({ counts }: { counts: Counts }) {
         </li>
       )}
     </ul>
+  );
+}
+
+interface Sieve {
+  counts: Counts;
+  /** None chosen is all of them. */
+  chosen: readonly Verdict[];
+  onChoose: (verdicts: Verdict[]) => void;
+}
+
+/** The same, each to be pressed: only pairs of the verdicts pressed stand out. */
+export function VerdictSieve({ counts, chosen, onChoose }: Sieve) {
+  const left = counts.left_on_purpose;
+  return (
+    <fieldset className="flex flex-wrap items-center gap-1.5 text-[0.83rem]">
+      <legend className="sr-only">Only pairs with these verdicts</legend>
+      {VERDICTS.map((v) => {
+        const on = chosen.includes(v);
+        return (
+          <button
+            key={v}
+            type="button"
+            data-count={v}
+            title={MEANING[v]}
+            aria-pressed={on}
+            onClick={() => onChoose(on ? chosen.filter((c) => c !== v) : [...chosen, v])}
+            className={`inline-flex items-center gap-1.5 rounded-md border px-1.5 py-0.5 ${on ? "border-ink bg-card font-semibold" : "border-hair"}`}
+          >
+            <Mark verdict={v} size={12} />
+            {v} <span className="num">{countOf(counts, v)}</span>
+          </button>
+        );
+      })}
+      {left > 0 && (
+        <span className="text-soft">
+          left on purpose <span className="num">{left}</span>
+        </span>
+      )}
+    </fieldset>
   );
 }

@@ -15,6 +15,11 @@ const NAMES: Record<keyof Thresholds, string> = {
   head_plane_deg: "Unsure within, degrees of a head's plane",
   same_angle_deg: "Alike within, degrees",
   null_db: "Unsure in a null from, dB down",
+  near_surface_m: "Floor, wall, ceiling belong to a mic nearer than, m",
+  reflection_db: "Unsure when a reflection is louder by, dB",
+  tape_error_m: "One tape reading is good to, m",
+  air_error_c: "The air is known to, °C",
+  strike_spread_m: "Hits land off the centre by, m",
 };
 
 export function Limits() {
@@ -70,7 +75,7 @@ function Form({ onDone }: { onDone: () => void }) {
           <input
             name={row.name}
             type="number"
-            step="0.1"
+            step={row.name.endsWith("_m") ? "0.001" : "0.1"}
             required
             defaultValue={row.value}
             className="field num"

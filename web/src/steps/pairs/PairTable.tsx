@@ -1,54 +1,108 @@
-/** The grid as a table, worst first. */
-import type { Board, Verdict } from "../../api/types";
+/** The pairs as a table: sorted by any column, sifted like the grid, to be taken as CSV. */
+import { useState } from "react";
+import type { PairRow, Verdict } from "../../api/types";
+import { byColumn, type Column } from "../../core/pairList";
+import { dbText, msText } from "../../core/units";
+import { useEditorPart } from "../../parts/editing";
 import { VerdictWord } from "../../parts/Mark";
-
-const ORDER: Verdict[] = ["hollow", "late", "ask the ear", "together", "no matter"];
+import { usePairRows } from "./data";
 
 interface Props {
-  board: Board;
   source: string | null;
+  sought: (a: string, b: string, verdict: Verdict) => boolean;
   onOpen: (a: string, b: string, source: string) => void;
 }
 
-export function PairTable({ board, source, onOpen }: Props) {
-  const k = board.sources.findIndex((s) => s.id === source);
-  const rows = board.pair_a
-    .map((a, i) => ({
-      a,
-      b: board.pair_b[i] as string,
-      drum: source ?? (board.worst_source[i] as string),
-      verdict: (k >= 0 ? board.verdict[i]?.[k] : board.worst[i]) as Verdict,
-    }))
-    .sort((x, y) => ORDER.indexOf(x.verdict) - ORDER.indexOf(y.verdict));
+const COLUMNS: [Column, string][] = [
+  ["pair", "Pair"],
+  ["source", "Drum"],
+  ["verdict", "Verdict"],
+  ["delay", "Δt, ms"],
+  ["level", "Level, dB"],
+  ["body", "Body, dB"],
+  ["flipped", "Flipped, dB"],
+];
+
+export function PairTable({ source, sought, onOpen }: Props) {
+  const layout = useEditorPart((s) => s.out.id);
+  const saved = useEditorPart((s) => s.saved === "saved");
+  const [by, setBy] = useState<{ column: Column; down: boolean }>({
+    column: "verdict",
+    down: true,
+  });
+  const found = usePairRows(source);
+  if (found.error) return <p role="alert">{found.error.message}</p>;
+  if (!found.data) return <p className="text-soft">Computing…</p>;
+  const rows = byColumn(found.data, by.column, by.down).filter((r) => sought(r.a, r.b, r.verdict));
   return (
-    <table className="w-full text-[0.9rem]">
-      <caption className="sr-only">Pairs, worst first</caption>
-      <thead className="text-left text-soft">
-        <tr>
-          <th scope="col">Pair</th>
-          <th scope="col">Drum</th>
-          <th scope="col">Verdict</th>
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map((r) => (
-          <tr key={`${r.a} ${r.b}`}>
-            <th scope="row" className="text-left">
-              <button
-                type="button"
-                className="num underline"
-                onClick={() => onOpen(r.a, r.b, r.drum)}
+    <div>
+      <p className="mb-1 flex items-center gap-3 text-[0.82rem] text-soft">
+        {rows.length} of {found.data.length} pairs
+        <a
+          className="font-semibold text-snare underline"
+          href={`/api/layouts/${layout}/pairs.csv`}
+          download
+        >
+          Take as CSV
+        </a>
+        {!saved && "as last saved"}
+      </p>
+      <table className="w-full text-[0.84rem]">
+        <caption className="sr-only">Pairs, worst first</caption>
+        <thead className="text-left">
+          <tr>
+            {COLUMNS.map(([column, name]) => (
+              <th
+                key={column}
+                scope="col"
+                aria-sort={
+                  by.column === column ? (by.down ? "descending" : "ascending") : undefined
+                }
+                className="sticky top-0 bg-paper pr-2"
               >
-                {r.a} {r.b}
-              </button>
-            </th>
-            <td>{r.drum}</td>
-            <td>
-              <VerdictWord verdict={r.verdict} />
-            </td>
+                <button
+                  type="button"
+                  className={`font-semibold ${by.column === column ? "text-ink" : "text-soft"}`}
+                  onClick={() => setBy({ column, down: by.column === column ? !by.down : true })}
+                >
+                  {name}
+                  <span aria-hidden="true">
+                    {by.column === column ? (by.down ? " ↓" : " ↑") : ""}
+                  </span>
+                </button>
+              </th>
+            ))}
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {rows.map((r) => (
+            <Row key={`${r.a} ${r.b}`} row={r} onOpen={onOpen} />
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Row({ row: r, onOpen }: { row: PairRow; onOpen: Props["onOpen"] }) {
+  return (
+    <tr>
+      <th scope="row" className="text-left">
+        <button type="button" className="num underline" onClick={() => onOpen(r.a, r.b, r.source)}>
+          {r.a} {r.b}
+        </button>
+      </th>
+      <td>{r.source}</td>
+      <td>
+        <VerdictWord verdict={r.verdict} />
+        {r.could_tip && <span className="block text-[0.75rem] text-soft">or {r.could_tip}</span>}
+      </td>
+      <td className="num">
+        {msText(Math.abs(r.delay_s))} <span className="text-soft">±{msText(r.interval_s)}</span>
+      </td>
+      <td className="num">{dbText(r.level_difference_db)}</td>
+      <td className="num">{r.sign ? dbText(r.body_db) : "?"}</td>
+      <td className="num">{r.sign ? dbText(r.flipped_body_db) : "?"}</td>
+    </tr>
   );
 }

@@ -38,6 +38,7 @@ const LOCKS: [Lock, string][] = [
   ["front", "To and fro"],
   ["height", "Up and down"],
   ["aim", "Its turn"],
+  ["polarity", "Its polarity"],
 ];
 const ROLES: Role[] = ["close", "overhead", "room"];
 

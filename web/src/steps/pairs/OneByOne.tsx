@@ -1,0 +1,145 @@
+/** Mics added one at a time, in the order of a school or one's own: what each newcomer does. */
+import { ArrowDown, ArrowUp } from "lucide-react";
+import { useState } from "react";
+import { micOf, withMic } from "../../core/edits";
+import { sourceName } from "../../core/words";
+import { useEditor, useEditorPart } from "../../parts/editing";
+import { MicTag } from "../../parts/MicTag";
+import { Segmented } from "../../parts/Segmented";
+import { signed } from "./BestFlips";
+import { useSteps } from "./data";
+
+type Order = "own" | "overheads" | "kick";
+
+export function OneByOne() {
+  const editor = useEditor();
+  const doc = useEditorPart((s) => s.still);
+  const [order, setOrder] = useState<Order>(doc.order?.length ? "own" : firstOf(doc.brief?.first));
+  const found = useSteps(order === "own" ? null : order);
+  if (found.error) return <p role="alert">{found.error.message}</p>;
+  const steps = found.data;
+  if (!steps) return <p className="text-soft">Adding them up…</p>;
+  const drums = steps[0]?.drums.map((d) => d.source) ?? [];
+  const ids = steps.map((s) => s.mic);
+  const swap = (i: number, by: number) => {
+    const next = [...ids];
+    const [one, two] = [next[i], next[i + by]] as [string, string];
+    next[i] = two;
+    next[i + by] = one;
+    setOrder("own");
+    editor.commit({ ...doc, order: next }, `Put ${one} ${by < 0 ? "before" : "after"} ${two}`);
+  };
+  const flip = (id: string) => {
+    const mic = micOf(doc, id);
+    if (mic)
+      editor.commit(withMic(doc, id, { preamp_flip: !mic.preamp_flip }), `Turned over ${id}`);
+  };
+  return (
+    <div className={found.isPlaceholderData ? "opacity-60" : undefined}>
+      <div className="mb-2 flex flex-wrap items-center gap-3">
+        <Segmented
+          small
+          label="Order"
+          value={order}
+          options={[
+            ["overheads", "Overheads first"],
+            ["kick", "Kick first"],
+            ["own", "My order"],
+          ]}
+          onTake={setOrder}
+        />
+        <span className="text-[0.82rem] text-soft">
+          dB of body each newcomer adds to the sum so far; below it, turned over.
+        </span>
+      </div>
+      <table className="w-full text-[0.84rem]">
+        <caption className="sr-only">Mics added one by one</caption>
+        <thead className="text-left text-soft">
+          <tr>
+            <th scope="col">
+              <span className="sr-only">Move</span>
+            </th>
+            <th scope="col" className="font-semibold">
+              Mic
+            </th>
+            {drums.map((d) => (
+              <th key={d} scope="col" className="pr-2 text-right font-semibold">
+                {sourceName(doc, d)}
+              </th>
+            ))}
+            <th scope="col" className="pl-3 font-semibold">
+              What it does
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {steps.map((s, i) => {
+            const mic = micOf(doc, s.mic);
+            if (!mic) return null;
+            return (
+              <tr key={s.mic} className="border-t border-hair align-top" data-step={s.mic}>
+                <td className="py-1 pr-1 whitespace-nowrap">
+                  <Arrow label={`${s.mic} earlier`} off={i === 0} onPress={() => swap(i, -1)} up />
+                  <Arrow
+                    label={`${s.mic} later`}
+                    off={i === steps.length - 1}
+                    onPress={() => swap(i, 1)}
+                  />
+                </td>
+                <th scope="row" className="py-1 pr-2 text-left">
+                  <MicTag mic={mic} layout={doc} />
+                </th>
+                {s.drums.map((d) => (
+                  <td key={d.source} className="num py-1 pr-2 text-right leading-tight">
+                    {d.wired_db === null ? (
+                      <span className="text-soft">·</span>
+                    ) : (
+                      <>
+                        <span className={`block ${tone(d.wired_db)}`}>{signed(d.wired_db)}</span>
+                        <span className="block text-[0.75rem] text-soft">
+                          {signed(d.flipped_db ?? 0)}
+                        </span>
+                      </>
+                    )}
+                  </td>
+                ))}
+                <td className="py-1 pl-3">
+                  {s.words}{" "}
+                  {s.flip && (
+                    <button
+                      type="button"
+                      className="font-semibold text-snare underline"
+                      onClick={() => flip(s.mic)}
+                    >
+                      Flip {s.mic}
+                    </button>
+                  )}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+const firstOf = (first: string | undefined): Order => (first === "close" ? "kick" : "overheads");
+
+const tone = (db: number) =>
+  db >= 1 ? "font-bold text-ring" : db <= -1 ? "font-bold text-hollow" : "";
+
+function Arrow(props: { label: string; off: boolean; onPress: () => void; up?: boolean }) {
+  const Shape = props.up ? ArrowUp : ArrowDown;
+  return (
+    <button
+      type="button"
+      aria-label={props.label}
+      disabled={props.off}
+      onClick={props.onPress}
+      className="rounded p-0.5 text-soft hover:text-ink disabled:opacity-30"
+    >
+      <Shape size={14} />
+    </button>
+  );
+}

@@ -1,0 +1,86 @@
+/** A remedy on the chart before it is taken: where the mic would be, dashed, beside where it is. */
+import { useMemo } from "react";
+import type { Remedy } from "../../api/types";
+import { micOf } from "../../core/edits";
+import { Chart } from "../../parts/Chart";
+import { useEditorPart, useLit } from "../../parts/editing";
+import { useMe } from "../../parts/me";
+import { VerdictCounts } from "../../parts/VerdictCounts";
+
+interface Props {
+  remedy: Remedy;
+  onBack: () => void;
+  onTake: () => void;
+}
+
+const NOTHING = () => undefined;
+
+export function Trial({ remedy, onBack, onTake }: Props) {
+  const doc = useEditorPart((s) => s.doc);
+  const still = useEditorPart((s) => s.still);
+  const board = useEditorPart((s) => s.board);
+  const ruler = useMe();
+  const lit = useLit();
+  const ids = remedy.mics.map((m) => m.id);
+  const moved = remedy.steps.length > 0;
+  // Where it stands now is drawn with it, under its name and a stroke, so that the way is seen.
+  const shown = useMemo(() => {
+    const old = moved ? still.mics.filter((m) => ids.includes(m.id)) : [];
+    return { ...doc, mics: [...doc.mics, ...old.map((m) => ({ ...m, id: `${m.id}'` }))] };
+  }, [doc, still, moved, ids]);
+  const glow = [lit.hovered, ...ids, board?.focus?.a, board?.focus?.b].filter((x): x is string =>
+    Boolean(x),
+  );
+  const switched = remedy.mics.find((m) => {
+    const was = micOf(still, m.id);
+    return was && was.preamp_flip !== m.preamp_flip;
+  });
+  return (
+    <section className="flex min-h-0 flex-col" aria-label="Remedy on trial">
+      <header className="flex flex-wrap items-center gap-3 px-4 pt-3">
+        <p className="min-w-0 flex-1 font-semibold" data-trial={remedy.kind}>
+          On trial, not saved: {remedy.words}
+        </p>
+        <button type="button" className="btn" onClick={onBack}>
+          Back
+        </button>
+        <button type="button" className="btn-main" onClick={onTake}>
+          Take it
+        </button>
+      </header>
+      {board && (
+        <div className="px-4 pt-1">
+          <VerdictCounts counts={board.counts} />
+        </div>
+      )}
+      <div className="grid min-h-0 flex-1 grid-cols-2 border-t border-hair [&>section]:border-r [&>section]:border-hair">
+        {(["above", "along"] as const).map((facing) => (
+          <Chart
+            key={facing}
+            title={facing === "above" ? "From above" : "From the stool"}
+            hint={
+              switched
+                ? `${switched.id} ${switched.preamp_flip ? "flipped" : "no longer flipped"}`
+                : moved
+                  ? "dashed: where it would be"
+                  : "no mic moves"
+            }
+            facing={facing}
+            side={lit.side}
+            layout={shown}
+            board={board}
+            ruler={ruler}
+            lit={glow}
+            fresh={moved ? ids : []}
+            selected={null}
+            onSelect={NOTHING}
+            onHover={lit.hover}
+            onMove={NOTHING}
+            onAim={NOTHING}
+            onNudge={NOTHING}
+          />
+        ))}
+      </div>
+    </section>
+  );
+}

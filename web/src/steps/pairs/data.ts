@@ -1,0 +1,62 @@
+/** What the Pairs step asks the server about the layout as it stands. */
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { api, exactly, must } from "../../api/client";
+import type { Flips, Focus, PairDepth, PairRow, PictureOut, StepRow } from "../../api/types";
+import { serial } from "../../core/serial";
+import { useEditorPart } from "../../parts/editing";
+
+const KEPT = {
+  placeholderData: keepPreviousData,
+  staleTime: Number.POSITIVE_INFINITY,
+  gcTime: 60_000,
+};
+
+/** One pair in depth; what is shown for another pair is not kept on the screen. */
+export function useDepth(focus: Pick<Focus, "a" | "b" | "source">) {
+  const layout = useEditorPart((s) => s.still);
+  const { a, b, source } = focus;
+  return useQuery({
+    ...KEPT,
+    placeholderData: (old?: PairDepth) =>
+      old && old.a === a && old.b === b && old.source === source ? old : undefined,
+    queryKey: ["pair-depth", serial(layout), a, b, source],
+    queryFn: () =>
+      exactly<PairDepth>(api.POST("/api/pair-in-depth", { body: { layout, a, b, source } })),
+  });
+}
+
+export function useFlips() {
+  const layout = useEditorPart((s) => s.still);
+  return useQuery({
+    ...KEPT,
+    queryKey: ["flips", serial(layout)],
+    queryFn: () => must<Flips>(api.POST("/api/best-flips", { body: { layout } })),
+  });
+}
+
+export function useSteps(first: "overheads" | "kick" | null) {
+  const layout = useEditorPart((s) => s.still);
+  return useQuery({
+    ...KEPT,
+    queryKey: ["one-by-one", serial(layout), first],
+    queryFn: () => must<StepRow[]>(api.POST("/api/one-by-one", { body: { layout, first } })),
+  });
+}
+
+export function usePicture() {
+  const layout = useEditorPart((s) => s.still);
+  return useQuery({
+    ...KEPT,
+    queryKey: ["picture", serial(layout)],
+    queryFn: () => must<PictureOut>(api.POST("/api/picture", { body: { layout } })),
+  });
+}
+
+export function usePairRows(source: string | null) {
+  const layout = useEditorPart((s) => s.still);
+  return useQuery({
+    ...KEPT,
+    queryKey: ["pair-rows", serial(layout), source],
+    queryFn: () => must<PairRow[]>(api.POST("/api/pair-rows", { body: { layout, source } })),
+  });
+}
