@@ -114,17 +114,17 @@ def _words(
     least = min(rows, key=lambda r: r["wired_db"])
     most = max(rows, key=lambda r: r["wired_db"])
 
-    def said(r: dict[str, Any]) -> str:
-        return f"{names[r['source']].lower()} {r['wired_db']:+.1f} dB"
+    gives = f"gives the {names[most['source']].lower()} {most['wired_db']:.1f} dB"
+    takes = f"takes {-least['wired_db']:.1f} dB off the {names[least['source']].lower()}"
 
     if most["wired_db"] < HEARD_DB and least["wired_db"] > -HEARD_DB:
         text = f"{mic} changes no drum's body by {HEARD_DB:.0f} dB."
     elif least["wired_db"] <= -HEARD_DB and most["wired_db"] >= HEARD_DB:
-        text = f"{mic} gives {said(most)} and takes {said(least)}."
+        text = f"{mic} {gives} and {takes}."
     elif least["wired_db"] <= -HEARD_DB:
-        text = f"{mic} takes {said(least)}."
+        text = f"{mic} {takes}."
     else:
-        text = f"{mic} gives {said(most)}."
+        text = f"{mic} {gives}."
     if flip:
         text += f" Turned over it would be {more:.1f} dB fuller on average: flip it."
     return text

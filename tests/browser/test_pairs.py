@@ -15,9 +15,10 @@ def test_a_flip_changes_the_verdict_and_is_kept(someone):
     cell(page, "ST-SB").click()
     expect(page.locator("[data-pair-verdict]")).to_have_attribute("data-pair-verdict", "hollow")
     expect(page.locator('[data-sign="SB"]')).to_have_text("+")
-    effect = page.locator("[data-flip-effect]")
-    expect(effect).to_contain_text("ST-SB")
-    page.get_by_role("button", name=re.compile("^Flip S[TB] at the preamp$")).click()
+    first = page.locator("[data-remedy]").first
+    expect(first).to_have_attribute("data-remedy", "flip")
+    expect(first.locator("[data-effect=Better]")).to_contain_text("ST-SB")
+    first.get_by_role("button", name=re.compile("^Take: Flip S[TB] at the preamp")).click()
     expect(cell(page, "ST-SB")).to_have_attribute("data-verdict", "together")
     someone.saved()
     assert someone.mic("SB")["preamp_flip"] != someone.mic("ST")["preamp_flip"]
@@ -81,7 +82,7 @@ def test_table_is_worst_first_and_opens_pairs(someone):
 def test_move_leads_to_place_with_the_pair_open(someone):
     page = someone.open("pairs")
     cell(page, "OL-OR").click()
-    page.get_by_role("button", name="Move OR").click()
+    page.get_by_role("button", name="Move OR", exact=True).click()
     expect(page.get_by_role("button", name="Swing OR onto the ring")).to_be_visible()
 
 

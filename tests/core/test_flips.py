@@ -181,7 +181,7 @@ def test_each_step_is_what_the_sum_before_and_after_say():
     assert found[3]["mic"] == "SB"
     assert snare["wired_db"] == pytest.approx(10 * np.log10(after / before), abs=0.01)
     assert snare["flipped_db"] > snare["wired_db"] + 3  # the bottom mic, not yet flipped
-    assert "takes snare" in found[3]["words"]
+    assert "dB off the snare" in found[3]["words"]
 
 
 def test_the_last_step_ends_at_the_whole_sum():

@@ -42,7 +42,7 @@ export function PairDetail({ focus, tried, onTry, onTake }: Props) {
   const deep = depth.data;
   return (
     <section
-      className="grid grid-cols-[1.05fr_1fr_1.15fr] gap-5 p-4"
+      className="grid grid-cols-[1.1fr_1fr_1.15fr] gap-5 px-4 py-3"
       aria-label={`Pair ${a.id} with ${b.id}`}
     >
       <div className="min-w-0">
@@ -108,7 +108,7 @@ export function PairDetail({ focus, tried, onTry, onTake }: Props) {
           <span className="num">{Math.abs(row.delay_samples).toFixed(1)}</span> samples;{" "}
           <span className="num">{dbText(row.level_difference_db)}</span> dB after gain.
         </p>
-        {deep && <Bands depth={deep} sure={row.sign !== 0} />}
+        {deep && !tried && <Bands depth={deep} sure={row.sign !== 0} />}
       </div>
       <div className="min-w-0">
         <Segmented
@@ -146,7 +146,7 @@ export function PairDetail({ focus, tried, onTry, onTake }: Props) {
         <CurveLegend mic={row.sign === 0 ? null : b.id} />
         {deep && (
           <p className="mt-1 text-[0.85rem] font-semibold" data-delay-words>
-            {deep.by_delay.words}
+            {tried ? "As it would be; not saved." : deep.by_delay.words}
           </p>
         )}
         <Why focus={focus} />

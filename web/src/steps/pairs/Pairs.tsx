@@ -121,6 +121,7 @@ export function Pairs() {
               <option value="worst first">worst first</option>
             </select>
           )}
+          <VerdictSieve counts={board.counts} chosen={verdicts} onChoose={setVerdicts} />
         </div>
         {look === "grid" ? (
           <PairGrid
@@ -136,9 +137,6 @@ export function Pairs() {
         ) : (
           <PairTable source={source} sought={sought} onOpen={open} />
         )}
-        <div className="mt-2">
-          <VerdictSieve counts={board.counts} chosen={verdicts} onChoose={setVerdicts} />
-        </div>
         <p className="mt-1.5 flex flex-wrap gap-x-3 text-[0.82rem] text-soft">
           {whole
             ? "Worst over the drums each pair is put up for."
@@ -146,7 +144,7 @@ export function Pairs() {
           <Limits />
         </p>
       </section>
-      <div className="col-span-2 max-h-[46vh] overflow-y-auto border-t border-hair bg-panel">
+      <div className="col-span-2 max-h-[41vh] overflow-y-auto border-t border-hair bg-panel">
         {focus ? (
           <PairDetail
             key={`${focus.a} ${focus.b}`}

@@ -200,7 +200,7 @@ function Stage({ picture, doc }: { picture: PictureRow; doc: Layout }) {
         const colour = drum ? drumColour(drum.kind) : "var(--cymbal)";
         const top = floor - 12 - s.row * ROW;
         return (
-          <g key={s.source} data-stage={s.source}>
+          <g key={s.source}>
             <line
               x1={x(s.percent)}
               x2={x(s.percent)}
@@ -210,22 +210,26 @@ function Stage({ picture, doc }: { picture: PictureRow; doc: Layout }) {
               strokeWidth="1.4"
             />
             <circle cx={x(s.percent)} cy={floor} r="4" fill={colour} />
-            <text
-              x={x(s.percent)}
-              y={top}
-              fontSize="10.5"
-              fontWeight="600"
-              textAnchor="middle"
-              fill="var(--ink)"
-              stroke="var(--paper)"
-              strokeWidth="3"
-              paintOrder="stroke"
-            >
-              {s.name}
-            </text>
           </g>
         );
       })}
+      {placed.map((s) => (
+        <text
+          key={s.source}
+          data-stage={s.source}
+          x={x(s.percent)}
+          y={floor - 12 - s.row * ROW}
+          fontSize="10.5"
+          fontWeight="600"
+          textAnchor="middle"
+          fill="var(--ink)"
+          stroke="var(--paper)"
+          strokeWidth="4"
+          paintOrder="stroke"
+        >
+          {s.name}
+        </text>
+      ))}
     </svg>
   );
 }

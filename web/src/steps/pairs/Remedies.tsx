@@ -71,20 +71,18 @@ export function Remedies({ depth, tried, onTry, onTake }: Props) {
                   type="button"
                   className="btn px-2 py-0.5 text-[0.78rem]"
                   aria-pressed={on}
+                  aria-label={`${on ? "Back" : "Try"}: ${SHORT[r.kind]} ${r.mics[0]?.id}`}
                   onClick={() => onTry(on ? null : r)}
                 >
                   {on ? "Back" : "Try"}
-                  <span className="sr-only">
-                    : {SHORT[r.kind]} {r.mics[0]?.id}
-                  </span>
                 </button>
                 <button
                   type="button"
                   className="btn px-2 py-0.5 text-[0.78rem]"
+                  aria-label={`Take: ${r.words}`}
                   onClick={() => onTake(r)}
                 >
                   Take
-                  <span className="sr-only">: {r.words}</span>
                 </button>
               </span>
             </div>
