@@ -102,7 +102,10 @@ def dev(args: argparse.Namespace) -> int:
     origins = f"http://127.0.0.1:{args.port},http://localhost:{args.port}"
     env |= {"RINGSIDE_DEBUG": "1", "RINGSIDE_ORIGINS": origins}
     django = [PYTHON, ROOT / "server" / "manage.py", "runserver", str(back)]
-    child = subprocess.Popen([str(a) for a in django], env={**os.environ, **env})
+    children = [
+        subprocess.Popen([str(a) for a in command], env={**os.environ, **env})
+        for command in (django, serve.worker_command())
+    ]
     try:
         vite = ["npx", "vite", "--port", str(args.port), "--strictPort", "--host", "127.0.0.1"]
         front = {**os.environ, "RINGSIDE_BACK": f"http://127.0.0.1:{back}"}
@@ -111,8 +114,10 @@ def dev(args: argparse.Namespace) -> int:
     except KeyboardInterrupt:
         return 0
     finally:
-        child.terminate()
-        child.wait()
+        for child in children:
+            child.terminate()
+        for child in children:
+            child.wait()
 
 
 def analyse(args: argparse.Namespace) -> int:

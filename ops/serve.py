@@ -13,6 +13,7 @@ from ops.paths import HOME, PYTHON, ROOT
 from ops.say import StepFailed
 
 PID, LOG = HOME / "web.pid", HOME / "web.log"
+WORKER_PID, WORKER_LOG = HOME / "worker.pid", HOME / "worker.log"
 
 
 def gunicorn_command(port: int) -> list[str]:
@@ -22,6 +23,14 @@ def gunicorn_command(port: int) -> list[str]:
         "--bind", f"127.0.0.1:{port}", "--workers", "2", "--threads", "2", "--worker-tmp-dir",
         "/dev/shm" if os.path.isdir("/dev/shm") else "/tmp", "--log-level", "warning",
         "--pythonpath", str(ROOT / "core"), "--no-control-socket",
+    ]  # fmt: skip
+
+
+def worker_command() -> list[str]:
+    """One worker for long work; more can be started on any machine that reaches the database."""
+    return [
+        str(PYTHON), str(ROOT / "server" / "manage.py"), "procrastinate", "worker",
+        "--concurrency", "1", "--delete-jobs", "successful",
     ]  # fmt: skip
 
 
@@ -47,35 +56,53 @@ def wait_for(port: int, process: subprocess.Popen[bytes], log: Path) -> None:
 
 
 def start(port: int, env: dict[str, str]) -> None:
-    """Start it, stopping one of ours that already runs."""
+    """Start the server and a worker, stopping ours that already run."""
     stop()
     if taken(port):
         raise StepFailed(
             f"port {port} is taken by another program",
             f"./ringside up --port {port + 1}, or set RINGSIDE_PORT",
         )
-    with LOG.open("ab") as log:
+    process = _behind(gunicorn_command(port), env, PID, LOG)
+    _behind(worker_command(), env, WORKER_PID, WORKER_LOG)
+    wait_for(port, process, LOG)
+
+
+def _behind(
+    command: list[str], env: dict[str, str], pid: Path, log: Path
+) -> subprocess.Popen[bytes]:
+    """Run a command in the background, its pid and what it says kept."""
+    with log.open("ab") as out:
         process = subprocess.Popen(
-            gunicorn_command(port), env={**os.environ, **env}, stdout=log, stderr=log,
+            command, env={**os.environ, **env}, stdout=out, stderr=out,
             stdin=subprocess.DEVNULL, start_new_session=True, cwd=ROOT,
         )  # fmt: skip
-    PID.write_text(str(process.pid))
-    wait_for(port, process, LOG)
+    pid.write_text(str(process.pid))
+    return process
+
+
+MARKS = (b"config.wsgi", b"procrastinate")
 
 
 def _ours(pid: int) -> bool:
     try:
-        return b"config.wsgi" in Path(f"/proc/{pid}/cmdline").read_bytes()
+        said = Path(f"/proc/{pid}/cmdline").read_bytes()
     except OSError:
         return False
+    return any(mark in said for mark in MARKS)
 
 
 def stop() -> bool:
-    """Stop ours; True when one ran."""
-    if not PID.is_file():
+    """Stop ours; True when the server ran."""
+    _end(WORKER_PID)
+    return _end(PID)
+
+
+def _end(kept: Path) -> bool:
+    if not kept.is_file():
         return False
-    pid = int(PID.read_text() or 0)
-    PID.unlink()
+    pid = int(kept.read_text() or 0)
+    kept.unlink()
     if not pid or not _ours(pid):
         return False
     os.kill(pid, signal.SIGTERM)

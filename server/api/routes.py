@@ -11,6 +11,7 @@ from api import (
     brief_routes,
     compute_routes,
     file_routes,
+    hearing_routes,
     kit_routes,
     layout_routes,
     log_routes,
@@ -54,3 +55,4 @@ api.add_router("", log_routes.router)
 api.add_router("", technique_routes.router)
 api.add_router("", brief_routes.router)
 api.add_router("", pair_routes.router)
+api.add_router("", hearing_routes.router)

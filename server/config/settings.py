@@ -27,7 +27,9 @@ INSTALLED_APPS = [
     "studios",
     "plans",
     "sheets",
+    "hearing",
     "api",
+    "procrastinate.contrib.django",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",

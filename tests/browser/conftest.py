@@ -13,7 +13,7 @@ from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_play
 
 from ops.cluster import free_port
 from ops.paths import DEMO_PASSWORD, ROOT
-from ops.serve import gunicorn_command, wait_for
+from ops.serve import gunicorn_command, wait_for, worker_command
 
 ARGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
@@ -62,7 +62,11 @@ def server(tmp_path_factory):
         subprocess.run(manage, env=env, check=True, capture_output=True)
     running = Server(free_port(), env, tmp_path_factory.mktemp("server") / "log")
     running.start()
+    with (running.log.parent / "worker").open("ab") as log:
+        worker = subprocess.Popen(worker_command(), env=env, stdout=log, stderr=log)
     yield running
+    worker.terminate()
+    worker.wait(20)
     running.stop()
 
 

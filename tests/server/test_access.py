@@ -2,11 +2,14 @@
 
 import pytest
 from accounts.models import User
+from hearing.actions import ask_for
 from plans.logs import write_lugs, write_spot
 from ringside.kits import five_piece
+from ringside.pairs import analyse
 from ringside.room import Room
 from ringside.starts import starting_layout
 from ringside.techniques.taking import take
+from ringside.voices.example import ask_of
 from studios.actions import keep_kit, keep_room
 
 from tests.server.conftest import PASSWORD, Api
@@ -111,6 +114,15 @@ ENDPOINTS += [
     ("POST", "/one-by-one", {"layout": DOC, "first": "kick"}, 200),
     ("POST", "/picture", {"layout": DOC}, 200),
     ("GET", "/layouts/{layout}/pairs.csv", None, 200),
+    (
+        "POST",
+        "/layouts/{layout}/examples",
+        {"layout": DOC, "a": "ST", "b": "SB", "source": "snare"},
+        200,
+    ),
+    ("GET", "/examples/{example}", None, 200),
+    ("DELETE", "/examples/{example}", None, 200),
+    ("GET", "/examples/{example}/wired.wav", None, 200),
 ]
 NAMES = [f"{m} {p}" for m, p, _, _ in ENDPOINTS]
 
@@ -125,7 +137,15 @@ def kept(owner, session):
         "kit": keep_kit(owner, studio, five_piece()).pk,
         "lugs": write_lugs(owner, session.pk, "snare", [330.0]).pk,
         "spot": write_spot(owner, session.pk, **spot).pk,
+        "example": an_example(owner, session.layouts.get()).pk,
     }
+
+
+def an_example(owner, layout):
+    """One that is rendered, of a few samples."""
+    made = ask_for(owner, layout.pk, ask_of(analyse(layout.doc()), "OL", "OR", "kick"))
+    made.sounds.get_or_create(version="wired", defaults={"wav": b"RIFF"})
+    return made
 
 
 @pytest.mark.filterwarnings("ignore::DeprecationWarning")
@@ -142,7 +162,7 @@ def test_every_endpoint_of_the_interface_is_in_the_table():
     from api.routes import api
 
     named = {"{session}": "{pk}", "{layout}": "{pk}", "{studio}": "{pk}", "{lugs}": "{row}",
-             "{spot}": "{row}"}  # fmt: skip
+             "{spot}": "{row}", "{example}": "{pk}", "/wired.wav": "/{version}.wav"}  # fmt: skip
     known = set()
     for method, path, _, _ in ENDPOINTS:
         plain = path

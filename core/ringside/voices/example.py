@@ -126,8 +126,8 @@ def signals(ask: Ask, progress: Callable[[float], None] = lambda _: None) -> dic
         hit = hit[: length - start]
         dry[start : start + len(hit)] += hit
         progress(0.5 * (n + 1) / len(HITS))
-    spectrum = np.fft.rfft(dry)
-    f = np.fft.rfftfreq(length, 1 / RATE_HZ)
+    spectrum = np.asarray(np.fft.rfft(dry), dtype=np.complex128)
+    f = np.asarray(np.fft.rfftfreq(length, 1 / RATE_HZ), dtype=np.float64)
     one, two = (
         np.asarray(spectrum * _response(h, f, early), dtype=np.complex128) for h in (ask.a, ask.b)
     )

@@ -75,3 +75,4 @@ export type StepRow = S["StepRow"];
 export type PictureOut = S["PictureOut"];
 export type PictureRow = S["PictureRow"];
 export type Decision = S["Decision"];
+export type Example = S["ExampleOut"];

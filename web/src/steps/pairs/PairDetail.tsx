@@ -15,6 +15,7 @@ import { Segmented } from "../../parts/Segmented";
 import { CurveLegend, SumCurve } from "../../parts/SumCurve";
 import { Why } from "../../parts/Why";
 import { useDepth } from "./data";
+import { HearIt } from "./HearIt";
 import { Remedies, School } from "./Remedies";
 
 interface Props {
@@ -184,6 +185,7 @@ export function PairDetail({ focus, tried, onTry, onTake }: Props) {
           >
             Move {b.id}
           </button>
+          <HearIt row={row} drum={sourceName(doc, row.source)} />
           <Leaving row={row} />
         </div>
       </div>

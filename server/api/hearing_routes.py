@@ -1,0 +1,73 @@
+"""Hear it: examples asked for, their progress, and their sounds."""
+
+from typing import Annotated, Any, Literal
+
+from django.http import HttpRequest, HttpResponse
+from hearing import actions
+from hearing.models import Example
+from ninja import Router, Schema
+from pydantic import Field
+from ringside.pairs import analyse
+from ringside.voices.example import VERSIONS, Ask, Version, ask_of
+
+from api.kit_schemas import LayoutOnly
+from api.schemas import Problem
+
+router = Router(tags=["hearing"])
+WRONG: dict[int, Any] = {400: Problem, 404: Problem, 422: Problem}
+Word = Annotated[str, Field(min_length=1, max_length=16)]
+
+
+class ExampleIn(LayoutOnly):
+    """A pair on a drum."""
+
+    a: Word
+    b: Word
+    source: Word
+
+
+class ExampleOut(Schema):
+    """An example on its way; its sounds are there when it is done."""
+
+    id: int
+    state: Literal["waiting", "working", "done", "failed", "cancelled"]
+    progress: float
+    versions: list[Version]
+    words: str
+
+
+def _out(example: Example) -> dict[str, Any]:
+    return {
+        "id": example.pk,
+        "state": example.state,
+        "progress": example.progress,
+        "versions": list(VERSIONS) if example.state == Example.State.DONE else [],
+        "words": Ask.model_validate(example.ask).words,
+    }
+
+
+@router.post("/layouts/{pk}/examples", response={200: ExampleOut, **WRONG})
+def ask(request: HttpRequest, pk: int, data: ExampleIn) -> dict[str, Any]:
+    """Ask for the example of a pair; one that was rendered before is there at once."""
+    wanted = ask_of(analyse(data.layout), data.a, data.b, data.source)
+    return _out(actions.ask_for(request.user, pk, wanted))
+
+
+@router.get("/examples/{pk}", response={200: ExampleOut, **WRONG})
+def progress(request: HttpRequest, pk: int) -> dict[str, Any]:
+    """How far it is."""
+    return _out(actions.example_of(request.user, pk))
+
+
+@router.delete("/examples/{pk}", response={200: ExampleOut, **WRONG})
+def call_off(request: HttpRequest, pk: int) -> dict[str, Any]:
+    """Nobody waits for it any more."""
+    return _out(actions.call_off(request.user, pk))
+
+
+@router.get("/examples/{pk}/{version}.wav", response={200: bytes, **WRONG})
+def sound(request: HttpRequest, pk: int, version: Version) -> HttpResponse:
+    """One version as WAV."""
+    answer = HttpResponse(actions.sound_of(request.user, pk, version), content_type="audio/wav")
+    answer["Cache-Control"] = "private, max-age=3600"
+    return answer

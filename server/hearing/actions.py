@@ -1,0 +1,117 @@
+"""Asking for an example, calling it off, and what the worker does with it.
+
+The same numbers sound the same, so a studio's example is kept by them: it is rendered once,
+whatever the layout is called and however often it is asked for.
+"""
+
+from datetime import timedelta
+
+from accounts.models import User
+from django.db import transaction
+from django.utils import timezone
+from plans.actions import layout_for
+from ringside.voices.example import Ask, rendered
+from studios.access import studios_of
+from studios.errors import NotThere
+
+from hearing.models import Example, Sound
+
+KEPT_EXAMPLES = 24
+"""Of a studio; the oldest go first. One is about two megabytes."""
+
+STALLED = timedelta(seconds=60)
+"""A worker that said nothing for so long has gone; the example is given to another."""
+
+State = Example.State
+
+
+class CalledOff(Exception):
+    """Nobody wants the example any more."""
+
+
+@transaction.atomic
+def ask_for(user: User, layout_pk: int, ask: Ask) -> Example:
+    """The example of a pair in a layout somebody may see; asked for anew when it is needed."""
+    studio = layout_for(user, layout_pk).session.studio
+    found, new = Example.objects.select_for_update().get_or_create(
+        studio=studio, key=ask.key, defaults={"ask": ask.model_dump(mode="json")}
+    )
+    if new or _wants_work(found):
+        found.state, found.progress = State.WAITING, 0.0
+        found.save()
+        _hand_over(found)
+    for old in studio.examples.exclude(pk=found.pk)[KEPT_EXAMPLES - 1 :]:
+        old.delete()
+    return found
+
+
+def _wants_work(example: Example) -> bool:
+    if example.state in (State.FAILED, State.CANCELLED):
+        return True
+    quiet = timezone.now() - example.changed_at
+    return example.state in (State.WAITING, State.WORKING) and quiet > STALLED
+
+
+def _hand_over(example: Example) -> None:
+    from hearing.tasks import render_example
+
+    render_example.defer(example_id=example.pk)
+
+
+def example_of(user: User, pk: int) -> Example:
+    """One of the examples of somebody's studios; NotThere for anybody else's."""
+    found = Example.objects.filter(pk=pk, studio__in=studios_of(user)).first()
+    if found is None:
+        raise NotThere
+    return found
+
+
+def sound_of(user: User, pk: int, version: str) -> bytes:
+    """The WAV of one version."""
+    found = example_of(user, pk).sounds.filter(version=version).first()
+    if found is None:
+        raise NotThere
+    return bytes(found.wav)
+
+
+def call_off(user: User, pk: int) -> Example:
+    """Nobody waits for it any more; the worker stops at its next step."""
+    found = example_of(user, pk)
+    Example.objects.filter(pk=pk, state__in=(State.WAITING, State.WORKING)).update(
+        state=State.CANCELLED
+    )
+    found.refresh_from_db()
+    return found
+
+
+def work_on(pk: int) -> None:
+    """Render an example that waits, telling how far it is; whatever happens is written down."""
+    taken = Example.objects.filter(pk=pk, state=State.WAITING).update(
+        state=State.WORKING, changed_at=timezone.now()
+    )
+    if not taken:
+        return  # called off, deleted, or in other hands
+    example = Example.objects.get(pk=pk)
+
+    def told(share: float) -> None:
+        there = Example.objects.filter(pk=pk, state=State.WORKING).update(
+            progress=share, changed_at=timezone.now()
+        )
+        if not there:
+            raise CalledOff
+
+    try:
+        made = rendered(Ask.model_validate(example.ask), told)
+    except CalledOff:
+        return
+    except Exception:
+        Example.objects.filter(pk=pk).update(state=State.FAILED)
+        raise
+    with transaction.atomic():
+        Sound.objects.filter(example=example).delete()
+        Sound.objects.bulk_create(
+            Sound(example=example, version=name, wav=body) for name, body in made.items()
+        )
+        Example.objects.filter(pk=pk, state=State.WORKING).update(
+            state=State.DONE, progress=1.0, changed_at=timezone.now()
+        )
