@@ -219,6 +219,36 @@ def timed_plans() -> float:
     return statistics.median(timed(lambda: plans(layout, brief), 7))
 
 
+def timed_pairs() -> tuple[float, float]:
+    """Milliseconds for 496 pairs with body sums and what could tip, and for one in depth."""
+    from ringside.depth import in_depth
+    from ringside.pairs import analyse
+    from ringside.report import board
+
+    layout = big_layout(32, 14)
+    whole = statistics.median(timed(lambda: board(analyse(layout)), 15))
+    deep = statistics.median(timed(lambda: in_depth(layout, "M0", "M1"), 7))
+    return whole, deep
+
+
+def timed_flips(mics: int) -> float:
+    """Milliseconds for the best set of flips of so many mics."""
+    from ringside.flips import best_flips
+    from ringside.pairs import analyse
+
+    an = analyse(big_layout(mics, 14))
+    return statistics.median(timed(lambda: best_flips(an), 3))
+
+
+def timed_example() -> float:
+    """Milliseconds to render an example of a pair: five versions of four strokes."""
+    from ringside.pairs import analyse
+    from ringside.voices.example import ask_of, rendered
+
+    ask = ask_of(analyse(sixteen()), "OL", "OR", "snare")
+    return statistics.median(timed(lambda: rendered(ask), 3))
+
+
 def core_rows() -> list[Row]:
     """The analysis of 40 mics on 14 sources, alone and against bare numpy, turn about."""
     from ringside.pairs import analyse
@@ -230,6 +260,7 @@ def core_rows() -> list[Row]:
         full += timed(lambda: analyse(layout), 12)
         plain += timed(work, 12)
     ours, base = statistics.median(full), statistics.median(plain)
+    whole, deep = timed_pairs()
     return [
         row("analysis of 40 mics on 14 sources", ours, "ms", 25),
         row("the same against bare numpy", ours / base, "times", 3),
@@ -238,6 +269,11 @@ def core_rows() -> list[Row]:
         row("a fit of 16 mics that all stand wrong", timed_fit(), "ms", 1000),
         row("what-if: 41 values of a number among 16 mics", timed_sweep(), "ms", 400),
         row("three starting layouts from a brief", timed_plans(), "ms", 500),
+        row("496 pairs on 14 sources: verdicts, body sums, what could tip", whole, "ms", 40),
+        row("one of them in depth, every remedy tried", deep, "ms", 400),
+        row("best flips of 24 mics on 14 sources", timed_flips(24), "ms", 1000),
+        row("best flips of 32 mics on 14 sources", timed_flips(32), "ms", 10_000),
+        row("an example to hear, five versions", timed_example(), "ms", 3000),
     ]
 
 

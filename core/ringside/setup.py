@@ -47,8 +47,17 @@ def _row(layout: Layout, mic: Mic, job: Drum | Cymbal | None, aim: str) -> dict[
         "height_m": mic.position_m[2],
         "from_head": _from_head(at, job),
         "aim": aim,
-        "flips": [words for field, words in SWITCHES.items() if getattr(mic, field)],
+        "flips": [
+            *(words for field, words in SWITCHES.items() if getattr(mic, field)),
+            *_late(mic),
+        ],
     }
+
+
+def _late(mic: Mic) -> list[str]:
+    """What is put on the track after recording."""
+    late = mic.track_delay_samples
+    return [f"track delayed by {late} samples"] if late else []
 
 
 def _own(at: np.ndarray, job: Drum | Cymbal | None) -> float | None:

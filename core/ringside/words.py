@@ -120,11 +120,18 @@ def why(an: Analysis, row: int, source: int) -> list[dict[str, str]]:
         },
         {
             "title": "Body",
-            "formula": f"octave round {_hz(band.fundamental)}: as wired"
+            "formula": f"octave round {_hz(band.fundamental)} ({_known(an, source)}): as wired"
             f" {p.body_db[row, source]:+.1f} dB, flipped {p.flipped_body_db[row, source]:+.1f} dB",
             "source": "energy of the sum over the band, against the louder mic alone",
         },
     ]
+
+
+def _known(an: Analysis, source: int) -> str:
+    """Where a fundamental comes from."""
+    part = an.layout.kit.parts[source]
+    known = getattr(part, "fundamental_hz", None) is not None
+    return "as tuned or measured" if known else "estimated from kind and size"
 
 
 FREQUENCIES = np.geomspace(30.0, 16000.0, 140)

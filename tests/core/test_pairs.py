@@ -98,6 +98,33 @@ def test_turning_everything_as_one_changes_no_verdict(angle, shift):
     assert (before.verdict == after.verdict).all()
 
 
+@settings(max_examples=10, deadline=None)
+@given(st.permutations(range(10)))
+def test_renaming_the_mics_changes_no_verdict(numbers):
+    names = {m.id: f"N{n}" for m, n in zip(SQUARE.mics, numbers, strict=True)}
+    renamed = SQUARE.model_copy(
+        update={
+            "mics": tuple(m.model_copy(update={"id": names[m.id]}) for m in SQUARE.mics),
+            "stereo_pairs": tuple(
+                p.model_copy(update={"left": names[p.left], "right": names[p.right]})
+                for p in SQUARE.stereo_pairs
+            ),
+        }
+    )
+    before, after = analyse(SQUARE).pairs, analyse(renamed).pairs
+    assert (before.verdict == after.verdict).all()
+    assert (before.counts == after.counts).all()
+
+
+def test_a_track_delay_is_time_at_the_track_and_no_sign():
+    late = analyse(with_mic(SQUARE, "OR", track_delay_samples=480)).arrivals
+    now = analyse(SQUARE).arrivals
+    assert late.time_s[9] - now.time_s[9] == pytest.approx(0.01)
+    assert (late.sign == now.sign).all()
+    assert (late.path_m == now.path_m).all()
+    assert (late.level_db == now.level_db).all()
+
+
 @pytest.mark.parametrize("mic", range(10))
 def test_flipping_twice_is_nothing_and_once_matches_the_switch(mic):
     an = analyse(TURNED)

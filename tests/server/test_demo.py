@@ -35,6 +35,8 @@ def test_the_demo_is_loaded_once_and_has_something_to_find(db, capsys):
     assert verdict(square, "OL", "OR", "kick") == "late"
     assert verdict(turned, "OL", "OR", "snare") == "together"
     assert verdict(turned, "ST", "SB", "snare") == "hollow"
+    shown = {WORDS[Verdict(int(v))] for v in analyse(square).pairs.worst}
+    assert shown == set(WORDS.values())  # each verdict at least once
     assert turned.room.name.startswith("Saltpan House")
     assert turned.room.spaces[0].name == "Brine hallway"
     assert [

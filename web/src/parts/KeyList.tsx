@@ -11,6 +11,8 @@ const KEYS = [
   ],
   ["Arrows on the aim handle", "turn the aim 5°; Shift 15°, Alt 1°"],
   ["Arrows in the grid of pairs", "go from pair to pair"],
+  ["Home, End, Page Up, Page Down there", "to the first or last pair of the row or column"],
+  ["1 to 5, A, B, X, space", "while hearing a pair: choose a version, switch, stop and start"],
   ["Ctrl Z, Ctrl Shift Z", "undo, redo"],
   ["?", "this list"],
 ];

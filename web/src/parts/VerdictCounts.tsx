@@ -35,7 +35,7 @@ interface Sieve {
 export function VerdictSieve({ counts, chosen, onChoose }: Sieve) {
   const left = counts.left_on_purpose;
   return (
-    <fieldset className="flex flex-wrap items-center gap-1.5 text-[0.83rem]">
+    <fieldset className="flex flex-wrap items-center gap-1 text-[0.77rem]">
       <legend className="sr-only">Only pairs with these verdicts</legend>
       {VERDICTS.map((v) => {
         const on = chosen.includes(v);
@@ -47,7 +47,7 @@ export function VerdictSieve({ counts, chosen, onChoose }: Sieve) {
             title={MEANING[v]}
             aria-pressed={on}
             onClick={() => onChoose(on ? chosen.filter((c) => c !== v) : [...chosen, v])}
-            className={`inline-flex items-center gap-1.5 rounded-md border px-1.5 py-0.5 ${on ? "border-ink bg-card font-semibold" : "border-hair"}`}
+            className={`inline-flex items-center gap-1 rounded-md border px-1 py-0.5 ${on ? "border-ink bg-card font-semibold" : "border-hair"}`}
           >
             <Mark verdict={v} size={12} />
             {v} <span className="num">{countOf(counts, v)}</span>

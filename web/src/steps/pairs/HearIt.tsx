@@ -14,7 +14,11 @@ export function HearIt({ row, drum }: { row: PairRow; drum: string }) {
   const [open, setOpen] = useState(false);
   return (
     <>
-      <button type="button" className="btn" onClick={() => setOpen(true)}>
+      <button
+        type="button"
+        className="btn px-2.5 py-1 text-[0.84rem]"
+        onClick={() => setOpen(true)}
+      >
         Hear it
       </button>
       <Ask

@@ -43,7 +43,7 @@ export function PairDetail({ focus, tried, onTry, onTake }: Props) {
   const deep = depth.data;
   return (
     <section
-      className="grid grid-cols-[1.1fr_1fr_1.15fr] gap-5 px-4 py-3"
+      className="grid h-full grid-cols-[1.1fr_1fr_1.15fr] *:overflow-y-auto *:px-3 *:py-2.5"
       aria-label={`Pair ${a.id} with ${b.id}`}
     >
       <div className="min-w-0">
@@ -162,21 +162,10 @@ export function PairDetail({ focus, tried, onTry, onTake }: Props) {
             />
           )}
         </div>
-        {depth.error && <p role="alert">{depth.error.message}</p>}
-        {deep ? (
-          <>
-            <p className="text-[0.85rem]" data-remedy-words>
-              {deep.words}
-            </p>
-            <Remedies depth={deep} tried={tried} onTry={onTry} onTake={onTake} />
-          </>
-        ) : (
-          !depth.error && <p className="text-[0.85rem] text-soft">Trying every remedy…</p>
-        )}
         <div className="flex flex-wrap gap-2">
           <button
             type="button"
-            className="btn"
+            className="btn px-2.5 py-1 text-[0.84rem]"
             onClick={() => {
               lit.select(b.id);
               editor.open({ anchor: a.id, mover: b.id, source: focus.source });
@@ -188,6 +177,17 @@ export function PairDetail({ focus, tried, onTry, onTake }: Props) {
           <HearIt row={row} drum={sourceName(doc, row.source)} />
           <Leaving row={row} />
         </div>
+        {depth.error && <p role="alert">{depth.error.message}</p>}
+        {deep ? (
+          <>
+            <p className="text-[0.85rem]" data-remedy-words>
+              {deep.words}
+            </p>
+            <Remedies depth={deep} tried={tried} onTry={onTry} onTake={onTake} />
+          </>
+        ) : (
+          !depth.error && <p className="text-[0.85rem] text-soft">Trying every remedy…</p>
+        )}
       </div>
     </section>
   );
@@ -292,7 +292,11 @@ function Leaving({ row }: { row: PairRow }) {
     );
   return (
     <>
-      <button type="button" className="btn" onClick={() => setLeaving(true)}>
+      <button
+        type="button"
+        className="btn px-2.5 py-1 text-[0.84rem]"
+        onClick={() => setLeaving(true)}
+      >
         Leave, and say why
       </button>
       <Ask

@@ -47,7 +47,7 @@ export function PairTable({ source, sought, onOpen }: Props) {
         </a>
         {!saved && "as last saved"}
       </p>
-      <table className="w-full text-[0.84rem]">
+      <table className="w-full text-[0.8rem] [&_td]:pr-2 [&_tbody_th]:pr-2">
         <caption className="sr-only">Pairs, worst first</caption>
         <thead className="text-left">
           <tr>
@@ -58,7 +58,7 @@ export function PairTable({ source, sought, onOpen }: Props) {
                 aria-sort={
                   by.column === column ? (by.down ? "descending" : "ascending") : undefined
                 }
-                className="sticky top-0 bg-paper pr-2"
+                className="sticky top-0 bg-paper pr-2 pb-0.5"
               >
                 <button
                   type="button"

@@ -144,7 +144,7 @@ export function Pairs() {
           <Limits />
         </p>
       </section>
-      <div className="col-span-2 max-h-[41vh] overflow-y-auto border-t border-hair bg-panel">
+      <div className="col-span-2 h-[max(38vh,296px)] overflow-hidden border-t border-hair bg-panel">
         {focus ? (
           <PairDetail
             key={`${focus.a} ${focus.b}`}

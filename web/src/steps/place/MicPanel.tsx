@@ -263,6 +263,17 @@ export function MicPanel({ mic, onTechnique }: Props) {
           </label>
         ))}
       </fieldset>
+      <TextField
+        label="Delay on the track afterwards, samples"
+        value={String(mic.track_delay_samples)}
+        wrong="whole samples, 0 to 20000"
+        onTake={(v) => {
+          const n = Number(v);
+          if (v === "" || !Number.isInteger(n) || n < 0 || n > 20000) return false;
+          set({ track_delay_samples: n }, `${mic.id} delayed by ${n} samples on the track`);
+          return true;
+        }}
+      />
       <Hears mic={mic} />
       <div className="flex gap-2">
         <button type="button" className="btn flex-1" onClick={double}>
