@@ -59,9 +59,15 @@ class Rays:
     several: Mask  # (M,) mics with more than their straight ray
 
     @cached_property
-    def of(self) -> list[Ints]:
-        """Rows of the rays of each mic."""
-        return [np.flatnonzero(self.mic == m) for m in range(len(self.several))]
+    def by_mic(self) -> tuple[Ints, Ints, Ints]:
+        """Rays in the order of the mics (R,), and where each mic's begin and how many (M,)."""
+        count = np.bincount(self.mic, minlength=len(self.several))
+        start = np.concatenate([[0], np.cumsum(count)[:-1]])
+        return np.argsort(self.mic, kind="stable"), start.astype(np.int64), count
+
+    def of(self, mic: int) -> Ints:
+        """Rows of the rays of a mic."""
+        return np.flatnonzero(self.mic == mic)
 
 
 @dataclass(frozen=True, kw_only=True)

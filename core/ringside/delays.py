@@ -12,7 +12,7 @@ from typing import Any, Final
 
 import numpy as np
 
-from ringside.pairs import Analysis, pair_alike
+from ringside.pairs import Analysis, alike_at
 from ringside.scene import Floats, Ints
 from ringside.sums import sum_db
 
@@ -52,11 +52,11 @@ def bands_db(an: Analysis, row: int, source: int) -> list[dict[str, Any]]:
 
 def _in_band(an: Analysis, row: int, source: int, low: float, high: float) -> tuple[float, float]:
     """The sum over any band as wired and flipped, near surfaces counted in that band."""
-    p, s = an.pairs, len(an.scene.sources.ids)
+    p = an.pairs
     i, j = int(p.first[row]), int(p.second[row])
-    one, two = np.array([i, i, j]), np.array([i, j, j])
-    lows, highs = np.full(s, low), np.full(s, high)
-    own_a, cross, own_b = pair_alike(an.arrivals.rays, one, two, lows, highs)[:, source]
+    one, two, on = np.array([i, i, j]), np.array([i, j, j]), np.full(3, source)
+    lows, highs = np.full(3, low), np.full(3, high)
+    own_a, cross, own_b = alike_at(an.arrivals.rays, one, two, on, lows, highs)
     a, b = (10 ** (an.arrivals.after_gain_db[m, source] / 20) for m in (i, j))
     both = 2 * p.raw_sign[row, source] * a * b * cross
     apart = a**2 * own_a + b**2 * own_b
@@ -76,10 +76,8 @@ def _alike(
     n = len(shift)
     one: Ints = np.full(n, an.pairs.first[row])
     two: Ints = np.full(n, an.pairs.second[row])
-    s = len(an.scene.sources.ids)
-    lows, highs = np.full(s, low), np.full(s, high)
-    moved = np.broadcast_to(shift[:, None], (n, s)).copy()
-    return pair_alike(an.arrivals.rays, one, two, lows, highs, moved)[:, source]
+    on: Ints = np.full(n, source)
+    return alike_at(an.arrivals.rays, one, two, on, np.full(n, low), np.full(n, high), shift)
 
 
 def _both(an: Analysis, row: int, source: int, alike: Floats) -> tuple[Floats, Floats]:

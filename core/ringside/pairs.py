@@ -183,38 +183,54 @@ def _pairs(layout: Layout, scene: Scene, found: Arrivals) -> Pairs:
     )
 
 
-def pair_alike(
-    rays: Rays, first: Ints, second: Ints, low: Floats, high: Floats, shift_s: Floats | float = 0.0
-) -> Floats:
-    """How alike the two mics of each pair are over a band, their signs apart, (P, S).
+def alike_at(
+    rays: Rays, first: Ints, second: Ints, source: Ints, low: Floats, high: Floats,
+    shift_s: Floats | float = 0.0,
+) -> Floats:  # fmt: skip
+    """How alike two mics are on a source over a band, their signs apart, (N,).
 
     Parameters
     ----------
     rays : Rays
-    first, second : ndarray, shape (P,)
-    low, high : ndarray, shape (S,)
+    first, second, source : ndarray, shape (N,)
+        Mics and sources by number.
+    low, high : ndarray, shape (N,)
         The band, hertz; weights are scaled to the body band.
-    shift_s : float or ndarray, shape (P, S)
+    shift_s : float or ndarray, shape (N,)
         What the second mic is later by than it stands.
     """
     t = rays.time_s
-    alike = likeness(t[second] - t[first] + shift_s, low, high)
+    later = np.broadcast_to(np.asarray(shift_s, dtype=float), first.shape)
+    alike = likeness(t[second, source] - t[first, source] + later, low, high)
     rows = np.flatnonzero(rays.several[first] | rays.several[second])
     if len(rows) == 0:
         return alike
-    order = np.argsort(rays.mic, kind="stable")
-    count = np.bincount(rays.mic, minlength=len(rays.several))
-    start = np.concatenate([[0], np.cumsum(count)[:-1]])
+    order, start, count = rays.by_mic
     a, b = first[rows], second[rows]
     many = count[a] * count[b]
     begin = np.concatenate([[0], np.cumsum(many)[:-1]])
-    k = np.arange(many.sum()) - np.repeat(begin, many)
-    n_b = np.repeat(count[b], many)
-    one = order[np.repeat(start[a], many) + k // n_b]
-    two = order[np.repeat(start[b], many) + k % n_b]
-    moved = shift_s[np.repeat(rows, many)] if isinstance(shift_s, np.ndarray) else shift_s
-    terms = rays.weight[one] * rays.weight[two] * likeness(t[two] - t[one] + moved, low, high)
-    alike[rows] = np.add.reduceat(terms, begin, axis=0)
+    of = np.repeat(np.arange(len(rows)), many)
+    k = np.arange(len(of)) - begin[of]
+    one = order[start[a][of] + k // count[b][of]]
+    two = order[start[b][of] + k % count[b][of]]
+    at = rows[of]
+    src = source[at]
+    gap = t[two, src] - t[one, src] + later[at]
+    terms = rays.weight[one, src] * rays.weight[two, src] * likeness(gap, low[at], high[at])
+    alike[rows] = np.add.reduceat(terms, begin)
+    return alike
+
+
+def pair_alike(rays: Rays, first: Ints, second: Ints, low: Floats, high: Floats) -> Floats:
+    """`alike_at` for pairs (P,) on every source: low and high (S,); answers (P, S)."""
+    t = rays.time_s
+    alike = likeness(t[second] - t[first], low, high)
+    rows = np.flatnonzero(rays.several[first] | rays.several[second])
+    if len(rows):
+        n = len(low)
+        k = np.tile(np.arange(n), len(rows))
+        a, b = np.repeat(first[rows], n), np.repeat(second[rows], n)
+        alike[rows] = alike_at(rays, a, b, k, low[k], high[k]).reshape(len(rows), n)
     return alike
 
 

@@ -67,7 +67,8 @@ class Sure:
     @staticmethod
     def of(an: Analysis) -> "Sure":
         """Computed once for all rows."""
-        return Sure(COVERAGE * deviation_s(an), tips(an))
+        half = COVERAGE * deviation_s(an)
+        return Sure(half, tips(an, half))
 
 
 def pair_row(

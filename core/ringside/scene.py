@@ -5,7 +5,7 @@ depth, so its top and underside are the two faces of one plane.
 """
 
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,6 +14,7 @@ from ringside.images import Images, images_of
 from ringside.kit import Cymbal, Drum, Kit, reference_point
 from ringside.layout import Layout
 from ringside.mics import PRESSURE_SHARE
+from ringside.room import Room
 from ringside.voicing import VOICES, Bands, bands
 
 Floats = NDArray[np.float64]
@@ -56,7 +57,14 @@ class Scene:
     job: Ints  # (M,) index of the source, -1 for the whole kit
     open: NDArray[np.bool_]  # (M,) stands off the kit, where a reflection may lead
     track_delay: Floats  # (M,) seconds put on the track after recording
-    images: Images
+    room: Room | None
+    near_m: float
+
+    @cached_property
+    def images(self) -> Images:
+        """Of every mic in every surface it can see; made when first asked for."""
+        fundamentals = self.sources.fundamentals
+        return images_of(self.capsule, self.aim, fundamentals, self.room, self.near_m)
 
 
 def edge_toward(cymbal: Cymbal, x: float, y: float) -> Floats:
@@ -110,20 +118,18 @@ def sources_of(kit: Kit) -> Sources:
 def scene_of(layout: Layout) -> Scene:
     """Arrays of a layout."""
     src = sources_of(layout.kit)
-    limits = layout.thresholds
     index = {name: i for i, name in enumerate(src.ids)}
     mics = layout.mics
-    capsule = np.array([m.position_m for m in mics], dtype=float).reshape(-1, 3)
-    aim = np.array([m.aim for m in mics], dtype=float).reshape(-1, 3)
     return Scene(
         speed=layout.air.speed,
         sources=src,
-        capsule=capsule,
-        aim=aim,
+        capsule=np.array([m.position_m for m in mics], dtype=float).reshape(-1, 3),
+        aim=np.array([m.aim for m in mics], dtype=float).reshape(-1, 3),
         pressure_share=np.array([PRESSURE_SHARE[m.pattern] for m in mics], dtype=float),
         switch_sign=np.array([m.switch_sign for m in mics], dtype=np.int64),
         job=np.array([index[m.job] if m.job else -1 for m in mics], dtype=np.int64),
         open=np.array([m.role != "close" for m in mics], dtype=bool),
         track_delay=np.array([m.track_delay_samples for m in mics]) / layout.sample_rate_hz,
-        images=images_of(capsule, aim, src.fundamentals, layout.room, limits.near_surface_m),
+        room=layout.room,
+        near_m=layout.thresholds.near_surface_m,
     )

@@ -18,7 +18,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ringside.constants import ZERO_CELSIUS_K
-from ringside.pairs import Analysis, pair_alike, verdicts
+from ringside.pairs import Analysis, Verdict, alike_at, verdicts
 from ringside.scene import Floats
 from ringside.sums import first_dip_hz, sum_db
 
@@ -49,23 +49,32 @@ def _track(an: Analysis) -> Floats:
     return np.asarray((late[p.second] - late[p.first])[:, None])
 
 
-def tips(an: Analysis) -> NDArray[np.int8]:
+def tips(an: Analysis, half_s: Floats | None = None) -> NDArray[np.int8]:
     """The gravest other verdict within the interval of each pair and source, (P, S).
 
-    Equal to the verdict itself where nothing in the interval changes it.
+    Equal to the verdict itself where nothing in the interval changes it. `half_s` is half of
+    every interval, (P, S), where it is known already.
     """
-    p, s, limits = an.pairs, an.scene.sources, an.layout.thresholds
+    p, s = an.pairs, an.scene.sources
     found = p.verdict.copy()
-    half = COVERAGE * deviation_s(an)
-    sign = np.where(s.drum, p.sign, 1)
-    gravest = np.full(p.verdict.shape, -1, dtype=np.int8)
+    # Time decides only these; levels and unsure signs stand whatever the time is.
+    rows, k = np.nonzero((found != Verdict.NO_MATTER) & (found != Verdict.ASK_THE_EAR))
+    if len(rows) == 0:
+        return found
+    half = (COVERAGE * deviation_s(an) if half_s is None else half_s)[rows, k]
+    limits, drum, low = an.layout.thresholds, s.drum[k], s.body_low[k]
+    raw, ratio, high = p.raw_sign[rows, k], p.ratio[rows, k], p.band_high_hz[rows, k]
+    level, under = p.level_difference_db[rows, k], p.under_db[rows, k]
+    now, delay = found[rows, k], p.delay_s[rows, k]
+    one = np.ones(len(rows), dtype=np.int64)
+    gravest = np.full(len(rows), -1, dtype=np.int8)
     for step in STEPS:
         shift = step * half
-        alike = pair_alike(an.arrivals.rays, p.first, p.second, s.body_low, s.body_high, shift)
-        gain = sum_db(p.ratio, -p.raw_sign, alike) - sum_db(p.ratio, p.raw_sign, alike)
-        dips = first_dip_hz(p.delay_s + shift, p.raw_sign, s.body_low) <= p.band_high_hz
-        there = verdicts(
-            limits, p.level_difference_db, p.under_db, sign, np.where(s.drum, gain, 0.0), dips
-        )
-        gravest = np.maximum(gravest, np.where(there != p.verdict, there, -1).astype(np.int8))
-    return np.where(gravest >= 0, gravest, found).astype(np.int8)
+        alike = alike_at(an.arrivals.rays, p.first[rows], p.second[rows], k, low, s.body_high[k],
+                         shift)  # fmt: skip
+        gain = np.where(drum, sum_db(ratio, -raw, alike) - sum_db(ratio, raw, alike), 0.0)
+        dips = first_dip_hz(delay + shift, raw, low) <= high
+        there = verdicts(limits, level, under, one, gain, dips)
+        gravest = np.maximum(gravest, np.where(there != now, there, -1).astype(np.int8))
+    found[rows, k] = np.where(gravest >= 0, gravest, now)
+    return found

@@ -16,7 +16,10 @@ WATCH = """() => {
     return start.call(this, when);
   };
   const stop = AudioBufferSourceNode.prototype.stop;
-  AudioBufferSourceNode.prototype.stop = function (...a) { told.stops++; return stop.apply(this, a); };
+  AudioBufferSourceNode.prototype.stop = function (...a) {
+    told.stops++;
+    return stop.apply(this, a);
+  };
   const fade = AudioParam.prototype.setTargetAtTime;
   AudioParam.prototype.setTargetAtTime = function (to, at, slow) {
     told.fades.push([to, at, slow]);

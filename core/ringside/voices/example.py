@@ -98,7 +98,7 @@ def ask_of(an: Analysis, a: str, b: str, source: str) -> Ask:
 
 def _heard(an: Analysis, mic: int, k: int) -> Heard:
     rays, found = an.arrivals.rays, an.arrivals
-    rows = rays.of[mic]
+    rows = rays.of(mic)
     size = 10 ** (float(found.after_gain_db[mic, k]) / 20) * int(found.raw_sign[mic, k])
     return Heard(
         id=an.layout.mics[mic].id,
