@@ -44,6 +44,8 @@ CLOSE_FARTHEST_M: Final = 0.1
 
 LEAST_M: Final = 0.002
 SAME_DB: Final = 0.5
+ON_SURFACE_M: Final = 0.05
+AT_THE_SPOT_M: Final = 0.02
 LINE_DB: Final = 1.0
 """A move along the line is only named when it gives this much body."""
 
@@ -84,7 +86,8 @@ def _flips(layout: Layout, a: Mic, b: Mic) -> list[Remedy]:
     return found
 
 
-def _equal_places(layout: Layout, a: Mic, b: Mic) -> list[Remedy]:
+def _equal_places(an: Analysis, a: Mic, b: Mic) -> list[Remedy]:
+    layout = an.layout
     if not can_be_equal(layout, a.id, b.id) or _still(b):
         return []
     said = places(layout, a.id, b.id)
@@ -93,6 +96,8 @@ def _equal_places(layout: Layout, a: Mic, b: Mic) -> list[Remedy]:
         "equal_height": ("same height", f"Put {b.id} on the ring at the height of {a.id}."),
         "snare_only": ("snare only", f"Move {b.id} until it is as far from the snare as {a.id}."),
     }
+    if _on_surface(an, [m.id for m in layout.mics].index(b.id)):
+        named = {"equal_height": named["equal_height"]}  # along the floor, not off it
     found = []
     for key, (kind, words) in named.items():
         spot = said[key]["position_m"]
@@ -112,8 +117,7 @@ def _lines(an: Analysis, a: Mic, b: Mic, source: int) -> list[Remedy]:
         i = ids.index(mic.id)
         to = an.arrivals.toward[i, source]
         reach = float(np.linalg.norm(to))
-        inside = an.arrivals.surface_db[i].any() or reach < 0.02
-        if _still(mic) or inside:
+        if _still(mic) or reach < AT_THE_SPOT_M or _on_surface(an, i):
             continue
         way = -to / reach
         best = body_by_delay(an, row, source, turned != other_way)
@@ -130,6 +134,13 @@ def _lines(an: Analysis, a: Mic, b: Mic, source: int) -> list[Remedy]:
             spot = np.array(mic.position_m) + way * metres
             found.append(Remedy(kind=kind, words=words, mics=(_moved(mic, spot),)))
     return found
+
+
+def _on_surface(an: Analysis, mic: int) -> bool:
+    """Whether a mic lies on a floor or wall, as boundary mics do: moved off it, it is another."""
+    img = an.scene.images
+    own = img.gap[img.mic == mic]
+    return bool(len(own) and own.min() < ON_SURFACE_M)
 
 
 def _delays(an: Analysis, a: Mic, b: Mic, source: int) -> list[Remedy]:
@@ -192,7 +203,7 @@ def remedies(layout: Layout, a: str, b: str, source: str | None = None) -> dict[
     k = an.scene.sources.ids.index(source) if source else int(an.worst_source[row])
     one, two = layout.mic(a), layout.mic(b)
     every = [
-        *_flips(layout, one, two), *_equal_places(layout, one, two), *_lines(an, one, two, k),
+        *_flips(layout, one, two), *_equal_places(an, one, two), *_lines(an, one, two, k),
         *_delays(an, one, two, k),
     ]  # fmt: skip
     rows = [_tried(an, r, row, k) for r in every if _worth(layout, r)]

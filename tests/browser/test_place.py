@@ -317,7 +317,9 @@ def test_warmer_air_brings_every_arrival_forward(someone):
     page.get_by_role("link", name="Pairs").click()
     page.locator('[data-pair="OL-OR"]').click()
     # 0.210 m at 351.9 m/s are 0.597 ms, 57.3 samples at 96 kHz.
-    expect(page.get_by_text(re.compile("delay OR by 57.3 samples"))).to_be_visible()
+    pair = page.get_by_role("region", name="Pair OL with OR")
+    expect(pair.get_by_text("57.3", exact=True)).to_be_visible()
+    expect(pair.get_by_text("Delay OR by 57 samples after recording.")).to_be_visible()
 
 
 def test_a_left_handed_kit_is_drawn_mirrored(server, chromium):

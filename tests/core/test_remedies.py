@@ -129,6 +129,14 @@ def test_close_mics_are_not_carried_off():
         assert gone <= (0.1 if mic.role == "close" else 0.6)
 
 
+def test_a_mic_on_the_floor_is_not_lifted_off_it():
+    for height, moves in ((0.01, set()), (0.08, {"equal", "snare only"})):
+        low = with_mic(SQUARE, "OR", position_m=(0.6, 1.6, height), role="room")
+        rows = remedies(low, "OL", "OR", "kick")["remedies"]
+        own = {r["kind"] for r in rows if r["mics"][0].id == "OR"}
+        assert own - {"flip", "delay"} == moves, height
+
+
 def test_steps_of_the_stand_add_up_to_the_move():
     to = (0.9, 0.1, 1.9)
     steps = {s["way"]: s["metres"] for s in stand_steps(SQUARE, "OR", to)}

@@ -75,8 +75,14 @@ def test_a_secret_is_made_once_and_is_its_owners_only(tmp_path, monkeypatch):
     assert (tmp_path / "home" / "key").stat().st_mode & 0o777 == 0o600
 
 
+def kept_in(folder, monkeypatch):
+    """Pids and logs in a folder of the test's own: what really runs here is left alone."""
+    for name in ("PID", "LOG", "WORKER_PID", "WORKER_LOG"):
+        monkeypatch.setattr(serve, name, folder / name.lower())
+
+
 def test_a_taken_port_is_refused_with_another_one_to_try(tmp_path, monkeypatch):
-    monkeypatch.setattr(serve, "PID", tmp_path / "pid")
+    kept_in(tmp_path, monkeypatch)
     with socket.socket() as busy:
         busy.bind(("127.0.0.1", 0))
         busy.listen()
@@ -89,14 +95,27 @@ def test_a_taken_port_is_refused_with_another_one_to_try(tmp_path, monkeypatch):
 
 
 def test_stop_leaves_a_stranger_with_our_old_number_alone(tmp_path, monkeypatch):
-    monkeypatch.setattr(serve, "PID", tmp_path / "pid")
+    kept_in(tmp_path, monkeypatch)
     stranger = subprocess.Popen([sys.executable, "-c", "import time; time.sleep(30)"])
-    (tmp_path / "pid").write_text(str(stranger.pid))
+    serve.PID.write_text(str(stranger.pid))
+    serve.WORKER_PID.write_text(str(stranger.pid))
     assert serve.stop() is False
     assert stranger.poll() is None
     stranger.kill()
     stranger.wait()
     assert serve.stop() is False
+
+
+def test_stop_ends_the_server_and_its_worker(tmp_path, monkeypatch):
+    kept_in(tmp_path, monkeypatch)
+    ours = {}
+    for kept, mark in ((serve.PID, "config.wsgi"), (serve.WORKER_PID, "procrastinate")):
+        idle = [sys.executable, "-c", "import time; time.sleep(30)", mark]
+        ours[kept] = serve._behind(idle, {}, kept, serve.LOG)
+    assert serve.stop() is True
+    for kept, process in ours.items():
+        assert process.wait(10) == -15
+        assert not kept.exists()
 
 
 def test_reset_asks_and_changes_nothing_without_the_word(tmp_path):

@@ -1,6 +1,7 @@
 /** Body of a pair's sum over delay, as wired and flipped, with where the two stand now. */
 import type { DelayCurve } from "../api/types";
 import { lengthWithUnit, type Ruler } from "../core/units";
+import { DbLines, DbWords } from "./DbScale";
 
 interface Props {
   curve: DelayCurve;
@@ -34,19 +35,7 @@ export function DelayChart(props: Props) {
       role="img"
       aria-label={`Body against delay: now ${curve.now_db.toFixed(1)} dB, flipped ${curve.flipped_now_db.toFixed(1)} dB. ${curve.words}`}
     >
-      {[6, 0, -6, -12, -18]
-        .filter((db) => db > low)
-        .map((db) => (
-          <line
-            key={db}
-            x1="0"
-            x2={width}
-            y1={y(db)}
-            y2={y(db)}
-            stroke="var(--hair)"
-            strokeWidth="0.8"
-          />
-        ))}
+      <DbLines levels={[6, 0, -6, -12, -18].filter((db) => db > low)} y={y} width={width} />
       {[-4, -2, 0, 2, 4].map((ms) => (
         <g key={ms} className="num" fontSize="9" textAnchor="middle" fill="var(--soft)">
           <text x={x(ms / 1000)} y={height - 15}>
@@ -106,21 +95,7 @@ export function DelayChart(props: Props) {
           </text>
         </g>
       )}
-      {[0, -12].map((db) => (
-        <text
-          key={db}
-          x={2}
-          y={y(db) - 2}
-          fontSize="8"
-          className="num"
-          fill="var(--soft)"
-          stroke="var(--panel)"
-          strokeWidth="2.5"
-          paintOrder="stroke"
-        >
-          {db} dB
-        </text>
-      ))}
+      <DbWords levels={[0, -12]} y={y} />
     </svg>
   );
 }

@@ -1,5 +1,6 @@
 /** The sum of two mics over frequency, as wired and with one flipped, with the body band. */
 import type { Focus } from "../api/types";
+import { DbLines, DbWords } from "./DbScale";
 
 interface Props {
   /** False while the sign is unsure: neither line is then the one as wired. */
@@ -13,6 +14,7 @@ interface Props {
 
 const [F0, F1] = [30, 16000];
 const [TOP, BOTTOM] = [8, -30];
+const LEVELS = [0, -12, -24];
 
 export function SumCurve({ sure, focus, bodyLow, bodyHigh, width = 250, height = 110 }: Props) {
   const x = (f: number) => (Math.log(f / F0) / Math.log(F1 / F0)) * width;
@@ -33,11 +35,7 @@ export function SumCurve({ sure, focus, bodyLow, bodyHigh, width = 250, height =
       <text x={(from + to) / 2} y={height - 20} fontSize="9" textAnchor="middle" fill="var(--soft)">
         body
       </text>
-      {[0, -12, -24].map((db) => (
-        <g key={db}>
-          <line x1="0" x2={width} y1={y(db)} y2={y(db)} stroke="var(--hair)" strokeWidth="0.8" />
-        </g>
-      ))}
+      <DbLines levels={LEVELS} y={y} width={width} />
       {[100, 1000, 10000].map((f) => (
         <text
           key={f}
@@ -65,21 +63,7 @@ export function SumCurve({ sure, focus, bodyLow, bodyHigh, width = 250, height =
         strokeDasharray={sure ? undefined : "5 3"}
         strokeWidth="2"
       />
-      {[0, -12, -24].map((db) => (
-        <text
-          key={db}
-          x={2}
-          y={y(db) - 2}
-          fontSize="8"
-          className="num"
-          fill="var(--soft)"
-          stroke="var(--panel)"
-          strokeWidth="2.5"
-          paintOrder="stroke"
-        >
-          {db} dB
-        </text>
-      ))}
+      <DbWords levels={LEVELS} y={y} />
     </svg>
   );
 }
