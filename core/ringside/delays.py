@@ -22,6 +22,9 @@ AIR_TOP_HZ: Final = 16_000.0
 MOVE_S: Final = 1e-3
 """A mic is rarely moved further than sound goes in this, about a third of a metre."""
 
+CLOSE_MOVE_M: Final = 0.1
+"""A close mic moved further than a hand is another sound (common practice)."""
+
 CLEAR_DB: Final = 1.0
 """One cure is called better than another from this on (common practice)."""
 
@@ -99,8 +102,9 @@ def body_by_delay(an: Analysis, row: int, source: int, turned: bool = False) -> 
     dict
         ``later_s`` (N,) from -5 to +5 ms against now; ``wired_db``, ``flipped_db`` (N,);
         ``now_db``, ``flipped_now_db``; ``equal_s``: the delay at which both hear the drum at
-        once, None beyond the chart; ``best_move``: the fullest point within `MOVE_S` as
-        wired, rows of ``later_s``, ``metres``, ``samples``, ``body_db``; ``words``.
+        once, None beyond the chart; ``best_move``: the fullest point as wired within `MOVE_S`
+        (a close mic: `CLOSE_MOVE_M`), with ``later_s``, ``metres``, ``samples``, ``body_db``;
+        ``words``.
     """
     b = an.scene.sources.bands[source]
     later = np.linspace(-REACH_S, REACH_S, POINTS)
@@ -109,7 +113,7 @@ def body_by_delay(an: Analysis, row: int, source: int, turned: bool = False) -> 
                                                     way * later))  # fmt: skip
     middle = POINTS // 2
     delay = way * float(an.pairs.delay_s[row, source])
-    near = np.flatnonzero(np.abs(later) <= MOVE_S + 1e-9)
+    near = np.flatnonzero(np.abs(later) <= _short_s(an, row, turned) + 1e-9)
     best = int(near[np.argmax(wired[near] - 1e-6 * np.abs(later[near]))])
     move = {
         "later_s": float(later[best]),
@@ -129,6 +133,12 @@ def body_by_delay(an: Analysis, row: int, source: int, turned: bool = False) -> 
             an, row, source, turned, float(wired[middle]), float(flipped[middle]), move
         ),
     }
+
+
+def _short_s(an: Analysis, row: int, turned: bool) -> float:
+    """How far the second mic may be moved, as the time sound takes for it, seconds."""
+    mover = an.layout.mics[int((an.pairs.first if turned else an.pairs.second)[row])]
+    return CLOSE_MOVE_M / an.scene.speed if mover.role == "close" else MOVE_S
 
 
 def _words(

@@ -254,7 +254,8 @@ def picture(an: Analysis, pair: StereoPair) -> dict[str, Any]:
                 "sure": bool(sure[k]),
                 "words": off_centre_words(
                     s.names[k], float(percent[k]), not bool(nowhere[k] and sure[k])
-                ),
+                )
+                + ("" if sure[k] or not s.drum[k] else " If both are pushed alike."),
             }
             for k in range(len(s.ids))
         ],

@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ringside.clearance import words_for_all
-from ringside.delays import body_by_delay
+from ringside.delays import CLOSE_MOVE_M, body_by_delay
 from ringside.errors import RingsideError
 from ringside.layout import Layout
 from ringside.mics import LOCKS, Mic
@@ -38,9 +38,6 @@ FARTHEST_M: Final = 0.6
 RING_KINDS: Final = ("swing", "same height", "snare only")
 RING_FARTHEST_M: Final = 1.5
 """Along the ring a mic may go further: it stays as far from snare and kick as its partner."""
-
-CLOSE_FARTHEST_M: Final = 0.1
-"""A close mic moved further than a hand is another sound (common practice)."""
 
 LEAST_M: Final = 0.002
 SAME_DB: Final = 0.5
@@ -123,7 +120,8 @@ def _lines(an: Analysis, a: Mic, b: Mic, source: int) -> list[Remedy]:
         best = body_by_delay(an, row, source, turned != other_way)
         fuller = best["best_move"]
         steps = [("equal", later, f"Move {mic.id} until both hear the {name} at once.")]
-        if fuller["body_db"] - best["now_db"] >= LINE_DB and an.scene.sources.drum[source]:
+        sure = bool(an.pairs.sign[row, source]) and bool(an.scene.sources.drum[source])
+        if sure and fuller["body_db"] - best["now_db"] >= LINE_DB:
             steps.append(
                 ("line", fuller["later_s"], f"Move {mic.id} to where the {name} sums fullest.")
             )
@@ -183,10 +181,10 @@ def remedies(layout: Layout, a: str, b: str, source: str | None = None) -> dict[
     dict
         ``a``, ``b``, ``source``, ``verdict``, ``school``; ``remedies``: rows of ``kind``,
         ``words``, ``mics`` (as they would be), ``verdict``, ``delay_s``, ``body_db`` and
-        ``body_gain_db`` of the pair then, ``own`` and ``score`` (below zero is better for this
-        pair, and over all pairs), ``improves`` and ``spoils`` (rows of a, b, source, before,
-        after), ``steps`` of the stand (rows of way, metres), ``blocked``: what stands in the
-        way; ``words``.
+        ``body_gain_db`` of the pair then (the last None while its sign is unsure), ``own`` and
+        ``score`` (below zero is better for this pair, and over all pairs), ``improves`` and
+        ``spoils`` (rows of a, b, source, before, after), ``steps`` of the stand (rows of way,
+        metres), ``blocked``: what stands in the way; ``words``.
 
     Raises
     ------
@@ -223,7 +221,7 @@ def _worth(layout: Layout, r: Remedy) -> bool:
     far = _how_far(layout, r.mics[0])
     most = RING_FARTHEST_M if r.kind in RING_KINDS else FARTHEST_M
     if r.mics[0].role == "close":
-        most = CLOSE_FARTHEST_M
+        most = CLOSE_MOVE_M
     return r.kind in ("flip", "delay") or LEAST_M <= far <= most
 
 
@@ -270,7 +268,7 @@ def _tried(an: Analysis, r: Remedy, row: int, k: int) -> dict[str, Any]:
         "verdict": WORDS[Verdict(int(after.pairs.verdict[row, k]))],
         "delay_s": float(after.pairs.delay_s[row, k]),
         "body_db": float(after.pairs.body_db[row, k]),
-        "body_gain_db": float(after.pairs.body_db[row, k] - an.pairs.body_db[row, k]),
+        "body_gain_db": _body_gain(an, after, row, k),
         "own": float(weight[after.pairs.verdict[row, k]] - weight[an.pairs.verdict[row, k]]),
         "score": float(change.sum()),
         "improves": _changed(an, after, change < 0),
@@ -278,6 +276,13 @@ def _tried(an: Analysis, r: Remedy, row: int, k: int) -> dict[str, Any]:
         "steps": steps,
         "blocked": blocked,
     }
+
+
+def _body_gain(an: Analysis, after: Analysis, row: int, k: int) -> float | None:
+    """What the pair's own body gains, decibels; None while a sign is unsure."""
+    if an.pairs.sign[row, k] == 0 or after.pairs.sign[row, k] == 0:
+        return None
+    return float(after.pairs.body_db[row, k] - an.pairs.body_db[row, k])
 
 
 def _changed(an: Analysis, after: Analysis, which: NDArray[np.bool_]) -> list[dict[str, str]]:
@@ -302,7 +307,7 @@ def _rank(row: dict[str, Any], school: str) -> tuple[float, ...]:
         max(row["own"], 0.0),  # what makes this very pair worse is no remedy for it
         row["score"],
         1.0 if kind == later else 0.0,
-        -round(row["body_gain_db"] / SAME_DB),
+        -round((row["body_gain_db"] or 0.0) / SAME_DB),
         sum(s["metres"] for s in row["steps"]),
     )
 

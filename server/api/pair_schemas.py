@@ -84,7 +84,7 @@ class RemedyRow(Schema):
     verdict: VerdictWord
     delay_s: float
     body_db: float
-    body_gain_db: float
+    body_gain_db: float | None
     own: float
     score: float
     improves: list[EffectRow]

@@ -2,6 +2,7 @@
 
 import csv
 import io
+import itertools
 import re
 
 from playwright.sync_api import expect
@@ -211,6 +212,14 @@ def test_thirty_two_mics_can_be_read(someone):
     pane = page.get_by_role("region", name="Every pair").bounding_box()
     assert min(b[2] for b in boxes) >= 14
     assert max(b[1] for b in boxes) <= pane["x"] + pane["width"]
+    widths = {round(b[2], 1) for b in boxes}
+    assert len(widths) == 1
+    lefts = sorted({round(b[0]) for b in boxes})
+    steps = {right - left for left, right in itertools.pairwise(lefts)}
+    assert max(steps) - min(steps) <= 1  # no column is spread by a name
+    page.get_by_role("button", name="Put away").click()
+    expect(page.get_by_text("Choose a pair in the grid")).to_be_visible()
+    expect(page.locator('[data-cell="31-30"]')).to_be_visible()
     look(page, "Best flips")
     expect(page.locator("[data-flips-words]")).to_contain_text(
         "more body on average", timeout=15000

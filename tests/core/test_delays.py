@@ -63,6 +63,10 @@ def test_words_say_which_cure_is_the_better():
     an = analyse(SQUARE)
     row, k, turned = row_of(an, "ST", "SB", "snare")
     assert body_by_delay(an, row, k, turned)["words"].startswith("The flip is the better cure")
+    # A close mic is moved a hand at most, an overhead as far as sound goes in a millisecond.
+    assert body_by_delay(an, row, k, turned)["best_move"]["metres"] <= 0.1
+    row, k, turned = row_of(an, "T1", "OL", "rack-1")
+    assert 0.1 < body_by_delay(an, row, k, turned)["best_move"]["metres"] < 0.35
     row, k, turned = row_of(an, "OL", "OR", "snare")
     assert "leave it" in body_by_delay(an, row, k, turned)["words"]
     row, k, turned = row_of(an, "OL", "OR", "ride")

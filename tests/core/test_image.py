@@ -118,6 +118,15 @@ def one_sided():
     return Layout(name="Odd", kit=kit, mics=(near, far), stereo_pairs=(pair,))
 
 
+def test_where_the_sign_is_unsure_the_place_is_conditional():
+    turned = starting_layout("five-piece", "turned pair")
+    rows = {r["source"]: r for r in pictures(analyse(turned))["pairs"][0]["sources"]}
+    assert not rows["kick"]["sure"]
+    assert rows["kick"]["words"] == "Kick in the middle. If both are pushed alike."
+    assert rows["snare"]["words"] == "Snare in the middle."
+    assert rows["hats"]["sure"] or "alike" not in rows["hats"]["words"]
+
+
 def test_a_drum_in_one_speaker_only_keeps_three_decibels_less_in_mono():
     an = analyse(one_sided())
     floor = an.scene.sources.ids.index("floor")

@@ -122,6 +122,15 @@ def test_what_makes_the_pair_itself_worse_is_never_first():
         assert rows[-1]["own"] >= rows[0]["own"]
 
 
+def test_while_a_sign_is_unsure_no_body_is_promised():
+    found = remedies(SQUARE, "KO", "OL", "kick")
+    assert found["verdict"] == "ask the ear"
+    assert "The sign is unsure" in found["words"]
+    for r in found["remedies"]:
+        assert r["body_gain_db"] is None or r["verdict"] != "ask the ear"
+        assert r["kind"] != "line"
+
+
 def test_close_mics_are_not_carried_off():
     for r in remedies(SQUARE, "T1", "OL")["remedies"]:
         mic = r["mics"][0]

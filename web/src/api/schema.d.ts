@@ -3948,7 +3948,7 @@ export interface components {
             /** Body Db */
             body_db: number;
             /** Body Gain Db */
-            body_gain_db: number;
+            body_gain_db: number | null;
             /** Delay S */
             delay_s: number;
             /** Improves */

@@ -138,12 +138,14 @@ export function PairGrid(props: Props) {
                   </td>
                 );
               })}
-              <td
-                className={`num pl-1 font-semibold ${size.text}`}
-                style={lit(b) ? { color: colour(b), fontWeight: 800 } : undefined}
-                aria-hidden="true"
-              >
-                {row < order.length - 1 ? b : ""}
+              {/* No width of its own, or the columns under it would be spread. */}
+              <td className="p-0" aria-hidden="true">
+                <span
+                  className={`num block w-0 pl-1 font-semibold whitespace-nowrap ${size.text}`}
+                  style={lit(b) ? { color: colour(b), fontWeight: 800 } : undefined}
+                >
+                  {row < order.length - 1 ? b : ""}
+                </span>
               </td>
             </tr>
           ))}

@@ -88,12 +88,15 @@ export function BestFlips() {
       {second && (
         <p className="mt-1.5 text-[0.85rem] text-soft">
           The runner-up turns over {second.flip.join(", ") || "nothing"} and is{" "}
-          {(flips.behind_db ?? 0).toFixed(2)} dB behind.
+          {behind(flips.behind_db ?? 0)} behind.
         </p>
       )}
     </div>
   );
 }
+
+const behind = (db: number) =>
+  db < 0.01 ? "less than a hundredth of a decibel" : `${db.toFixed(2)} dB`;
 
 function left(flips: Flips): string {
   const n = flips.unsure.length;

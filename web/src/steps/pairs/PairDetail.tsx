@@ -77,6 +77,17 @@ export function PairDetail({ focus, tried, onTry, onTake }: Props) {
           >
             Other way round
           </button>
+          <button
+            type="button"
+            className="btn px-2 py-0.5 text-[0.78rem]"
+            title="More room for the grid"
+            onClick={() => {
+              onTry(null);
+              editor.open(null);
+            }}
+          >
+            Put away
+          </button>
         </div>
         <p className="mt-1.5 text-[0.92rem]">{row.words}</p>
         {row.could_tip && (

@@ -144,7 +144,9 @@ export function Pairs() {
           <Limits />
         </p>
       </section>
-      <div className="col-span-2 h-[max(38vh,296px)] overflow-hidden border-t border-hair bg-panel">
+      <div
+        className={`col-span-2 overflow-hidden border-t border-hair bg-panel ${focus ? "h-[max(38vh,296px)]" : ""}`}
+      >
         {focus ? (
           <PairDetail
             key={`${focus.a} ${focus.b}`}
@@ -154,7 +156,7 @@ export function Pairs() {
             onTake={onTake}
           />
         ) : (
-          <p className="p-5 text-soft">Choose a pair in the grid to see it in full.</p>
+          <p className="px-5 py-2 text-soft">Choose a pair in the grid to see it in full.</p>
         )}
       </div>
     </div>

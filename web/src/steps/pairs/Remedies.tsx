@@ -58,7 +58,8 @@ export function Remedies({ depth, tried, onTry, onTake }: Props) {
                   </span>
                 )}
                 <span className="text-soft">
-                  {Math.abs(r.body_gain_db) >= SAME_DB &&
+                  {r.body_gain_db !== null &&
+                    Math.abs(r.body_gain_db) >= SAME_DB &&
                     `Body ${r.body_gain_db > 0 ? "+" : "−"}${Math.abs(r.body_gain_db).toFixed(1)} dB. `}
                   <Effects rows={r.improves} word="Better" />
                   <Effects rows={r.spoils} word="Worse" />
