@@ -111,3 +111,32 @@ def test_the_content_policy_is_not_tripped_by_dialogs_and_menus(someone):
     page.get_by_role("button", name=re.compile("air: 20.0 °C")).click()
     expect(page.get_by_label("Temperature of the room, °C")).to_be_visible()
     assert tripped == []
+
+
+@pytest.mark.parametrize("theme", ["day", "booth"])
+def test_no_view_of_pairs_has_a_serious_fault(someone, theme):
+    page = someone.page
+    page.evaluate(f"localStorage.setItem('ringside-theme', '{theme}')")
+    someone.open("pairs")
+    page.locator('[data-pair="T1-OL"]').click()
+    page.get_by_role("button", name="Body over delay").click()
+    expect(page.locator("[data-remedy]").first).to_be_visible()
+    assert faults(page) == []
+    for view, there in (
+        ("One by one", "[data-step]"),
+        ("Best flips", "[data-flips-words]"),
+        ("Picture", "[data-picture]"),
+    ):
+        page.get_by_role("group", name="Look at").get_by_role("button", name=view).click()
+        expect(page.locator(there).first).to_be_visible()
+        assert faults(page) == [], view
+    page.get_by_role("group", name="Shown as").get_by_role("button", name="Table").click()
+    expect(page.get_by_role("table", name="Pairs, worst first")).to_be_visible()
+    assert faults(page) == []
+    page.get_by_role("button", name=re.compile("^Try: Move")).first.click()
+    expect(page.get_by_role("region", name="Remedy on trial")).to_be_visible()
+    assert faults(page) == []
+    page.get_by_role("button", name="Back", exact=True).click()
+    page.get_by_role("button", name="Hear it", exact=True).click()
+    expect(page.locator("[data-hear=wired]")).to_be_visible(timeout=20000)
+    assert faults(page) == []
