@@ -35,6 +35,10 @@ OTHER_SIDE_PERCENT: Final = 10.0
 APART_PERCENT: Final = 40.0
 """A close mic panned this far from where the overheads hear the drum splits it (from memory)."""
 
+ROUND_M: Final = 0.6
+"""Wider apart than this over the kit, a pair stands round it, and an angle in front of it says
+nothing: sound does not come from afar."""
+
 TOGETHER_M: Final = 0.05
 """Capsules nearer than this are at one point."""
 
@@ -168,6 +172,11 @@ def recording_angle_deg(
     return float(2 * np.degrees(theta[full[0]])) if len(full) else None
 
 
+def _apart_m(an: Analysis, pair: StereoPair) -> float:
+    i, j = _index(an, pair)
+    return float(np.linalg.norm(an.scene.capsule[i] - an.scene.capsule[j]))
+
+
 def _angle(an: Analysis, pair: StereoPair) -> float | None:
     i, j = _index(an, pair)
     mics, at, aim = an.layout.mics, an.scene.capsule, an.scene.aim
@@ -234,7 +243,9 @@ def picture(an: Analysis, pair: StereoPair) -> dict[str, Any]:
     i, j = _index(an, pair)
     row, _ = an.pair_index(pair.left, pair.right)
     sure = an.pairs.sign[row] != 0
-    recording, kit = _angle(an, pair), kit_angle_deg(an, pair)
+    kit = kit_angle_deg(an, pair)
+    round_it = kit is None and _apart_m(an, pair) > ROUND_M
+    recording = None if round_it else _angle(an, pair)
     return {
         "name": pair.name,
         "left": pair.left,
@@ -295,6 +306,8 @@ def _notes(
                 f"The kit takes up {kit:.0f}°, more than the {recording:.0f}° this pair takes in:"
                 " its sides pile up at the speakers. Step back, or close the pair."
             )
+    if recording is None and kit is None and _apart_m(an, pair) > ROUND_M:
+        said.append("The pair stands round the kit, so no one angle describes it: see each drum.")
     return said
 
 

@@ -44,7 +44,7 @@ def order_of(layout: Layout, first: FirstSchool | None = None) -> list[str]:
     """
     brief = layout.brief.first if layout.brief else "overheads"
     school = school_order(layout, first or ("kick" if brief == "close" else "overheads"))
-    own = [] if first else [m for m in layout.order if m in school]
+    own = [] if first else [m for m in dict.fromkeys(layout.order) if m in school]
     return [*own, *(m for m in school if m not in own)]
 
 

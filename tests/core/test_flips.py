@@ -164,8 +164,9 @@ def test_two_schools_begin_at_two_ends():
     assert school_order(SQUARE, "kick") == [
         "KI", "KO", "ST", "SB", "T1", "T2", "FT", "HH", "OL", "OR",
     ]  # fmt: skip
-    own = SQUARE.model_copy(update={"order": ("FT", "gone", "KI")})
+    own = SQUARE.model_copy(update={"order": ("FT", "gone", "KI", "FT")})
     assert order_of(own)[:3] == ["FT", "KI", "OL"]
+    assert sorted(order_of(own)) == sorted(m.id for m in SQUARE.mics)  # each once
     assert order_of(own, "kick")[:2] == ["KI", "KO"]
 
 

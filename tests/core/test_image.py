@@ -86,7 +86,7 @@ def test_an_audience_view_wants_the_pair_the_other_way_round():
         update={"stereo_pairs": (StereoPair(name="Overheads", left="OR", right="OL"),)}
     )
     row = pictures(analyse(swapped))["pairs"][0]
-    assert row["notes"] == []
+    assert not any("stands on the right" in n for n in row["notes"])
     floor = next(s for s in row["sources"] if s["source"] == "floor")
     assert floor["percent"] < -50
 
@@ -188,6 +188,9 @@ def test_a_far_pair_sees_the_kit_under_an_angle_and_overheads_do_not():
     )
     an = analyse(layout)
     assert kit_angle_deg(an, SQUARE.stereo_pairs[0]) is None
+    heads = pictures(an)["pairs"][0]
+    assert heads["recording_deg"] is None
+    assert "stands round the kit" in heads["notes"][-1]
     seen = kit_angle_deg(an, pair)
     # Hats to ride are 1.2 m apart, some 3.4 m off: twice atan(0.6 / 3.4).
     assert seen == pytest.approx(2 * np.degrees(np.arctan(0.65 / 3.3)), abs=5)

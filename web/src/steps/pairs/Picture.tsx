@@ -118,7 +118,7 @@ function OnePicture({ picture, doc }: { picture: PictureRow; doc: Layout }) {
       </header>
       <Stage picture={picture} doc={doc} />
       {picture.notes.map((n) => (
-        <p key={n} className="mt-1 text-[0.85rem] font-semibold text-latetext">
+        <p key={n} className="mt-1 text-[0.85rem] font-semibold">
           {n}
         </p>
       ))}
