@@ -8,6 +8,7 @@ from django.utils.safestring import mark_safe
 from plans.models import Layout
 from ringside.pairs import analyse
 from ringside.report import counts
+from ringside.standing import decision_rows
 from studios.actions import locker_of
 
 from sheets.drawing import plan_svg
@@ -45,7 +46,10 @@ def _context(layout: Layout, ruler: Ruler, paper: Paper) -> dict[str, Any]:
         "pairs": pairs,
         "pick": pick_list(doc, locker),
         "counts": {k.replace("_", " "): v for k, v in counts(analysis).items() if v},
-        "decisions": doc.decisions,
+        "decisions": [
+            {"told": d, "again": row["words"]}
+            for d, row in zip(doc.decisions, decision_rows(analysis), strict=True)
+        ],
         "plan": mark_safe(plan_svg(doc)),  # built from numbers and escaped names only
     }
 

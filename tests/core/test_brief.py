@@ -7,14 +7,27 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from ringside.answers import QUESTIONS, Brief
-from ringside.brief.plans import Piece, asked, built, fired, plans, ranked, table
+from ringside.brief.plans import (
+    WORTH_A_FLIP_DB,
+    Piece,
+    asked,
+    built,
+    fired,
+    fullest,
+    plans,
+    ranked,
+    table,
+)
 from ringside.brief.rules import FEW, RULES, SLOTS, WORTH
 from ringside.clearance import words_for_all
 from ringside.errors import RingsideError
+from ringside.flips import best_flips
 from ringside.kits import KITS, five_piece
 from ringside.layout import Layout
 from ringside.locker import Locker, MicModel, StandModel
 from ringside.outfit import outfit
+from ringside.pairs import analyse
+from ringside.report import counts
 from ringside.room import Room
 from ringside.techniques.catalogue import TECHNIQUES
 from ringside.techniques.taking import take
@@ -295,3 +308,30 @@ def test_the_demos_layout_from_the_brief_stands_on_its_numbers_and_is_clear():
     for state in standing(layout):
         assert state["off"] == [], state["id"]
         assert all(e["difference_m"] < 1e-4 for e in state["equal"])
+
+
+def test_a_plan_begins_with_the_fullest_polarity_and_says_so():
+    # Common practice: overheads and close mics push opposite ways until one side is flipped.
+    for plan in plans(BLANK, Brief(inputs=12)):
+        layout = plan["layout"]
+        if any(m.role == "overhead" and m.preamp_flip for m in layout.mics):
+            assert "Polarity by body over all drums" in plan["reasons"][-1]
+        assert best_flips(analyse(layout))["best"]["mean_db"] < WORTH_A_FLIP_DB
+        plain = layout.model_copy(
+            update={
+                "mics": tuple(
+                    m.model_copy(update={"preamp_flip": "bottom" in m.name.lower()})
+                    for m in layout.mics
+                )
+            }
+        )
+        assert counts(analyse(layout))["hollow"] <= counts(analyse(plain))["hollow"]
+        pieces = [Piece.model_validate(p) for p in plan["pieces"]]
+        again = built(BLANK, Brief(inputs=12), pieces)
+        assert [m.preamp_flip for m in again.mics] == [m.preamp_flip for m in layout.mics]
+
+
+def test_nothing_is_turned_over_without_mics_or_for_nothing():
+    assert fullest(BLANK) == (BLANK, "")
+    one = built(BLANK, Brief(inputs=1), [])
+    assert fullest(one)[1] == ""

@@ -49,6 +49,21 @@ def test_page_shows_flips_and_decisions_and_escapes_names(as_owner, layout):
     assert table(as_owner, layout.pk, "cm")["T1"]["Name"] == "'=1+1"
 
 
+def test_page_says_who_left_a_pair_when_and_that_it_has_changed_since(as_owner, layout):
+    _, out = as_owner("GET", f"/layouts/{layout.pk}")
+    doc = out["doc"]
+    stood = {"verdict": "together", "delay_s": 0.0, "body_db": 6.0}
+    left = {"a": "OL", "b": "OR", "source": "kick", "reason": "KI carries it", "stood": stood}
+    doc["decisions"] = [left]
+    doc["mics"][9]["track_delay_samples"] = 7
+    save = {"version": out["version"], "what": "w", "doc": doc}
+    at = as_owner("PUT", f"/layouts/{layout.pk}", save)[1]["doc"]["decisions"][0]["at"]
+    page = as_owner("GET", f"/layouts/{layout.pk}/sheet")[1].decode()
+    assert f"(owner, {at[:10]})" in page
+    assert "It was together when it was left; now it is late. Look again." in page
+    assert "track delayed by 7 samples" in table(as_owner, layout.pk, "cm")["OR"]["Flips"]
+
+
 @pytest.mark.filterwarnings("ignore::DeprecationWarning")
 @pytest.mark.parametrize(("paper", "size"), [("A4", (842, 595)), ("Letter", (792, 612))])
 def test_pdf_is_on_the_chosen_paper_and_names_every_mic(as_owner, layout, paper, size):

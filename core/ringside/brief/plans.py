@@ -14,6 +14,8 @@ from pydantic import Field
 from ringside.answers import QUESTIONS, Brief
 from ringside.brief.rules import FEW, LEAST_WORTH, RULES, SLOTS, WORTH, Choice, Rule, Slot
 from ringside.errors import RingsideError
+from ringside.flips import MOST_MICS as MOST_FLIPPED
+from ringside.flips import best_flips, with_flips
 from ringside.handsizes import HandSizes
 from ringside.layout import Layout
 from ringside.locker import Locker
@@ -23,6 +25,9 @@ from ringside.report import counts
 from ringside.techniques.catalogue import TECHNIQUES, lacking, targets_in
 from ringside.techniques.taking import DEFAULT_HANDS, take
 from ringside.values import Key, Number, Record
+
+WORTH_A_FLIP_DB: Final = 0.5
+"""Below this a set of flips is not worth a switch (common practice)."""
 
 MOST_REASONS: Final = 5
 PLANS: Final = 3
@@ -268,8 +273,27 @@ def plans(
     return [_shown(plan, picture) for plan, picture in found]
 
 
+def fullest(layout: Layout) -> tuple[Layout, str]:
+    """The layout with its best set of flips, and what was turned over, in words.
+
+    Overheads and close mics of a whole kit rarely push the same way (common practice: flip
+    until there is more body); a plan begins with the set that has the most.
+    """
+    if not 1 <= len(layout.mics) <= MOST_FLIPPED:
+        return layout, ""
+    an = analyse(layout)
+    best = best_flips(an)["best"]
+    if not best["flip"] or best["mean_db"] < WORTH_A_FLIP_DB:
+        return layout, ""
+    words = (
+        f"Polarity by body over all drums: {', '.join(best['flip'])} turned over for"
+        f" {best['mean_db']:.1f} dB; the ear has the last word."
+    )
+    return with_flips(an, best["flip"]).layout, words
+
+
 def _shown(plan: _Plan, picture: Choice) -> dict[str, Any]:
-    layout = plan.layout
+    layout, turned = fullest(plan.layout)
     name = TECHNIQUES[picture.technique].name
     n = len(layout.mics)
     title = name if n == TECHNIQUES[picture.technique].mics else f"{name}, {n} mics"
@@ -280,7 +304,10 @@ def _shown(plan: _Plan, picture: Choice) -> dict[str, Any]:
         "title": title,
         "layout": named,
         "pieces": [p.model_dump() for p in plan.pieces],
-        "reasons": list(dict.fromkeys([t.gives, *plan.reasons]))[:MOST_REASONS],
+        "reasons": [
+            *list(dict.fromkeys([t.gives, *plan.reasons]))[:MOST_REASONS],
+            *([turned] if turned else []),
+        ],
         "gives_up": list(dict.fromkeys([*plan.gives_up, *_left_out(plan)])) or [t.watch_for],
         "inputs": n,
         "stands": stands if plan.locker is not None and plan.locker.stands else _stands(layout),
@@ -319,7 +346,7 @@ def built(
         made = took.layout
         if plan.locker is not None:
             made = outfit(made, plan.locker, frozenset({took.id})).layout
-    return made
+    return fullest(made)[0]
 
 
 def asked() -> list[dict[str, Any]]:
