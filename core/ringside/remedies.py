@@ -21,6 +21,7 @@ from ringside.layout import Layout
 from ringside.mics import LOCKS, Mic
 from ringside.pairs import WORDS, Analysis, Verdict, analyse
 from ringside.places import can_be_equal, places, references
+from ringside.sureness import COVERAGE, deviation_s
 from ringside.values import Vector
 
 Floats = NDArray[np.float64]
@@ -109,6 +110,7 @@ def _lines(an: Analysis, a: Mic, b: Mic, source: int) -> list[Remedy]:
     row, turned = an.pair_index(a.id, b.id)
     name = an.scene.sources.names[source].lower()
     delay = (-1 if turned else 1) * float(an.pairs.delay_s[row, source])
+    half = _unsure_s(an, row, source)
     found = []
     for mic, later, other_way in ((b, -delay, False), (a, delay, True)):
         i = ids.index(mic.id)
@@ -119,7 +121,9 @@ def _lines(an: Analysis, a: Mic, b: Mic, source: int) -> list[Remedy]:
         way = -to / reach
         best = body_by_delay(an, row, source, turned != other_way)
         fuller = best["best_move"]
-        steps = [("equal", later, f"Move {mic.id} until both hear the {name} at once.")]
+        steps = []
+        if abs(delay) > half:
+            steps.append(("equal", later, f"Move {mic.id} until both hear the {name} at once."))
         sure = bool(an.pairs.sign[row, source]) and bool(an.scene.sources.drum[source])
         if sure and fuller["body_db"] - best["now_db"] >= LINE_DB:
             steps.append(
@@ -134,6 +138,11 @@ def _lines(an: Analysis, a: Mic, b: Mic, source: int) -> list[Remedy]:
     return found
 
 
+def _unsure_s(an: Analysis, row: int, source: int) -> float:
+    """Half the interval of a pair's Δt, seconds: what is nearer than this is as good as at once."""
+    return COVERAGE * float(deviation_s(an)[row, source])
+
+
 def _on_surface(an: Analysis, mic: int) -> bool:
     """Whether a mic lies on a floor or wall, as boundary mics do: moved off it, it is another."""
     img = an.scene.images
@@ -145,7 +154,7 @@ def _delays(an: Analysis, a: Mic, b: Mic, source: int) -> list[Remedy]:
     row, turned = an.pair_index(a.id, b.id)
     delay = (-1 if turned else 1) * float(an.pairs.delay_s[row, source])
     samples = round(abs(delay) * an.layout.sample_rate_hz)
-    if samples == 0:
+    if samples == 0 or abs(delay) <= _unsure_s(an, row, source):
         return []
     late, early = (b, a) if delay > 0 else (a, b)
     back = min(late.track_delay_samples, samples)

@@ -131,6 +131,14 @@ def test_while_a_sign_is_unsure_no_body_is_promised():
         assert r["kind"] != "line"
 
 
+def test_what_is_as_good_as_at_once_is_not_moved():
+    # Equal on the snare: ten samples late is outside what tape and strike leave unsure, one not.
+    for samples, offered in ((0, False), (1, False), (10, True)):
+        late = with_mic(SQUARE, "OR", track_delay_samples=samples)
+        rows = remedies(late, "OL", "OR", "snare")["remedies"]
+        assert any(r["kind"] in ("equal", "delay") for r in rows) is offered, samples
+
+
 def test_close_mics_are_not_carried_off():
     for r in remedies(SQUARE, "T1", "OL")["remedies"]:
         mic = r["mics"][0]

@@ -57,7 +57,13 @@ export function Trial({ remedy, onBack, onTake }: Props) {
         {(["above", "along"] as const).map((facing) => (
           <Chart
             key={facing}
-            title={facing === "above" ? "From above" : "From the stool"}
+            title={
+              facing === "above"
+                ? "From above"
+                : lit.side === "drummer"
+                  ? "From behind"
+                  : "From the front"
+            }
             hint={
               switched
                 ? `${switched.id} ${switched.preamp_flip ? "flipped" : "no longer flipped"}`
