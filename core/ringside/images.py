@@ -19,7 +19,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ringside.materials import reflection
-from ringside.room import Room, Surface, Surfaces, inside_floor, to_room, wall_distances
+from ringside.room import Room, Surface, Surfaces, Wall, inside_floor, to_room, wall_distances
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -78,11 +78,13 @@ def _gaps(capsule: Floats, room: Room | None) -> dict[Surface, Floats]:
     at = to_room(capsule, room)
     inside = inside_floor(at[:, 0], at[:, 1], room)
     found["ceiling"] = np.where(inside, np.maximum(room.height_m - at[:, 2], 0.0), FAR_M)
-    walls = {w: np.full(count, FAR_M) for w in ("left", "right", "back", "front")}
+    sides: tuple[Wall, ...] = ("left", "right", "back", "front")
+    walls = {w: np.full(count, FAR_M) for w in sides}
     for i in np.flatnonzero(inside):
         for wall, gap in wall_distances(float(at[i, 0]), float(at[i, 1]), room).items():
             walls[wall][i] = gap
-    found.update({w: np.maximum(g, 0.0) for w, g in walls.items()})  # type: ignore[misc]
+    for side in sides:
+        found[side] = np.maximum(walls[side], 0.0)
     return found
 
 

@@ -175,8 +175,10 @@ class Layout(Record):
     @property
     def seen_from(self) -> Outlook:
         """Whose view the picture is: as chosen, as in the brief, or as the first pair stands."""
-        if self.outlook or self.brief:
-            return self.outlook or self.brief.outlook  # type: ignore[union-attr]
+        if self.outlook:
+            return self.outlook
+        if self.brief:
+            return self.brief.outlook
         for p in self.stereo_pairs:
             gap = self.mic(p.right).position_m[0] - self.mic(p.left).position_m[0]
             if p.coding == "left-right" and abs(gap) > 0.05:
