@@ -13,6 +13,7 @@ from ringside.gram import body_of, drum_ids, grams
 from ringside.layout import Layout
 from ringside.mics import Mic
 from ringside.pairs import Analysis
+from ringside.scene import Floats
 
 FirstSchool = Literal["overheads", "kick"]
 HEARD_DB: Final = 1.0
@@ -71,16 +72,15 @@ def steps(an: Analysis, order: list[str]) -> list[dict[str, Any]]:
     found = []
     for mic in order:
         i = ids.index(mic)
-        before = body_of(gram, on)
+        before = np.maximum(body_of(gram, on), _least(gram, on))
         rows: list[dict[str, Any]] = []
         ways = []
         for sign in (1.0, -1.0):
             there = on.copy()
             there[i] = sign
-            least = LEAST * np.maximum(np.einsum("i,dii->d", np.abs(there), gram), 1e-12)
-            ways.append(np.maximum(body_of(gram, there), least))
+            ways.append(np.maximum(body_of(gram, there), _least(gram, there)))
         if on.any():
-            changes = [10 * np.log10(w / np.maximum(before, 1e-9)) for w in ways]
+            changes = [10 * np.log10(w / before) for w in ways]
             rows = [
                 {"source": d, "wired_db": round(float(a), 2), "flipped_db": round(float(b), 2)}
                 for d, a, b in zip(drums, *changes, strict=True)
@@ -90,6 +90,11 @@ def steps(an: Analysis, order: list[str]) -> list[dict[str, Any]]:
         found.append(_step(mic, rows, names))
         on[i] = 1.0
     return found
+
+
+def _least(gram: Floats, on: Floats) -> Floats:
+    """The least a drum's sum is taken for, so that two that cancel leave no endless step, (D,)."""
+    return np.asarray(LEAST * np.maximum(np.einsum("i,dii->d", np.abs(on), gram), 1e-12))
 
 
 def _step(mic: str, rows: list[dict[str, Any]], names: dict[str, str]) -> dict[str, Any]:

@@ -196,3 +196,15 @@ def test_the_last_step_ends_at_the_whole_sum():
         )
         expected = 10 * np.log10(gram[d].sum() / gram[d][first, first])
         assert total == pytest.approx(expected, abs=0.1)
+
+
+def test_two_that_cancel_leave_no_endless_step():
+    twin = SQUARE.mic("ST").model_copy(update={"id": "S2", "preamp_flip": True})
+    three = SQUARE.model_copy(
+        update={"mics": (SQUARE.mic("ST"), twin, SQUARE.mic("OL")), "stereo_pairs": ()}
+    )
+    found = steps(analyse(three), ["ST", "S2", "OL"])
+    snare = [next(r for r in s["drums"] if r["source"] == "snare") for s in found]
+    assert snare[1]["wired_db"] == pytest.approx(10 * np.log10(2e-3), abs=0.1)
+    assert 0 < snare[2]["wired_db"] < 30
+    assert found[1]["flip"]
