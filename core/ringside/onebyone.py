@@ -119,7 +119,7 @@ def _words(
     least = min(rows, key=lambda r: r["wired_db"])
     most = max(rows, key=lambda r: r["wired_db"])
 
-    gives = f"gives the {names[most['source']].lower()} {most['wired_db']:.1f} dB"
+    gives = f"gives {most['wired_db']:.1f} dB to the {names[most['source']].lower()}"
     takes = f"takes {-least['wired_db']:.1f} dB off the {names[least['source']].lower()}"
 
     if most["wired_db"] < HEARD_DB and least["wired_db"] > -HEARD_DB:
