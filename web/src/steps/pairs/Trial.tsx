@@ -21,7 +21,7 @@ export function Trial({ remedy, onBack, onTake }: Props) {
   const board = useEditorPart((s) => s.board);
   const ruler = useMe();
   const lit = useLit();
-  const ids = remedy.mics.map((m) => m.id);
+  const ids = useMemo(() => remedy.mics.map((m) => m.id), [remedy]);
   const moved = remedy.steps.length > 0;
   // Where it stands now is drawn with it, under its name and a stroke, so that the way is seen.
   const shown = useMemo(() => {
