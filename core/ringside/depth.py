@@ -16,12 +16,10 @@ def in_depth(layout: Layout, a: str, b: str, source: str | None = None) -> dict[
     RingsideError
         When a mic or the source is not there.
     """
-    found = remedies(layout, a, b, source)
     an = analyse(layout)
-    row, turned = an.pair_index(a, b)
-    k = an.scene.sources.ids.index(found["source"])
+    row, turned, k = an.find(a, b, source)
     return {
-        **found,
+        **remedies(an, a, b, source),
         "bands": bands_db(an, row, k),
         "by_delay": body_by_delay(an, row, k, turned),
     }

@@ -5,11 +5,13 @@ no drum is bought with the loss of another. Turning every mic over changes nothi
 such sets the one with fewer flips is meant. Mics whose polarity is held stay as they are.
 
 Up to `EXACT` free mics every set is tried: half of the mics against the other half, a block
-at a time. Beyond, sets are split at the mics that matter most; a branch is dropped when even
-a bound on it does not reach the best set found. The bound takes the logarithm by its tangent
-(it lies above the curve) and the quadratic form that is left by the largest eigenvalue after
-the diagonal is shifted (C. Delorme and S. Poljak, Mathematical Programming 62 (1993) 557, the
-eigenvalue bound of maximum cut). When the work is cut short the bound that is left is told.
+at a time, in single precision; the best dozen are ranked again in double, so a set that is
+passed over is within a hundredth of a decibel. Beyond, sets are split at the mics that matter
+most; a branch is dropped when even a bound on it does not reach the best set found. The bound
+takes the logarithm by its tangent (it lies above the curve) and the quadratic form that is left
+by the largest eigenvalue after the diagonal is shifted (C. Delorme and S. Poljak, Mathematical
+Programming 62 (1993) 557, the eigenvalue bound of maximum cut). When the work is cut short the
+bound that is left is told.
 """
 
 import heapq
@@ -22,8 +24,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ringside.errors import RingsideError
-from ringside.gram import body_of, drum_ids, grams, unsure_pairs
-from ringside.pairs import Analysis, analyse
+from ringside.gram import LEAST_SHARE, body_of, drum_ids, grams, kept_body, unsure_pairs
+from ringside.layout import Layout
+from ringside.pairs import Analysis
 from ringside.scene import Floats, Ints
 
 EXACT: Final = 24
@@ -32,10 +35,6 @@ LEAF: Final = 20
 
 MOST_NODES: Final = 160
 MOST_MICS: Final = 32
-LEAST_SHARE: Final = 1e-3
-"""A drum's sum is never taken for less than this share of its mics' energies."""
-
-
 KEPT: Final = 12
 """How many of the best sets are handed back."""
 
@@ -300,10 +299,7 @@ def best_flips(an: Analysis) -> dict[str, Any]:
 
 def _row(an: Analysis, gram: Floats, signs: Floats, mean_db: float) -> dict[str, Any]:
     ids = [m.id for m in an.layout.mics]
-    floor = LEAST_SHARE * np.maximum(np.einsum("dii->d", gram), 1e-12)
-    before = np.maximum(body_of(gram, np.ones(len(ids))), floor)
-    after = np.maximum(body_of(gram, signs), floor)
-    gain = 10 * np.log10(after / before)
+    gain = 10 * np.log10(kept_body(gram, signs) / kept_body(gram, np.ones(len(ids))))
     return {
         "flip": [ids[i] for i in np.flatnonzero(signs < 0)],
         "mean_db": mean_db,
@@ -324,10 +320,10 @@ def _words(best: dict[str, Any], proven: bool, bound_db: float) -> str:
     return f"{said} No set can have more than {bound_db - best['mean_db']:.2f} dB above this one."
 
 
-def with_flips(an: Analysis, mics: list[str]) -> Analysis:
-    """The analysis with the preamp switch of some mics turned over."""
+def with_flips(layout: Layout, mics: list[str]) -> Layout:
+    """The layout with the preamp switch of some mics turned over."""
     made = tuple(
         m.model_copy(update={"preamp_flip": not m.preamp_flip}) if m.id in mics else m
-        for m in an.layout.mics
+        for m in layout.mics
     )
-    return analyse(an.layout.model_copy(update={"mics": made}))
+    return layout.model_copy(update={"mics": made})

@@ -7,11 +7,17 @@ its gram here. Where the sign of a pair is unsure its term is left out: on avera
 signs it is nothing, and no guess is dressed as an answer.
 """
 
+from typing import Final
+
 import numpy as np
 from numpy.typing import NDArray
 
 from ringside.pairs import Analysis
 from ringside.scene import Floats
+
+LEAST_SHARE: Final = 1e-3
+"""A drum's sum is never taken for less than this share of its mics' energies: two that cancel
+on paper leave something in the air, and a step from nothing would be endless."""
 
 
 def grams(an: Analysis) -> Floats:
@@ -37,6 +43,12 @@ def drum_ids(an: Analysis) -> list[str]:
 def body_of(gram: Floats, signs: NDArray[np.float64]) -> Floats:
     """Energy of the sum under signs (M,) for each drum, (D,)."""
     return np.asarray(np.einsum("i,dij,j->d", signs, gram, signs))
+
+
+def kept_body(gram: Floats, signs: NDArray[np.float64]) -> Floats:
+    """`body_of`, but no less than `LEAST_SHARE` of the mics that are on (signs not 0), (D,)."""
+    whole = np.einsum("i,dii->d", np.abs(signs), gram)
+    return np.asarray(np.maximum(body_of(gram, signs), LEAST_SHARE * np.maximum(whole, 1e-12)))
 
 
 def unsure_pairs(an: Analysis) -> list[dict[str, str]]:

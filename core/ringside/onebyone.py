@@ -9,18 +9,16 @@ from typing import Any, Final, Literal
 
 import numpy as np
 
-from ringside.gram import body_of, drum_ids, grams
+from ringside.gram import drum_ids, grams, kept_body
 from ringside.layout import Layout
 from ringside.mics import Mic
 from ringside.pairs import Analysis
-from ringside.scene import Floats
 
 FirstSchool = Literal["overheads", "kick"]
 HEARD_DB: Final = 1.0
 """A change of body below this goes unnoticed among the rest (common practice)."""
 
 KINDS: Final = ("kick", "snare", "rack", "floor", "hand drum")
-LEAST: Final = 1e-3
 
 
 def school_order(layout: Layout, first: FirstSchool) -> list[str]:
@@ -60,10 +58,11 @@ def steps(an: Analysis, order: list[str]) -> list[dict[str, Any]]:
     Returns
     -------
     list of dict
-        One per mic: ``mic``; ``drums``: rows of ``source``, ``wired_db`` and ``flipped_db``:
-        how the body of the sum changes when the mic joins as it is, or turned over (None for
-        the first mic); ``mean_db``, ``flipped_mean_db`` over the drums; ``flip``: whether the
-        other way is fuller by `HEARD_DB` or more; ``words``.
+        One per mic: ``mic``; ``drums``: rows of ``source``, ``wired_db`` and ``flipped_db``, how
+        the body of the sum changes when the mic joins as it is, or turned over (None for the
+        first mic), and ``heard``, by `HEARD_DB` or more as it is; ``mean_db``,
+        ``flipped_mean_db`` over the drums; ``flip``: whether the other way is fuller by
+        `HEARD_DB` or more; ``words``.
     """
     ids, drums = [m.id for m in an.layout.mics], drum_ids(an)
     names = dict(zip(an.scene.sources.ids, an.scene.sources.names, strict=True))
@@ -72,29 +71,31 @@ def steps(an: Analysis, order: list[str]) -> list[dict[str, Any]]:
     found = []
     for mic in order:
         i = ids.index(mic)
-        before = np.maximum(body_of(gram, on), _least(gram, on))
+        before = kept_body(gram, on)
         rows: list[dict[str, Any]] = []
         ways = []
         for sign in (1.0, -1.0):
             there = on.copy()
             there[i] = sign
-            ways.append(np.maximum(body_of(gram, there), _least(gram, there)))
+            ways.append(kept_body(gram, there))
         if on.any():
             changes = [10 * np.log10(w / before) for w in ways]
             rows = [
-                {"source": d, "wired_db": round(float(a), 2), "flipped_db": round(float(b), 2)}
+                {
+                    "source": d,
+                    "wired_db": round(float(a), 2),
+                    "flipped_db": round(float(b), 2),
+                    "heard": bool(abs(a) >= HEARD_DB),
+                }
                 for d, a, b in zip(drums, *changes, strict=True)
             ]
         else:
-            rows = [{"source": d, "wired_db": None, "flipped_db": None} for d in drums]
+            rows = [
+                {"source": d, "wired_db": None, "flipped_db": None, "heard": False} for d in drums
+            ]
         found.append(_step(mic, rows, names))
         on[i] = 1.0
     return found
-
-
-def _least(gram: Floats, on: Floats) -> Floats:
-    """The least a drum's sum is taken for, so that two that cancel leave no endless step, (D,)."""
-    return np.asarray(LEAST * np.maximum(np.einsum("i,dii->d", np.abs(on), gram), 1e-12))
 
 
 def _step(mic: str, rows: list[dict[str, Any]], names: dict[str, str]) -> dict[str, Any]:

@@ -30,6 +30,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ringside.arrivals import Arrivals, Doubt, Rays, arrivals
+from ringside.errors import RingsideError
 from ringside.layout import Layout
 from ringside.scene import Floats, Ints, Scene, scene_of
 from ringside.sums import first_dip_hz, likeness, sum_db
@@ -53,6 +54,14 @@ WORDS: dict[Verdict, str] = {
     Verdict.LATE: "late",
     Verdict.HOLLOW: "hollow",
 }
+
+
+WEIGHT: dict[Verdict, float] = {
+    Verdict.NO_MATTER: 0.0, Verdict.TOGETHER: 0.0, Verdict.ASK_THE_EAR: 1.0, Verdict.LATE: 2.0,
+    Verdict.HOLLOW: 4.0,
+}  # fmt: skip
+"""How much each verdict weighs when whole layouts are compared (from memory): hollow is heard
+at once, late at the second look, and what the ear must be asked about may be nothing."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -98,6 +107,33 @@ class Analysis:
         loud = np.maximum(a[p.first], a[p.second])
         rank = p.verdict * 1000.0 + np.maximum(loud, -900)
         return np.asarray(np.where(p.counts, rank, -np.inf).argmax(axis=1))
+
+    def find(self, a: str, b: str, source: str | None = None) -> tuple[int, bool, int]:
+        """Row of a pair, whether it was named the other way round, and the source by number.
+
+        Without a source the pair's worst. Raises RingsideError for names that are not there.
+        """
+        ids = [m.id for m in self.layout.mics]
+        if a == b or a not in ids or b not in ids:
+            raise RingsideError(f"expected two mics of this layout, got {a!r} and {b!r}")
+        row, turned = self.pair_index(a, b)
+        k = int(self.worst_source[row]) if source is None else self.source_index(source)
+        return row, turned, k
+
+    def source_index(self, source: str) -> int:
+        """A drum or cymbal by number; RingsideError when it is not in the kit."""
+        if source not in self.scene.sources.ids:
+            raise RingsideError(f"expected a drum or cymbal of the kit, got {source!r}")
+        return self.scene.sources.ids.index(source)
+
+    @cached_property
+    def trouble(self) -> Floats:
+        """How much the pairs of each mic want attention, by `WEIGHT` of their worst, (M,)."""
+        weight = np.array([WEIGHT[v] for v in sorted(WEIGHT)])[self.pairs.worst]
+        count = len(self.layout.mics)
+        first = np.bincount(self.pairs.first, weight, count)
+        second = np.bincount(self.pairs.second, weight, count)
+        return np.asarray(first + second, dtype=np.float64)
 
     def pair_index(self, a: str, b: str) -> tuple[int, bool]:
         """Row of a pair, and whether it was named the other way round."""

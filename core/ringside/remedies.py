@@ -16,22 +16,14 @@ from numpy.typing import NDArray
 
 from ringside.clearance import words_for_all
 from ringside.delays import CLOSE_MOVE_M, body_by_delay
-from ringside.errors import RingsideError
 from ringside.layout import Layout
 from ringside.mics import LOCKS, Mic
-from ringside.pairs import WORDS, Analysis, Verdict, analyse
+from ringside.pairs import WEIGHT, WORDS, Analysis, Verdict, analyse
 from ringside.places import can_be_equal, places, references
 from ringside.sureness import COVERAGE, deviation_s
 from ringside.values import Vector
 
 Floats = NDArray[np.float64]
-
-WEIGHT: Final[dict[Verdict, float]] = {
-    Verdict.NO_MATTER: 0.0, Verdict.TOGETHER: 0.0, Verdict.ASK_THE_EAR: 1.0, Verdict.LATE: 2.0,
-    Verdict.HOLLOW: 4.0,
-}  # fmt: skip
-"""How much each verdict weighs when whole layouts are compared (from memory): hollow is heard
-at once, late at the second look, and what the ear must be asked about may be nothing."""
 
 FARTHEST_M: Final = 0.6
 """No remedy moves a stand further than this; beyond it is another layout."""
@@ -104,15 +96,16 @@ def _equal_places(an: Analysis, a: Mic, b: Mic) -> list[Remedy]:
     return found
 
 
-def _lines(an: Analysis, a: Mic, b: Mic, source: int) -> list[Remedy]:
-    """Along the way the sound comes: until both hear it at once, or where the body is fullest."""
+def _lines(an: Analysis, a: Mic, b: Mic, source: int, off: float | None) -> list[Remedy]:
+    """Along the way the sound comes: until both hear it at once, or where the body is fullest.
+
+    `off`: how much later the second is, seconds; None when that is as good as at once.
+    """
     ids = [m.id for m in an.layout.mics]
     row, turned = an.pair_index(a.id, b.id)
     name = an.scene.sources.names[source].lower()
-    delay = (-1 if turned else 1) * float(an.pairs.delay_s[row, source])
-    half = _unsure_s(an, row, source)
     found = []
-    for mic, later, other_way in ((b, -delay, False), (a, delay, True)):
+    for mic, way_back, other_way in ((b, -1, False), (a, 1, True)):
         i = ids.index(mic.id)
         to = an.arrivals.toward[i, source]
         reach = float(np.linalg.norm(to))
@@ -122,8 +115,10 @@ def _lines(an: Analysis, a: Mic, b: Mic, source: int) -> list[Remedy]:
         best = body_by_delay(an, row, source, turned != other_way)
         fuller = best["best_move"]
         steps = []
-        if abs(delay) > half:
-            steps.append(("equal", later, f"Move {mic.id} until both hear the {name} at once."))
+        if off is not None:
+            steps.append(
+                ("equal", way_back * off, f"Move {mic.id} until both hear the {name} at once.")
+            )
         sure = bool(an.pairs.sign[row, source]) and bool(an.scene.sources.drum[source])
         if sure and fuller["body_db"] - best["now_db"] >= LINE_DB:
             steps.append(
@@ -138,11 +133,6 @@ def _lines(an: Analysis, a: Mic, b: Mic, source: int) -> list[Remedy]:
     return found
 
 
-def _unsure_s(an: Analysis, row: int, source: int) -> float:
-    """Half the interval of a pair's Δt, seconds: what is nearer than this is as good as at once."""
-    return COVERAGE * float(deviation_s(an)[row, source])
-
-
 def _on_surface(an: Analysis, mic: int) -> bool:
     """Whether a mic lies on a floor or wall, as boundary mics do: moved off it, it is another."""
     img = an.scene.images
@@ -150,13 +140,11 @@ def _on_surface(an: Analysis, mic: int) -> bool:
     return bool(len(own) and own.min() < ON_SURFACE_M)
 
 
-def _delays(an: Analysis, a: Mic, b: Mic, source: int) -> list[Remedy]:
-    row, turned = an.pair_index(a.id, b.id)
-    delay = (-1 if turned else 1) * float(an.pairs.delay_s[row, source])
-    samples = round(abs(delay) * an.layout.sample_rate_hz)
-    if samples == 0 or abs(delay) <= _unsure_s(an, row, source):
+def _delays(layout: Layout, a: Mic, b: Mic, off: float | None) -> list[Remedy]:
+    samples = round(abs(off or 0.0) * layout.sample_rate_hz)
+    if off is None or samples == 0:
         return []
-    late, early = (b, a) if delay > 0 else (a, b)
+    late, early = (b, a) if off > 0 else (a, b)
     back = min(late.track_delay_samples, samples)
     put = samples - back
     mics = []
@@ -175,7 +163,7 @@ def _delays(an: Analysis, a: Mic, b: Mic, source: int) -> list[Remedy]:
     return [Remedy(kind="delay", words=f"{words[0].upper()}{words[1:]}.", mics=tuple(mics))]
 
 
-def remedies(layout: Layout, a: str, b: str, source: str | None = None) -> dict[str, Any]:
+def remedies(an: Analysis, a: str, b: str, source: str | None = None) -> dict[str, Any]:
     """Everything that could be done about a pair on a drum, the best first.
 
     Parameters
@@ -200,18 +188,15 @@ def remedies(layout: Layout, a: str, b: str, source: str | None = None) -> dict[
     RingsideError
         When a mic or the source is not there.
     """
-    ids = [m.id for m in layout.mics]
-    if a == b or a not in ids or b not in ids:
-        raise RingsideError(f"expected two mics of this layout, got {a!r} and {b!r}")
-    an = analyse(layout)
-    if source is not None and source not in an.scene.sources.ids:
-        raise RingsideError(f"expected a drum or cymbal of the kit, got {source!r}")
-    row, _ = an.pair_index(a, b)
-    k = an.scene.sources.ids.index(source) if source else int(an.worst_source[row])
+    row, turned, k = an.find(a, b, source)
+    layout, p = an.layout, an.pairs
+    delay = (-1 if turned else 1) * float(p.delay_s[row, k])
+    # What is nearer than half the interval is as good as at once.
+    off = delay if abs(delay) > COVERAGE * float(deviation_s(an)[row, k]) else None
     one, two = layout.mic(a), layout.mic(b)
     every = [
-        *_flips(layout, one, two), *_equal_places(an, one, two), *_lines(an, one, two, k),
-        *_delays(an, one, two, k),
+        *_flips(layout, one, two), *_equal_places(an, one, two), *_lines(an, one, two, k, off),
+        *_delays(layout, one, two, off),
     ]  # fmt: skip
     rows = [_tried(an, r, row, k) for r in every if _worth(layout, r)]
     rows = _without_twins(rows)

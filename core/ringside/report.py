@@ -12,7 +12,6 @@ import numpy as np
 
 from ringside.arrivals import Arrivals
 from ringside.clearance import words_for_all
-from ringside.errors import RingsideError
 from ringside.layout import Layout
 from ringside.pairs import WORDS, Analysis, Pairs, Verdict, flipped
 from ringside.places import can_be_equal, places, ring_of
@@ -115,11 +114,10 @@ def pair_rows(an: Analysis, source: str | None = None) -> list[dict[str, Any]]:
     RingsideError
         When the source is not in the kit.
     """
-    ids, sure = an.scene.sources.ids, Sure.of(an)
-    if source is not None and source not in ids:
-        raise RingsideError(f"expected a drum or cymbal of the kit, got {source!r}")
+    sure = Sure.of(an)
+    one = None if source is None else an.source_index(source)
     return [
-        pair_row(an, r, ids.index(source) if source else int(an.worst_source[r]), sure=sure)
+        pair_row(an, r, int(an.worst_source[r]) if one is None else one, sure=sure)
         for r in range(len(an.pairs.first))
     ]
 
@@ -248,6 +246,7 @@ def board(an: Analysis, focus: tuple[str, str, str | None] | None = None) -> dic
         "worst": _words(an.pairs.worst),
         "worst_source": [s.ids[k] for k in an.worst_source.tolist()],
         "counts": counts(an),
+        "trouble": an.trouble.tolist(),
         "tips": _tip_rows(an, sure),
         "decisions": decision_rows(an),
         "aim": dict(zip(ids, aim_words(an.layout), strict=True)),
@@ -276,12 +275,7 @@ def detail(
         When a mic or the source is not in the layout, or both mics are one.
     """
     ids, s = [m.id for m in an.layout.mics], an.scene.sources
-    if anchor == mover or anchor not in ids or mover not in ids:
-        raise RingsideError(f"expected two mics of this layout, got {anchor!r} and {mover!r}")
-    if source is not None and source not in s.ids:
-        raise RingsideError(f"expected a drum or cymbal of the kit, got {source!r}")
-    row, turned = an.pair_index(anchor, mover)
-    k = s.ids.index(source) if source else int(an.worst_source[row])
+    row, turned, k = an.find(anchor, mover, source)
     equal = can_be_equal(an.layout, anchor, mover)
     p, sure = an.pairs, sure or Sure.of(an)
     delay, ratio, sign = (float(x[row, k]) for x in (p.delay_s, p.ratio, p.raw_sign))

@@ -155,6 +155,7 @@ class StepDrum(Schema):
     source: str
     wired_db: float | None
     flipped_db: float | None
+    heard: bool
 
 
 class StepRow(Schema):

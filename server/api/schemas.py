@@ -385,6 +385,7 @@ class Board(Schema):
     worst: list[VerdictWord]
     worst_source: list[str]
     counts: Counts
+    trouble: list[float]
     tips: list[TipRow]
     decisions: list[DecisionRow]
     aim: dict[str, str]

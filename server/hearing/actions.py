@@ -108,10 +108,12 @@ def work_on(pk: int) -> None:
         Example.objects.filter(pk=pk).update(state=State.FAILED)
         raise
     with transaction.atomic():
+        wanted = Example.objects.filter(pk=pk, state=State.WORKING).update(
+            state=State.DONE, progress=1.0, changed_at=timezone.now()
+        )
+        if not wanted:
+            return
         Sound.objects.filter(example=example).delete()
         Sound.objects.bulk_create(
             Sound(example=example, version=name, wav=body) for name, body in made.items()
-        )
-        Example.objects.filter(pk=pk, state=State.WORKING).update(
-            state=State.DONE, progress=1.0, changed_at=timezone.now()
         )

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from ringside import flips
 from ringside.errors import RingsideError
 from ringside.flips import best_flips, best_sets, with_flips
-from ringside.gram import body_of, drum_ids, grams, unsure_pairs
+from ringside.gram import LEAST_SHARE, body_of, drum_ids, grams, unsure_pairs
 from ringside.layout import Layout
 from ringside.onebyone import order_of, school_order, steps
 from ringside.pairs import analyse
@@ -27,7 +27,7 @@ def mean_db(gram, signs):
         whole = sum(g[i][i] for i in range(len(g)))
         energy = sum(signs[i] * signs[j] * g[i][j] for i in range(len(g)) for j in range(len(g)))
         wired = sum(g[i][j] for i in range(len(g)) for j in range(len(g)))
-        least = flips.LEAST_SHARE * whole
+        least = LEAST_SHARE * whole
         total += 10 * np.log10(max(energy, least) / max(wired, least))
     return total / len(gram)
 
@@ -40,7 +40,7 @@ def test_twelve_mics_against_every_set():
     every = [np.array((1, *s)) for s in itertools.product((1, -1), repeat=11)]
     # Sets are ranked by numpy here and the best few written out by hand.
     energy = np.einsum("ni,dij,nj->nd", np.array(every), gram, np.array(every), optimize=True)
-    least = flips.LEAST_SHARE * np.einsum("dii->d", gram)
+    least = LEAST_SHARE * np.einsum("dii->d", gram)
     order = np.argsort(-np.log(np.maximum(energy, least)).sum(axis=1))
     by_hand = [mean_db(plain, every[n].tolist()) for n in order[:3]]
     found = best_flips(an)
@@ -110,7 +110,7 @@ def test_thirty_two_mics_are_proven():
 def test_taking_the_set_gives_what_was_promised():
     an = analyse(SQUARE)
     found = best_flips(an)
-    after = with_flips(an, found["best"]["flip"])
+    after = analyse(with_flips(SQUARE, found["best"]["flip"]))
     ones = np.ones(len(SQUARE.mics))
     gain = 10 * np.log10(body_of(grams(after), ones) / body_of(grams(an), ones))
     told = [r["gain_db"] for r in found["best"]["drums"]]

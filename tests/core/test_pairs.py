@@ -116,6 +116,17 @@ def test_renaming_the_mics_changes_no_verdict(numbers):
     assert (before.counts == after.counts).all()
 
 
+def test_the_mic_in_most_trouble_is_the_one_whose_pairs_weigh_most():
+    an = analyse(SQUARE)
+    p, ids = an.pairs, [m.id for m in SQUARE.mics]
+    weigh = {Verdict.HOLLOW: 4, Verdict.LATE: 2, Verdict.ASK_THE_EAR: 1}
+    for n, name in enumerate(ids):
+        own = [weigh.get(v, 0) for v, a, b in zip(p.worst, p.first, p.second, strict=True)
+               if n in (a, b)]  # fmt: skip
+        assert an.trouble[n] == sum(own), name
+    assert ids[int(an.trouble.argmax())] in ("OL", "OR")
+
+
 def test_a_track_delay_is_time_at_the_track_and_no_sign():
     late = analyse(with_mic(SQUARE, "OR", track_delay_samples=480)).arrivals
     now = analyse(SQUARE).arrivals

@@ -6,10 +6,15 @@ from ringside.errors import RingsideError
 from ringside.loci import ring_through
 from ringside.pairs import WORDS, Verdict, analyse
 from ringside.places import references
-from ringside.remedies import remedies, stand_steps
+from ringside.remedies import remedies as of_analysis
+from ringside.remedies import stand_steps
 from ringside.starts import starting_layout
 
 SQUARE = starting_layout("five-piece", "square pair")
+
+
+def remedies(layout, *pair):
+    return of_analysis(analyse(layout), *pair)
 
 
 def by_kind(layout, *pair):
@@ -127,7 +132,7 @@ def test_while_a_sign_is_unsure_no_body_is_promised():
     assert found["verdict"] == "ask the ear"
     assert "The sign is unsure" in found["words"]
     for r in found["remedies"]:
-        assert r["body_gain_db"] is None or r["verdict"] != "ask the ear"
+        assert r["body_gain_db"] is None
         assert r["kind"] != "line"
 
 

@@ -89,6 +89,20 @@ def test_called_off_while_it_is_being_rendered_nothing_is_kept(owner, layout, mo
     assert (found.state, found.sounds.count()) == ("cancelled", 0)
 
 
+def test_called_off_at_the_last_moment_nothing_is_kept(owner, layout, monkeypatch):
+    out = asked(Api(owner), layout)
+
+    def rendered(ask, told):
+        told(1.0)
+        actions.call_off(owner, out["id"])
+        return {"wired": b"RIFF"}
+
+    monkeypatch.setattr(actions, "rendered", rendered)
+    actions.work_on(out["id"])
+    found = Example.objects.get(pk=out["id"])
+    assert (found.state, found.sounds.count()) == ("cancelled", 0)
+
+
 def test_a_failure_is_said_and_tried_again_when_asked_again(owner, layout, monkeypatch):
     out = asked(Api(owner), layout)
     with monkeypatch.context() as m:

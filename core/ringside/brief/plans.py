@@ -281,15 +281,14 @@ def fullest(layout: Layout) -> tuple[Layout, str]:
     """
     if not 1 <= len(layout.mics) <= MOST_FLIPPED:
         return layout, ""
-    an = analyse(layout)
-    best = best_flips(an)["best"]
+    best = best_flips(analyse(layout))["best"]
     if not best["flip"] or best["mean_db"] < WORTH_A_FLIP_DB:
         return layout, ""
     words = (
         f"Polarity by body over all drums: {', '.join(best['flip'])} turned over for"
         f" {best['mean_db']:.1f} dB; the ear has the last word."
     )
-    return with_flips(an, best["flip"]).layout, words
+    return with_flips(layout, best["flip"]), words
 
 
 def _shown(plan: _Plan, picture: Choice) -> dict[str, Any]:

@@ -18,7 +18,6 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import Field
 
-from ringside.errors import RingsideError
 from ringside.pairs import Analysis
 from ringside.values import Number, Record, Text, Title
 from ringside.voices.drum import stroke
@@ -75,14 +74,9 @@ def ask_of(an: Analysis, a: str, b: str, source: str) -> Ask:
     RingsideError
         When a mic or the source is not there.
     """
-    ids, sources = [m.id for m in an.layout.mics], an.scene.sources.ids
-    if a == b or a not in ids or b not in ids:
-        raise RingsideError(f"expected two mics of this layout, got {a!r} and {b!r}")
-    if source not in sources:
-        raise RingsideError(f"expected a drum or cymbal of the kit, got {source!r}")
-    k = sources.index(source)
+    row, turned, k = an.find(a, b, source)
+    ids = [m.id for m in an.layout.mics]
     one, two = (_heard(an, ids.index(m), k) for m in (a, b))
-    row, turned = an.pair_index(a, b)
     unsure = int(an.pairs.sign[row, k]) == 0 and bool(an.scene.sources.drum[k])
     part = an.layout.kit.part(source)
     return Ask(

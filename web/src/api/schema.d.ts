@@ -1598,6 +1598,8 @@ export interface components {
             tape_m: number[][];
             /** Tips */
             tips: components["schemas"]["TipRow"][];
+            /** Trouble */
+            trouble: number[];
             /** Verdict */
             verdict: ("no matter" | "together" | "ask the ear" | "late" | "hollow")[][];
             /** Worst */
@@ -4587,6 +4589,8 @@ export interface components {
         StepDrum: {
             /** Flipped Db */
             flipped_db: number | null;
+            /** Heard */
+            heard: boolean;
             /** Source */
             source: string;
             /** Wired Db */

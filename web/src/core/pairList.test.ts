@@ -22,6 +22,7 @@ const board = {
   mic_ids: ["OL", "HH", "KI", "RM"],
   pair_a: ["OL", "OL", "OL", "HH", "HH", "KI"],
   pair_b: ["HH", "KI", "RM", "KI", "RM", "RM"],
+  trouble: [1, 2, 4, 7],
   worst: ["no matter", "together", "ask the ear", "no matter", "late", "hollow"] as Verdict[],
 } as unknown as Board;
 

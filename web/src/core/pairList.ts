@@ -7,8 +7,6 @@ export const GRAVEST: Verdict[] = ["hollow", "late", "ask the ear", "together", 
 
 export type MicOrder = "as laid out" | "by drum" | "worst first";
 
-const weight = (v: Verdict) => [8, 4, 2, 0, 0][GRAVEST.indexOf(v)] ?? 0;
-
 /** The mics along the grid: as laid out, grouped by their drum, or those in most trouble first. */
 export function micOrder(layout: Layout, board: Board, order: MicOrder): string[] {
   const ids = board.mic_ids;
@@ -23,12 +21,7 @@ export function micOrder(layout: Layout, board: Board, order: MicOrder): string[
     };
     return sorted(ids, place);
   }
-  const trouble = new Map<string, number>();
-  board.worst.forEach((v, i) => {
-    for (const id of [board.pair_a[i], board.pair_b[i]] as string[])
-      trouble.set(id, (trouble.get(id) ?? 0) + weight(v));
-  });
-  return sorted(ids, (id) => -(trouble.get(id) ?? 0));
+  return sorted(ids, (id) => -(board.trouble[ids.indexOf(id)] ?? 0));
 }
 
 function sorted(ids: string[], place: (id: string) => number): string[] {

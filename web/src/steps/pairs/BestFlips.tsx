@@ -67,7 +67,7 @@ export function BestFlips() {
         <thead className="text-left text-soft">
           <tr>
             <th scope="col" className="pr-5 font-semibold">
-              Set
+              Set, gain in dB
             </th>
             {best.drums.map((d) => (
               <th key={d.source} scope="col" className="pr-4 text-right font-semibold">
@@ -75,7 +75,7 @@ export function BestFlips() {
               </th>
             ))}
             <th scope="col" className="pr-4 text-right font-semibold">
-              Mean, dB
+              Mean
             </th>
             <th scope="col" />
           </tr>

@@ -273,22 +273,17 @@ function Listening({ example, row }: { example: Example; row: PairRow }) {
               </select>
             </label>
           ))}
-          <button
-            type="button"
-            className="btn"
-            onClick={() => hear("A", two.A)}
-            aria-pressed={heard === "A"}
-          >
-            Hear A
-          </button>
-          <button
-            type="button"
-            className="btn"
-            onClick={() => hear("B", two.B)}
-            aria-pressed={heard === "B"}
-          >
-            Hear B
-          </button>
+          {(["A", "B"] as const).map((side) => (
+            <button
+              key={side}
+              type="button"
+              className="btn"
+              onClick={() => hear(side, two[side])}
+              aria-pressed={heard === side}
+            >
+              Hear {side}
+            </button>
+          ))}
           {blind ? (
             <button
               type="button"

@@ -95,7 +95,9 @@ export function OneByOne() {
                       <span className="text-soft">·</span>
                     ) : (
                       <>
-                        <span className={`block ${tone(d.wired_db)}`}>{signed(d.wired_db)}</span>
+                        <span className={`block ${tone(d.wired_db, d.heard)}`}>
+                          {signed(d.wired_db)}
+                        </span>
                         <span className="block text-[0.75rem] text-soft">
                           {signed(d.flipped_db ?? 0)}
                         </span>
@@ -126,8 +128,8 @@ export function OneByOne() {
 
 const firstOf = (first: string | undefined): Order => (first === "close" ? "kick" : "overheads");
 
-const tone = (db: number) =>
-  db >= 1 ? "font-bold text-ring" : db <= -1 ? "font-bold text-hollow" : "";
+const tone = (db: number, heard: boolean) =>
+  heard ? `font-bold ${db > 0 ? "text-ring" : "text-hollow"}` : "";
 
 function Arrow(props: { label: string; off: boolean; onPress: () => void; up?: boolean }) {
   const Shape = props.up ? ArrowUp : ArrowDown;

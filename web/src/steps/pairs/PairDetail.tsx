@@ -3,7 +3,7 @@ import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import type { Focus, PairDepth, PairRow, Remedy } from "../../api/types";
 import { decided, decisionOn, micOf, undecided } from "../../core/edits";
-import { dbText, lengthText, msText, type Ruler } from "../../core/units";
+import { dbText, lengthText, lengthWithUnit, msText, type Ruler } from "../../core/units";
 import { bodySums, sourceName } from "../../core/words";
 import { Ask } from "../../parts/Ask";
 import { DelayChart } from "../../parts/DelayChart";
@@ -100,12 +100,12 @@ export function PairDetail({ focus, tried, onTry, onTake }: Props) {
           <Big
             value={lengthText(row.tape_a_m, ruler)}
             name={`${ruler.units === "cm" ? "cm, " : ""}${a.id} by tape`}
-            more={row.path_differs_a ? `${lengthText(row.path_a_m, ruler)} by air` : ""}
+            more={row.path_differs_a ? `${lengthWithUnit(row.path_a_m, ruler)} by air` : ""}
           />
           <Big
             value={lengthText(row.tape_b_m, ruler)}
             name={`${ruler.units === "cm" ? "cm, " : ""}${b.id} by tape`}
-            more={row.path_differs_b ? `${lengthText(row.path_b_m, ruler)} by air` : ""}
+            more={row.path_differs_b ? `${lengthWithUnit(row.path_b_m, ruler)} by air` : ""}
           />
           {bodySums(row).map((s) => (
             <Big key={s.name} value={dbText(s.db)} name={`dB of ${s.name}`} />

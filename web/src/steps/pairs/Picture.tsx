@@ -266,7 +266,7 @@ function Pans({ seen, doc }: { seen: PictureOut; doc: Layout }) {
               <MicTag mic={mic} layout={doc} />
               <div className="w-28">
                 <NumberField
-                  label="Pan, − left"
+                  label="Pan %, − left"
                   value={p.pan ?? 0}
                   digits={0}
                   low={-100}
