@@ -5,6 +5,7 @@ import os
 import socket
 import subprocess
 import sys
+import time
 
 import pytest
 
@@ -112,6 +113,10 @@ def test_stop_ends_the_server_and_its_worker(tmp_path, monkeypatch):
     for kept, mark in ((serve.PID, "config.wsgi"), (serve.WORKER_PID, "procrastinate")):
         idle = [sys.executable, "-c", "import time; time.sleep(30)", mark]
         ours[kept] = serve._behind(idle, {}, kept, serve.LOG)
+        deadline = time.monotonic() + 10
+        while not serve._ours(ours[kept].pid):  # its command line can be read a moment later
+            assert time.monotonic() < deadline
+            time.sleep(0.01)
     assert serve.stop() is True
     for kept, process in ours.items():
         assert process.wait(10) == -15
