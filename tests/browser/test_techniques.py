@@ -1,6 +1,7 @@
 """Techniques: preview, take, change a number, fit, undo; what-if; drum terms; locks; nulls."""
 
 import math
+import re
 
 import pytest
 from playwright.sync_api import expect
@@ -229,6 +230,37 @@ def test_what_if_slides_shows_and_keeps(blank):
     assert blank.mic("MM")["position_m"][2] == pytest.approx(2.2, abs=1e-6)
     page.keyboard.press("Control+z")
     expect(panel.locator("[data-whatif-value]")).to_have_text("100.0 cm")
+
+
+def test_an_undo_holds_though_the_curves_are_still_on_their_way(blank):
+    # The curves of the new value take longer than a hand takes to press Ctrl+Z.
+    blank.page.add_init_script("""
+      const at_once = window.fetch;
+      window.fetch = async (...asked) => {
+        const url = String(asked[0].url ?? asked[0]);
+        if (window.__slow && url.endsWith('/what-if'))
+          await new Promise((done) => setTimeout(done, 2500));
+        return at_once(...asked);
+      };
+    """)
+    page = blank.open()
+    techniques(page)
+    take(page, "one-front")
+    page.locator("[data-opened]").get_by_role("button", name="What if").click()
+    value = page.locator("[data-whatif-value]")
+    expect(value).to_have_text("120.0 cm")
+    before = blank.mic("MM")["position_m"]
+    page.evaluate("window.__slow = true")
+    page.get_by_label(re.compile("^What if, ")).focus()
+    page.keyboard.press("End")
+    page.locator("[aria-label^='Undo: One in front']").wait_for()
+    blank.saved()
+    assert blank.mic("MM")["position_m"] != before
+    page.keyboard.press("Control+z")
+    page.locator("[aria-label^='Redo: One in front']").wait_for()
+    expect(value).to_have_text("120.0 cm")
+    blank.saved()
+    assert blank.mic("MM")["position_m"] == before
 
 
 def test_the_marked_value_is_one_press_away(someone):

@@ -1,8 +1,8 @@
 /** What if: one number of a technique on a slider, with what would be heard drawn over it. */
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { api, exactly } from "../../../api/client";
-import type { Standing, Sweep, Technique } from "../../../api/types";
+import type { Layout, Standing, Sweep, Technique } from "../../../api/types";
 import { nearest } from "../../../core/curves";
 import { swept } from "../../../core/edits";
 import { numberText } from "../../../core/techniques";
@@ -56,10 +56,11 @@ export function WhatIf({ row, technique }: { row: Standing; technique: Technique
 function Slide({ sweep, row }: { sweep: Sweep; row: Standing }) {
   const editor = useEditor();
   const ruler = useMe();
-  const [held, setHeld] = useState<number | null>(null);
+  const still = useEditorPart((s) => s.still);
+  const [held, setHeld] = useState<{ at: number; of: Layout } | null>(null);
   const last = sweep.values.length - 1;
   const now = nearest(sweep.values, sweep.now);
-  const at = Math.min(held ?? now, last);
+  const at = Math.min(held?.of === still ? held.at : now, last);
   const value = sweep.values[at] ?? sweep.now;
   const there = (i: number) =>
     swept(
@@ -76,17 +77,26 @@ function Slide({ sweep, row }: { sweep: Sweep; row: Standing }) {
     },
     [editor],
   );
+  // Set while the hand moves the slider: a key let go of for something else, as Ctrl+Z is, must
+  // not take the value again that was just undone.
+  const moving = useRef(false);
   const show = (i: number) => {
-    setHeld(i);
+    moving.current = true;
+    setHeld({ at: i, of: still });
     editor.preview(there(i));
   };
-  // Where it was let go of holds until the curves are drawn anew: the slider must not fall back.
+  // Where it was let go of holds until the curves are drawn anew or the layout becomes another,
+  // by an undo: the slider must not fall back, and must not stay behind.
   // biome-ignore lint/correctness/useExhaustiveDependencies: new curves, not a new value, set it free
   useEffect(() => setHeld(null), [sweep]);
+  const letGo = (i: number) => {
+    if (moving.current) stop(i);
+  };
   const stop = (i: number) => {
-    setHeld(i);
+    moving.current = false;
     if (i !== now) editor.commit(there(i), `${row.name}: ${sweep.label.toLowerCase()}`);
     else editor.preview(editor.snapshot().still);
+    setHeld({ at: i, of: editor.snapshot().still });
   };
   return (
     <>
@@ -100,8 +110,8 @@ function Slide({ sweep, row }: { sweep: Sweep; row: Standing }) {
         step={1}
         value={at}
         onChange={(e) => show(Number(e.target.value))}
-        onPointerUp={(e) => stop(Number(e.currentTarget.value))}
-        onKeyUp={(e) => stop(Number(e.currentTarget.value))}
+        onPointerUp={(e) => letGo(Number(e.currentTarget.value))}
+        onKeyUp={(e) => letGo(Number(e.currentTarget.value))}
       />
       <output className="num min-w-20 font-bold" data-whatif-value>
         {numberText(value, sweep, ruler)}
