@@ -51,9 +51,9 @@ def p95(values: list[float]) -> float:
 def big_layout(mics: int, sources: int) -> Any:
     """A layout of so many mics round a kit of so many sources, the same every time."""
     import numpy as np
-    from ringside.kits import five_piece
-    from ringside.layout import Layout, StereoPair
-    from ringside.mics import PRESSURE_SHARE, Mic
+    from ringside.plan.kits import five_piece
+    from ringside.plan.layout import Layout, StereoPair
+    from ringside.plan.mics import PRESSURE_SHARE, Mic
 
     kit = five_piece()
     more = [
@@ -81,7 +81,7 @@ def big_layout(mics: int, sources: int) -> Any:
 def bare(layout: Any) -> Callable[[], object]:
     """The same arrays as the analysis, in plain numpy: no names, rules or verdict words."""
     import numpy as np
-    from ringside.scene import scene_of
+    from ringside.hear.scene import scene_of
 
     sc = scene_of(layout)
     s = sc.sources
@@ -133,9 +133,9 @@ def timed_walk() -> float:
     from itertools import combinations
 
     import numpy as np
-    from ringside.kit import centre_of
-    from ringside.kits import five_piece
-    from ringside.kittape import read, tape_report
+    from ringside.plan.kit import centre_of
+    from ringside.plan.kits import five_piece
+    from ringside.survey.kit import read, tape_report
 
     kit = five_piece()
     places = {p.id: np.array(centre_of(p)) for p in kit.parts}
@@ -148,12 +148,12 @@ def timed_walk() -> float:
 
 def timed_room() -> float:
     """Milliseconds for everything the room step shows, each time for a room not seen before."""
-    from ringside.boundary import spot_report
-    from ringside.kits import five_piece
-    from ringside.layout import Layout
-    from ringside.room import Notch, Room
-    from ringside.roommodes import modes
-    from ringside.roomsound import decay_report
+    from ringside.plan.kits import five_piece
+    from ringside.plan.layout import Layout
+    from ringside.plan.room import Notch, Room
+    from ringside.rooms.boundary import spot_report
+    from ringside.rooms.decay import decay_report
+    from ringside.rooms.modes import modes
 
     wide = iter(6.0 + 0.01 * n for n in range(99))
 
@@ -173,8 +173,8 @@ def timed_room() -> float:
 def sixteen() -> Any:
     """A whole layout of 16 mics by techniques, each then knocked a few centimetres off."""
     import numpy as np
-    from ringside.kits import five_piece
-    from ringside.layout import Layout
+    from ringside.plan.kits import five_piece
+    from ringside.plan.layout import Layout
     from ringside.techniques.taking import take
 
     layout = Layout(name="bench", kit=five_piece())
@@ -204,7 +204,7 @@ def timed_fit() -> float:
 
 def timed_sweep() -> float:
     """Milliseconds for one number of a technique over its range, 41 values, among 16 mics."""
-    from ringside.whatif import sweep
+    from ringside.answers.whatif import sweep
 
     layout = sixteen()
     return statistics.median(timed(lambda: sweep(layout, "one-front", "height"), 7))
@@ -212,8 +212,8 @@ def timed_sweep() -> float:
 
 def timed_plans() -> float:
     """Milliseconds for three starting layouts from a brief with every input in use."""
-    from ringside.answers import Brief
     from ringside.brief.plans import plans
+    from ringside.plan.questions import Brief
 
     layout, brief = sixteen(), Brief(inputs=20, space="roomy", ride="much", minutes=240)
     return statistics.median(timed(lambda: plans(layout, brief), 7))
@@ -221,9 +221,9 @@ def timed_plans() -> float:
 
 def timed_pairs() -> tuple[float, float]:
     """Milliseconds for 496 pairs with body sums and what could tip, and for one in depth."""
-    from ringside.depth import in_depth
-    from ringside.pairs import analyse
-    from ringside.report import board
+    from ringside.answers.depth import in_depth
+    from ringside.answers.report import board
+    from ringside.pairs.analysis import analyse
 
     layout = big_layout(32, 14)
     whole = statistics.median(timed(lambda: board(analyse(layout)), 15))
@@ -233,8 +233,8 @@ def timed_pairs() -> tuple[float, float]:
 
 def timed_flips(mics: int) -> float:
     """Milliseconds for the best set of flips of so many mics."""
-    from ringside.flips import best_flips
-    from ringside.pairs import analyse
+    from ringside.pairs.analysis import analyse
+    from ringside.pairs.flips import best_flips
 
     an = analyse(big_layout(mics, 14))
     return statistics.median(timed(lambda: best_flips(an), 3))
@@ -242,7 +242,7 @@ def timed_flips(mics: int) -> float:
 
 def timed_example() -> float:
     """Milliseconds to render an example of a pair: five versions of four strokes."""
-    from ringside.pairs import analyse
+    from ringside.pairs.analysis import analyse
     from ringside.voices.example import ask_of, rendered
 
     ask = ask_of(analyse(sixteen()), "OL", "OR", "snare")
@@ -251,7 +251,7 @@ def timed_example() -> float:
 
 def core_rows() -> list[Row]:
     """The analysis of 40 mics on 14 sources, alone and against bare numpy, turn about."""
-    from ringside.pairs import analyse
+    from ringside.pairs.analysis import analyse
 
     layout = big_layout(40, 14)
     full, plain = [], []

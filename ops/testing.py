@@ -114,7 +114,7 @@ def write_pages(docs: Path) -> None:
     """The pages that the core itself can tell: techniques, the brief's rules, worked cases."""
     env = {**os.environ, "PYTHONPATH": _python_path()}
     for name, file in PAGES.items():
-        code = f"from ringside.handbook import {name}_page as page; print(page(), end='')"
+        code = f"from ringside.handbook.pages import {name}_page as page; print(page(), end='')"
         text = run([PYTHON, "-c", code], env=env, try_this="read above")
         (docs / file).write_text(text)
 

@@ -8,10 +8,10 @@ import json
 import sys
 from pathlib import Path
 
+from ringside.answers.report import report
 from ringside.errors import RingsideError
-from ringside.layoutfile import read_layout
-from ringside.pairs import analyse
-from ringside.report import report
+from ringside.files.layout import read_layout
+from ringside.pairs.analysis import analyse
 
 
 def main(args: list[str]) -> int:

@@ -25,3 +25,11 @@ NULL_FLOOR: Final = 0.03
 
 STANDARD_PRESSURE_PA: Final = 101_325.0
 """Pa, the standard atmosphere (ISO 2533)."""
+
+
+OVERHEAD_HEIGHT_M: Final = 1.74
+"""m. Where starting overheads stand, a good metre over the snare (common practice)."""
+
+FARTHEST_MOVE_M: Final = 0.6
+"""m. Neither a fit nor a remedy moves a mic farther: beyond it, it is another layout (from
+memory)."""

@@ -2,7 +2,7 @@
 
 from django.contrib.auth.models import AbstractUser
 from django.db import models
-from ringside.handsizes import HandSizes
+from ringside.plan.handsizes import HandSizes
 
 
 class User(AbstractUser):

@@ -13,7 +13,7 @@ from ninja import Router
 from ninja.errors import HttpError
 from ninja.responses import Status
 from ninja.security import APIKeyCookie
-from ringside.handsizes import HandSizes
+from ringside.plan.handsizes import HandSizes
 from studios.access import open_studio
 
 from api.schemas import MeOut, PasswordIn, Problem, SignIn, SignUp, UnitsIn

@@ -5,8 +5,8 @@ from typing import Any
 from django.http import HttpRequest
 from ninja import Router
 from plans.actions import layout_for
-from ringside.answers import Brief
 from ringside.brief.plans import asked, built, plans, table
+from ringside.plan.questions import Brief
 from studios.actions import locker_of
 
 from api.kit_schemas import LayoutOnly

@@ -6,12 +6,12 @@ import orjson
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from plans.actions import layout_for
-from ringside.layout import Layout
-from ringside.pairs import analyse
-from ringside.places import place_by_tape
-from ringside.report import board
-from ringside.setup import aim_at
-from ringside.thresholds import REASONS, Thresholds
+from ringside.answers.report import board
+from ringside.pairs.analysis import analyse
+from ringside.places.aims import aim_at
+from ringside.places.partner import place_by_tape
+from ringside.plan.layout import Layout
+from ringside.plan.thresholds import REASONS, Thresholds
 
 from api.schemas import AimIn, AimOut, Board, ComputeIn, Problem, Setting, Spot, TapeIn
 

@@ -7,9 +7,9 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from plans.actions import layout_for
 from plans.models import Layout
-from ringside.layoutfile import write_layout
-from ringside.pairs import analyse
-from ringside.pairsfile import pairs_csv
+from ringside.files.layout import write_layout
+from ringside.files.pairs import pairs_csv
+from ringside.pairs.analysis import analyse
 from sheets.page import sheet_html, sheet_pdf
 from sheets.table import sheet_csv
 from sheets.units import Ruler

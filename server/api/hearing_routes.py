@@ -7,7 +7,7 @@ from hearing import actions
 from hearing.models import Example
 from ninja import Router, Schema
 from pydantic import Field
-from ringside.pairs import analyse
+from ringside.pairs.analysis import analyse
 from ringside.voices.example import VERSIONS, Ask, Version, ask_of
 
 from api.kit_schemas import LayoutOnly

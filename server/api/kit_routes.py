@@ -4,17 +4,17 @@ from typing import Any
 
 from django.http import HttpRequest
 from ninja import Router
-from ringside.boundary import spot_report
-from ringside.clearance import PEDAL_WIDE_M, pedals, sweeps
-from ringside.effects import effects
+from ringside.answers.effects import effects
+from ringside.edits.kit import apply
 from ringside.errors import RingsideError
-from ringside.kitedit import apply
-from ringside.kits import KITS
-from ringside.kittape import tape_report
-from ringside.materials import BANDS_HZ, MATERIALS, SOURCE
-from ringside.roommodes import modes, modes_words
-from ringside.roomsound import decay_report
-from ringside.tuning import fundamental_of, note_of
+from ringside.hear.tuning import fundamental_of, note_of
+from ringside.places.clearance import PEDAL_WIDE_M, pedals, sweeps
+from ringside.plan.kits import KITS
+from ringside.plan.materials import BANDS_HZ, MATERIALS, SOURCE
+from ringside.rooms.boundary import spot_report
+from ringside.rooms.decay import decay_report
+from ringside.rooms.modes import modes, modes_words
+from ringside.survey.kit import tape_report
 
 from api.kit_schemas import (
     EffectsIn,

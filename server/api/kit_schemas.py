@@ -4,8 +4,8 @@ from typing import Annotated, Literal
 
 from ninja import Schema
 from pydantic import Field
-from ringside.kitedit import KitEdit
-from ringside.layout import Layout as LayoutDoc
+from ringside.edits.kit import KitEdit
+from ringside.plan.layout import Layout as LayoutDoc
 
 from api.schemas import Point, Strict, VerdictWord
 

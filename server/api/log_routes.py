@@ -8,8 +8,8 @@ from ninja.responses import Status
 from plans import logs
 from plans.actions import layout_for
 from plans.models import SpotLog
-from ringside.kit import Kit
-from ringside.locker import stock
+from ringside.gear.locker import stock
+from ringside.plan.kit import Kit
 from studios.actions import locker_of
 
 from api.kit_schemas import LayoutOnly

@@ -4,12 +4,12 @@ from typing import Any
 
 from django.http import HttpRequest
 from ninja import Router
-from ringside.depth import in_depth
-from ringside.flips import best_flips
-from ringside.image import pictures
-from ringside.onebyone import order_of, steps
-from ringside.pairs import analyse
-from ringside.report import pair_rows
+from ringside.answers.depth import in_depth
+from ringside.answers.report import pair_rows
+from ringside.pairs.analysis import analyse
+from ringside.pairs.flips import best_flips
+from ringside.pairs.onebyone import order_of, steps
+from ringside.pairs.stereo import pictures
 
 from api.kit_schemas import LayoutOnly
 from api.pair_schemas import FlipsOut, OrderIn, PairDepth, PairIn, PictureOut, RowsIn, StepRow

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from ninja import Schema
 from pydantic import Field
-from ringside.mics import Mic
+from ringside.plan.mics import Mic
 
 from api.kit_schemas import LayoutOnly
 from api.schemas import VerdictWord

@@ -8,10 +8,10 @@ from django.middleware.csrf import get_token
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 from plans.errors import Conflict, NothingToDo, NotThere
-from ringside.changes import changes
+from ringside.answers.changes import changes
 from ringside.errors import LayoutFileError, RingsideError
-from ringside.layout import Layout
-from ringside.layoutfile import place_of, wording
+from ringside.faults import place_of, wording
+from ringside.plan.layout import Layout
 from sheets.units import Ruler
 from studios.errors import LockerChanged
 

@@ -1,6 +1,6 @@
 """What the interface takes and gives. The layout itself is the core's own record.
 
-The shapes of the board repeat what `ringside.report` builds, so that the browser's client
+The shapes of the board repeat what `ringside.answers.report` builds, so that the browser's client
 is typed from them; a test holds the two together.
 """
 
@@ -9,9 +9,9 @@ from typing import Annotated, Literal
 
 from ninja import Schema
 from pydantic import ConfigDict, Field
-from ringside.handsizes import HandSizes
-from ringside.layout import Layout as LayoutDoc
-from ringside.starts import Start
+from ringside.places.starts import Start
+from ringside.plan.handsizes import HandSizes
+from ringside.plan.layout import Layout as LayoutDoc
 
 Name = Annotated[str, Field(min_length=1, max_length=80)]
 VerdictWord = Literal["no matter", "together", "ask the ear", "late", "hollow"]

@@ -7,9 +7,9 @@ from ninja import File, Router, UploadedFile
 from ninja.responses import Status
 from plans import actions
 from ringside.errors import LayoutFileError
-from ringside.kits import KITS
-from ringside.layoutfile import BIGGEST_FILE, read_layout
-from ringside.starts import STARTS
+from ringside.files.layout import BIGGEST_LAYOUT, read_layout
+from ringside.places.starts import STARTS
+from ringside.plan.kits import KITS
 from studios.access import studios_of
 from studios.models import Kit, Room
 
@@ -56,8 +56,8 @@ def starts(request: HttpRequest) -> dict[str, Any]:
 @router.post("/upload", response={201: SessionOut, 400: Problem})
 def upload(request: HttpRequest, file: File[UploadedFile]) -> Status[dict[str, Any]]:
     """A layout file made elsewhere becomes a session of its own; a bad one changes nothing."""
-    if (file.size or 0) > BIGGEST_FILE:
-        raise LayoutFileError("", f"larger than {BIGGEST_FILE} bytes; a layout file is smaller")
+    if (file.size or 0) > BIGGEST_LAYOUT:
+        raise LayoutFileError("", f"larger than {BIGGEST_LAYOUT} bytes; a layout file is smaller")
     doc = read_layout(file.read())
     return Status(201, session_out(actions.session_from_file(request.user, doc)))
 

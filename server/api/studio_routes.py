@@ -6,9 +6,9 @@ from django.http import HttpRequest, HttpResponse
 from ninja import File, Router, UploadedFile
 from ninja.responses import Status
 from ringside.errors import RingsideError
-from ringside.kit import Kit
-from ringside.lockerfile import BIGGEST_FILE, write_locker
-from ringside.room import Room
+from ringside.files.locker import BIGGEST_LOCKER, write_locker
+from ringside.plan.kit import Kit
+from ringside.plan.room import Room
 from studios import actions
 
 from api.schemas import Problem
@@ -85,8 +85,8 @@ def locker_csv(request: HttpRequest, pk: int) -> HttpResponse:
 @router.post("/{pk}/locker.csv", response={200: LockerRead, **WRONG})
 def read_csv(request: HttpRequest, pk: int, file: File[UploadedFile]) -> dict[str, Any]:
     """Rows of a CSV file put into the locker; broken ones are named and left out."""
-    if (file.size or 0) > BIGGEST_FILE:
-        raise RingsideError(f"larger than {BIGGEST_FILE} bytes; a locker is smaller")
+    if (file.size or 0) > BIGGEST_LOCKER:
+        raise RingsideError(f"larger than {BIGGEST_LOCKER} bytes; a locker is smaller")
     row, faults = actions.read_into_locker(request.user, pk, file.read())
     return {
         "version": row.version,

@@ -5,9 +5,9 @@ from typing import Annotated, Any
 
 from ninja import Schema
 from pydantic import Field
-from ringside.kit import Kit as KitDoc
-from ringside.locker import Locker as LockerDoc
-from ringside.room import Room as RoomDoc
+from ringside.gear.locker import Locker as LockerDoc
+from ringside.plan.kit import Kit as KitDoc
+from ringside.plan.room import Room as RoomDoc
 
 from api.schemas import Strict
 

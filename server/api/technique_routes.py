@@ -6,13 +6,13 @@ from typing import Any
 from django.http import HttpRequest
 from ninja import Router
 from plans.actions import layout_for
-from ringside.drumterms import placed, terms_of
+from ringside.answers.whatif import sweep
 from ringside.fitting.fit import fit
-from ringside.nulls import null_aim
-from ringside.outfit import outfit
+from ringside.gear.outfit import outfit
+from ringside.places.drumterms import placed, terms_of
+from ringside.places.nulls import null_aim
 from ringside.techniques.catalogue import listed
 from ringside.techniques.taking import Took, change, drop, standing, take
-from ringside.whatif import sweep
 from studios.actions import locker_of
 
 from api.kit_schemas import LayoutOnly

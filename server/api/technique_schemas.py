@@ -4,11 +4,11 @@ from typing import Annotated, Any, Literal
 
 from ninja import Schema
 from pydantic import Field
-from ringside.answers import Brief
 from ringside.brief.plans import Piece
-from ringside.drumterms import DrumTerms
 from ringside.fitting.fit import FitAsk
-from ringside.layout import Layout as LayoutDoc
+from ringside.places.drumterms import DrumTerms
+from ringside.plan.layout import Layout as LayoutDoc
+from ringside.plan.questions import Brief
 from ringside.techniques.recipe import Group, Unit
 
 from api.kit_schemas import LayoutOnly

@@ -10,12 +10,12 @@ from accounts.models import User
 from django.db import transaction
 from django.db.models import QuerySet
 from django.utils import timezone
-from ringside.kit import Kit as KitDoc
-from ringside.kits import KITS
-from ringside.layout import Decision
-from ringside.layout import Layout as Doc
-from ringside.room import Room as Box
-from ringside.starts import Start, starting_layout
+from ringside.places.starts import Start, starting_layout
+from ringside.plan.kit import Kit as KitDoc
+from ringside.plan.kits import KITS
+from ringside.plan.layout import Decision
+from ringside.plan.layout import Layout as Doc
+from ringside.plan.room import Room as Box
 from studios.access import studios_of
 from studios.models import Kit, Room, Studio
 

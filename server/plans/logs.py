@@ -5,8 +5,8 @@ from typing import Any
 
 from accounts.models import User
 from django.utils import timezone
-from ringside.kit import Kit
-from ringside.tuning import LugReading, tuning_report
+from ringside.hear.tuning import LugReading, tuning_report
+from ringside.plan.kit import Kit
 
 from plans.actions import session_for
 from plans.errors import NotThere

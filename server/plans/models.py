@@ -2,7 +2,7 @@
 
 from django.conf import settings
 from django.db import models
-from ringside.layout import Layout as LayoutDoc
+from ringside.plan.layout import Layout as LayoutDoc
 from studios.models import Room, Studio
 
 

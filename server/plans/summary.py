@@ -2,9 +2,9 @@
 
 from typing import Any
 
-from ringside.layout import Layout
-from ringside.pairs import analyse
-from ringside.report import counts
+from ringside.pairs.analysis import analyse
+from ringside.pairs.counts import counts
+from ringside.plan.layout import Layout
 
 
 def summary_of(layout: Layout) -> dict[str, Any]:

@@ -3,9 +3,9 @@
 from math import atan2, degrees
 
 from django.utils.html import escape
-from ringside.kit import Cymbal, Drum
-from ringside.layout import Layout
-from ringside.places import ring_of
+from ringside.places.partner import ring_of
+from ringside.plan.kit import Cymbal, Drum
+from ringside.plan.layout import Layout
 
 SCALE = 100.0
 MARGIN_M = 0.25

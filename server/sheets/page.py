@@ -6,9 +6,9 @@ from django.conf import settings
 from django.template.loader import render_to_string
 from django.utils.safestring import mark_safe
 from plans.models import Layout
-from ringside.pairs import analyse
-from ringside.report import counts
-from ringside.standing import decision_rows
+from ringside.pairs.analysis import analyse
+from ringside.pairs.counts import counts
+from ringside.pairs.decisions import decision_rows
 from studios.actions import locker_of
 
 from sheets.drawing import plan_svg

@@ -4,9 +4,9 @@ import csv
 import io
 from typing import Any
 
-from ringside.layout import Layout
-from ringside.locker import Locker
-from ringside.setup import setup_rows
+from ringside.answers.sheet import setup_rows
+from ringside.gear.locker import Locker
+from ringside.plan.layout import Layout
 
 from sheets.units import Ruler
 

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
-from ringside.handsizes import HandSizes
+from ringside.plan.handsizes import HandSizes
 
 Units = Literal["cm", "ft-in", "hand"]
 EIGHTHS = {0: "", 1: "⅛", 2: "¼", 3: "⅜", 4: "½", 5: "⅝", 6: "¾", 7: "⅞"}

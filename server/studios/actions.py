@@ -8,10 +8,10 @@ from typing import Any
 
 from accounts.models import User
 from django.db import transaction
-from ringside.kit import Kit as KitDoc
-from ringside.locker import Locker as LockerDoc
-from ringside.lockerfile import Fault, read_locker
-from ringside.room import Room as RoomDoc
+from ringside.files.locker import Fault, read_locker
+from ringside.gear.locker import Locker as LockerDoc
+from ringside.plan.kit import Kit as KitDoc
+from ringside.plan.room import Room as RoomDoc
 
 from studios.access import studios_of
 from studios.errors import LockerChanged, NotThere

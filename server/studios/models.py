@@ -4,7 +4,7 @@ import json
 
 from django.conf import settings
 from django.db import models
-from ringside.locker import Locker as LockerDoc
+from ringside.gear.locker import Locker as LockerDoc
 
 
 class Studio(models.Model):

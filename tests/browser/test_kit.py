@@ -5,8 +5,8 @@ import re
 
 import pytest
 from playwright.sync_api import expect
-from ringside.kit import Kit, mirrored, reference_point
-from ringside.kits import KITS
+from ringside.plan.kit import Kit, mirrored, reference_point
+from ringside.plan.kits import KITS
 
 from tests.browser.conftest import arrive
 

@@ -1,8 +1,8 @@
 """Speed of sound against ISO 9613-1:1993 figures."""
 
 import pytest
-from ringside.air import speed_of_sound
 from ringside.errors import RingsideError
+from ringside.plan.air import speed_of_sound
 
 
 # ISO 9613-1:1993: reference 343.2 m/s at 20 °C; the other two follow in the tables of the trade.

@@ -2,11 +2,11 @@
 
 import numpy as np
 import pytest
-from ringside.kit import Cymbal, Drum, Kit
-from ringside.layout import Air, Layout
-from ringside.mics import Mic
-from ringside.pairs import analyse
-from ringside.starts import starting_layout
+from ringside.pairs.analysis import analyse
+from ringside.places.starts import starting_layout
+from ringside.plan.kit import Cymbal, Drum, Kit
+from ringside.plan.layout import Air, Layout
+from ringside.plan.mics import Mic
 
 INCH = 0.0254
 SNARE = Drum(id="snare", name="Snare", kind="snare", diameter_m=14 * INCH, depth_m=0.14,

@@ -6,7 +6,6 @@ Which technique suits which wish is common practice.
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from ringside.answers import QUESTIONS, Brief
 from ringside.brief.plans import (
     WORTH_A_FLIP_DB,
     Piece,
@@ -19,16 +18,17 @@ from ringside.brief.plans import (
     table,
 )
 from ringside.brief.rules import FEW, RULES, SLOTS, WORTH
-from ringside.clearance import words_for_all
 from ringside.errors import RingsideError
-from ringside.flips import best_flips
-from ringside.kits import KITS, five_piece
-from ringside.layout import Layout
-from ringside.locker import Locker, MicModel, StandModel
-from ringside.outfit import outfit
-from ringside.pairs import analyse
-from ringside.report import counts
-from ringside.room import Room
+from ringside.gear.locker import Locker, MicModel, StandModel
+from ringside.gear.outfit import outfit
+from ringside.pairs.analysis import analyse
+from ringside.pairs.counts import counts
+from ringside.pairs.flips import best_flips
+from ringside.places.clearance import words_for_all
+from ringside.plan.kits import KITS, five_piece
+from ringside.plan.layout import Layout
+from ringside.plan.questions import QUESTIONS, Brief
+from ringside.plan.room import Room
 from ringside.techniques.catalogue import TECHNIQUES
 from ringside.techniques.taking import take
 
@@ -38,7 +38,7 @@ BLANK = Layout(name="B", kit=five_piece(), room=ROOM)
 
 def opened(layout):
     """With a hole in the kick's front head, so that every kick recipe can be chosen."""
-    from ringside.kit import Port
+    from ringside.plan.kit import Port
 
     kick = layout.kit.first("kick").model_copy(update={"port": Port(diameter_m=0.12)})
     drums = tuple(kick if d.id == kick.id else d for d in layout.kit.drums)
@@ -297,7 +297,7 @@ def test_an_empty_locker_is_asked_for_nothing():
 def test_the_demos_layout_from_the_brief_stands_on_its_numbers_and_is_clear():
     from pathlib import Path
 
-    from ringside.layoutfile import read_layout
+    from ringside.files.layout import read_layout
     from ringside.techniques.taking import standing
 
     file = Path(__file__).resolve().parents[2] / "demo" / "c-from-the-brief.layout.json"

@@ -4,22 +4,23 @@ import math
 
 import numpy as np
 import pytest
-from ringside.clearance import (
+from ringside.places.clearance import (
+    BLOCKED_WORDS,
     CYMBAL_ROUND_M,
     CYMBAL_SWING_M,
     PEDAL_HIGH_M,
     PEDAL_LONG_M,
     PEDAL_WIDE_M,
     SHELL_ROUND_M,
-    WORDS,
     blocked,
     pedals,
     sweeps,
     words_for,
     words_for_all,
 )
-from ringside.kits import KITS, eight_piece, five_piece
-from ringside.room import (
+from ringside.places.starts import starting_layout
+from ringside.plan.kits import KITS, eight_piece, five_piece
+from ringside.plan.room import (
     Door,
     Gobo,
     Notch,
@@ -30,7 +31,6 @@ from ringside.room import (
     to_room,
     wall_distances,
 )
-from ringside.starts import starting_layout
 
 ROOM = Room(
     name="R", width_m=6.4, length_m=8.2, height_m=3.3, kit_x_m=3.0, kit_y_m=2.4, kit_turn_rad=0.3,
@@ -113,15 +113,15 @@ def where(point, room):
     hall = -2.3 <= x <= -0.3 and 1.0 <= y <= 6.0 and z <= 2.2
     doorway = -0.3 <= x <= 0 and 3.0 <= y <= 3.9 and z <= 2.0
     if not (own or hall or doorway):
-        return WORDS[1]
+        return BLOCKED_WORDS[1]
     if own and not hall and not doorway and z > 3.3:
-        return WORDS[2]
+        return BLOCKED_WORDS[2]
     g = room.gobos[0]
     u, v = x - g.x_m, y - g.y_m
     along = math.cos(g.turn_rad) * u + math.sin(g.turn_rad) * v
     across = -math.sin(g.turn_rad) * u + math.cos(g.turn_rad) * v
     if abs(along) <= 0.6 and abs(across) <= 0.05 and z <= 1.2:
-        return WORDS[3]
+        return BLOCKED_WORDS[3]
     return ""
 
 
@@ -134,13 +134,13 @@ def at_parts(point, kit):
         if -d.depth_m < height < 0:
             closed = d.kind != "kick" and d.far_head is not None
             if (closed and over < SHELL_ROUND_M) or (not closed and abs(over) < SHELL_ROUND_M):
-                return WORDS[4]
+                return BLOCKED_WORDS[4]
     for c in kit.cymbals:
         out = [p - q for p, q in zip(point, c.centre_m, strict=True)]
         height = sum(a * b for a, b in zip(out, c.axis, strict=True))
         radial = math.sqrt(max(sum(a * a for a in out) - height**2, 0))
         if abs(height) < CYMBAL_SWING_M and radial < c.diameter_m / 2 + CYMBAL_ROUND_M:
-            return WORDS[5]
+            return BLOCKED_WORDS[5]
     return ""
 
 
@@ -148,25 +148,25 @@ def at_drummer(point, kit):
     stool = kit.stool
     away = math.hypot(point[0] - stool.position_m[0], point[1] - stool.position_m[1])
     if away < stool.zone_radius_m and point[2] < stool.zone_top_m:
-        return WORDS[6]
+        return BLOCKED_WORDS[6]
     for start, end in sweeps(kit):
         way, out = end - start, np.array(point) - start
         size = float(np.linalg.norm(way))
         t = float(out @ way) / size**2
         if 0 <= t <= 1 and np.linalg.norm(out - t * way) < stool.sweep_m:
-            return WORDS[7]
+            return BLOCKED_WORDS[7]
     for front, back in pedals(kit):
         way, out = (back - front) / PEDAL_LONG_M, np.array(point[:2]) - front
         t = float(out @ way)
         aside = float(np.linalg.norm(out - t * way))
         if 0 < t < PEDAL_LONG_M and aside < PEDAL_WIDE_M / 2 and point[2] < PEDAL_HIGH_M:
-            return WORDS[8]
+            return BLOCKED_WORDS[8]
     return ""
 
 
 def slow(point, layout):
     if point[2] < 0:
-        return WORDS[0]
+        return BLOCKED_WORDS[0]
     room = where(point, layout.room) if layout.room else ""
     return room or at_parts(point, layout.kit) or at_drummer(point, layout.kit)
 
@@ -184,7 +184,7 @@ def test_every_zone_one_point_at_a_time(name, room):
         assert words == slow(p, layout), p
     assert blocked(points, layout).tolist() == [bool(w) for w in told]
     # Every kind of zone that can be met was met, so that none is tested in name only.
-    met = {WORDS.index(w) for w in told if w}
+    met = {BLOCKED_WORDS.index(w) for w in told if w}
     assert met >= ({0, 4, 5, 6, 7, 8} if room is None else {0, 1, 2, 4, 5, 6, 7, 8})
 
 
@@ -214,13 +214,13 @@ def test_a_kit_without_a_stool_has_no_drummer_in_the_way():
     layout = starting_layout("five-piece", "empty")
     bare = layout.model_copy(update={"kit": layout.kit.model_copy(update={"stool": None})})
     assert words_for((0.24, -0.5, 1.0), bare) == ""
-    assert words_for((0.24, -0.5, 1.0), layout) == WORDS[6]
+    assert words_for((0.24, -0.5, 1.0), layout) == BLOCKED_WORDS[6]
 
 
 def test_a_drum_without_a_bottom_head_holds_a_mic_inside():
     layout = starting_layout("five-piece", "empty")
     inside = (0.64, -0.06, 0.45)
-    assert words_for(inside, layout) == WORDS[4]
+    assert words_for(inside, layout) == BLOCKED_WORDS[4]
     drums = tuple(
         d.model_copy(update={"far_head": None}) if d.id == "floor" else d for d in layout.kit.drums
     )
@@ -233,8 +233,9 @@ def test_a_wider_sweep_reaches_further():
     wide = kit.model_copy(update={"stool": kit.stool.model_copy(update={"sweep_m": 0.2})})
     layout = starting_layout("eight-piece", "empty")
     points = np.random.default_rng(3).uniform((-1, -0.6, 0.5), (1, 0.6, 1.4), (800, 3))
-    narrow = sum(w == WORDS[7] for w in words_for_all(points, layout))
+    narrow = sum(w == BLOCKED_WORDS[7] for w in words_for_all(points, layout))
     broad = sum(
-        w == WORDS[7] for w in words_for_all(points, layout.model_copy(update={"kit": wide}))
+        w == BLOCKED_WORDS[7]
+        for w in words_for_all(points, layout.model_copy(update={"kit": wide}))
     )
     assert broad > 2 * narrow > 0

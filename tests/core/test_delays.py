@@ -4,13 +4,14 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from ringside.delays import POINTS, bands_db, body_by_delay
-from ringside.layout import Air, Decision, Stood
-from ringside.pairs import WORDS, Verdict, analyse
-from ringside.report import counts
-from ringside.standing import decision_rows
-from ringside.starts import starting_layout
-from ringside.sureness import deviation_s, tips
+from ringside.pairs.analysis import analyse
+from ringside.pairs.counts import counts
+from ringside.pairs.decisions import decision_rows
+from ringside.pairs.delays import CURVE_POINTS, bands_db, body_by_delay
+from ringside.pairs.uncertainty import deviation_s, tips
+from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
+from ringside.places.starts import starting_layout
+from ringside.plan.layout import Air, Decision, Stood
 
 SQUARE = starting_layout("five-piece", "square pair")
 
@@ -55,7 +56,7 @@ def test_half_a_wave_of_the_fundamental_turns_the_body_round():
     flipped = np.interp(0.5 / f, curve["later_s"], curve["flipped_db"])
     assert curve["now_db"] == pytest.approx(6.02, abs=0.01)
     assert half < 0 < flipped
-    assert len(curve["later_s"]) == POINTS
+    assert len(curve["later_s"]) == CURVE_POINTS
     assert curve["equal_s"] == pytest.approx(0, abs=1e-6)
 
 
@@ -138,8 +139,8 @@ def test_a_verdict_near_its_limit_says_it_could_tip():
     unit = (at - snare) / np.linalg.norm(at - snare)
     an = analyse(with_mic(SQUARE, "OR", position_m=tuple(at + 0.020 * unit)))
     row, k, _ = row_of(an, "OL", "OR", "snare")
-    assert WORDS[Verdict(int(an.pairs.verdict[row, k]))] == "together"
-    assert WORDS[Verdict(int(tips(an)[row, k]))] == "late"
+    assert VERDICT_WORDS[Verdict(int(an.pairs.verdict[row, k]))] == "together"
+    assert VERDICT_WORDS[Verdict(int(tips(an)[row, k]))] == "late"
     sure = analyse(SQUARE)
     assert tips(sure)[row, k] == sure.pairs.verdict[row, k]
 
@@ -158,7 +159,7 @@ def test_worse_tapes_are_less_sure(error, celsius):
 def left(an, a, b, source):
     row, k, turned = row_of(an, a, b, source)
     stood = Stood(
-        verdict=WORDS[Verdict(int(an.pairs.verdict[row, k]))],
+        verdict=VERDICT_WORDS[Verdict(int(an.pairs.verdict[row, k]))],
         delay_s=(-1 if turned else 1) * float(an.pairs.delay_s[row, k]),
         body_db=float(an.pairs.body_db[row, k]),
     )

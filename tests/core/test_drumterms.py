@@ -4,11 +4,12 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from ringside.drumterms import DrumTerms, disc_gap, nearest_cymbal, placed, terms_of
 from ringside.errors import RingsideError
-from ringside.kits import KITS
-from ringside.layout import Layout
-from ringside.starts import starting_layout
+from ringside.places.drumterms import DrumTerms, placed, terms_of
+from ringside.places.starts import starting_layout
+from ringside.plan.drumframe import disc_gap, nearest_cymbal
+from ringside.plan.kits import KITS
+from ringside.plan.layout import Layout
 from ringside.techniques.taking import take
 
 FIVE = starting_layout("five-piece", "turned pair")

@@ -1,9 +1,9 @@
 """What a change did: the air against hand figures, and verdicts that turn over."""
 
 import pytest
-from ringside.effects import effects
-from ringside.layout import Air
-from ringside.starts import starting_layout
+from ringside.answers.effects import effects
+from ringside.places.starts import starting_layout
+from ringside.plan.layout import Air
 
 START = starting_layout("five-piece", "square pair")
 

@@ -4,18 +4,19 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from ringside.clearance import words_for_all
-from ringside.drumterms import DrumTerms, placed
-from ringside.fitting.fit import FARTHEST_M, FitAsk, fit
+from ringside.constants import FARTHEST_MOVE_M
+from ringside.fitting.fit import FitAsk, fit
 from ringside.fitting.least import SameDistance, SameHeight, least_move
-from ringside.fitting.stands import aside_m, base_for, floor_taken, reached
-from ringside.kit import mirrored, reference_point
-from ringside.kits import KITS, five_piece
-from ringside.layout import Layout, StereoPair
-from ringside.locker import Locker, StandModel
-from ringside.mics import LOCKS, Mic
-from ringside.room import Room
-from ringside.starts import starting_layout
+from ringside.gear.locker import Locker, StandModel
+from ringside.gear.stands import aside_m, base_for, floor_taken, reached
+from ringside.places.clearance import words_for_all
+from ringside.places.drumterms import DrumTerms, placed
+from ringside.places.starts import starting_layout
+from ringside.plan.kit import mirrored, reference_point
+from ringside.plan.kits import KITS, five_piece
+from ringside.plan.layout import Layout, StereoPair
+from ringside.plan.mics import LOCKS, Mic
+from ringside.plan.room import Room
 from ringside.techniques.taking import take
 from scipy.optimize import minimize
 
@@ -115,7 +116,7 @@ def test_a_whole_fit_moves_no_farther_than_the_optimiser(seed):
 
 def test_with_one_mic_held_the_other_goes_to_the_nearest_point_of_the_ring():
     """The ring sampled densely is the slow second answer."""
-    from ringside.loci import ring_through
+    from ringside.places.loci import ring_through
 
     layout = pair((-0.5, 0.45, 1.74), (0.55, -0.25, 1.70), locks=(LOCKS, ()))
     done = fit(layout, EQUAL)["layout"]
@@ -298,7 +299,7 @@ def test_a_fitted_layout_is_clear_equal_and_at_rest(kit):
     assert not any(words_for_all([m.position_m for m in done.mics], done))
     for p in done.stereo_pairs:
         assert gaps(done, p.left, p.right) == pytest.approx([0, 0], abs=0.0101)
-    assert all(m["moved_m"] <= FARTHEST_M for m in one["moves"])
+    assert all(m["moved_m"] <= FARTHEST_MOVE_M for m in one["moves"])
     again = fit(done)
     assert again["words"] == "Everything already fits: nothing was moved."
 

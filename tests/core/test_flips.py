@@ -6,14 +6,14 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from ringside import flips
 from ringside.errors import RingsideError
-from ringside.flips import best_flips, best_sets, with_flips
-from ringside.gram import LEAST_SHARE, body_of, drum_ids, grams, unsure_pairs
-from ringside.layout import Layout
-from ringside.onebyone import order_of, school_order, steps
-from ringside.pairs import analyse
-from ringside.starts import starting_layout
+from ringside.pairs import flips
+from ringside.pairs.analysis import analyse
+from ringside.pairs.flips import best_flips, best_sets, with_flips
+from ringside.pairs.gram import LEAST_SHARE, body_of, drum_ids, grams, unsure_pairs
+from ringside.pairs.onebyone import order_of, school_order, steps
+from ringside.places.starts import starting_layout
+from ringside.plan.layout import Layout
 
 from ops.bench import big_layout
 

@@ -4,7 +4,7 @@ from pathlib import Path
 
 import pytest
 from ringside.brief.rules import RULES
-from ringside.handbook import brief_page, cases_page, techniques_page
+from ringside.handbook.pages import brief_page, cases_page, techniques_page
 from ringside.techniques.catalogue import TECHNIQUES
 
 DOCS = Path(__file__).resolve().parents[2] / "docs"

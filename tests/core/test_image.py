@@ -4,7 +4,8 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from ringside.image import (
+from ringside.pairs.analysis import analyse
+from ringside.pairs.stereo import (
     fold_down_db,
     kit_angle_deg,
     main_pair,
@@ -14,10 +15,9 @@ from ringside.image import (
     positions,
     recording_angle_deg,
 )
-from ringside.layout import Layout, StereoPair
-from ringside.mics import Mic
-from ringside.pairs import analyse
-from ringside.starts import starting_layout
+from ringside.places.starts import starting_layout
+from ringside.plan.layout import Layout, StereoPair
+from ringside.plan.mics import Mic
 from ringside.techniques.taking import take
 
 SQUARE = starting_layout("five-piece", "square pair")

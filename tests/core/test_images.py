@@ -4,17 +4,17 @@ import warnings
 
 import numpy as np
 import pytest
-from ringside.arrivals import Doubt, arrivals
-from ringside.kits import five_piece
-from ringside.layout import Layout
-from ringside.mics import Mic
-from ringside.pairs import analyse
-from ringside.report import detail
-from ringside.room import Room, Surfaces
-from ringside.scene import scene_of
-from ringside.starts import starting_layout
-from ringside.sums import curve_db
-from ringside.thresholds import Thresholds
+from ringside.answers.report import detail
+from ringside.hear.arrivals import Doubt, arrivals
+from ringside.hear.scene import scene_of
+from ringside.hear.sums import curve_db
+from ringside.pairs.analysis import analyse
+from ringside.places.starts import starting_layout
+from ringside.plan.kits import five_piece
+from ringside.plan.layout import Layout
+from ringside.plan.mics import Mic
+from ringside.plan.room import Room, Surfaces
+from ringside.plan.thresholds import Thresholds
 
 HARD = Surfaces(floor="concrete floor")
 

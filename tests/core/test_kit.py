@@ -2,11 +2,11 @@
 
 import pytest
 from pydantic import ValidationError
-from ringside.kit import Cymbal, Drum, Kit, mirrored, reference_point
-from ringside.kits import KITS, five_piece, left_handed_five_piece
-from ringside.layout import Decision, Layout, StereoPair
-from ringside.starts import starting_layout
-from ringside.voicing import VOICES, bands
+from ringside.hear.bands import VOICES, bands
+from ringside.places.starts import starting_layout
+from ringside.plan.kit import Cymbal, Drum, Kit, mirrored, reference_point
+from ringside.plan.kits import KITS, five_piece, left_handed_five_piece
+from ringside.plan.layout import Decision, Layout, StereoPair
 
 DRUM = {"id": "d", "name": "D", "kind": "snare", "diameter_m": 0.35, "depth_m": 0.14,
         "batter_m": (0, 0, 0.6), "axis": (0, 0, 1)}  # fmt: skip

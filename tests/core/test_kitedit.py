@@ -7,14 +7,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import TypeAdapter
-from ringside.clearance import words_for_all
+from ringside.edits.kit import KitEdit, apply, follow
 from ringside.errors import RingsideError
-from ringside.kit import Kit, Port
-from ringside.kitedit import KitEdit, apply, follow
-from ringside.kits import KITS, eight_piece, five_piece, four_piece, six_piece
-from ringside.pairs import analyse
-from ringside.room import Room
-from ringside.starts import starting_layout
+from ringside.pairs.analysis import analyse
+from ringside.places.clearance import words_for_all
+from ringside.places.starts import starting_layout
+from ringside.plan.kit import Kit, Port
+from ringside.plan.kits import KITS, eight_piece, five_piece, four_piece, six_piece
+from ringside.plan.room import Room
 
 EDIT = TypeAdapter(KitEdit)
 ROOM = Room(name="R", width_m=6.4, length_m=8.2, height_m=3.3, kit_x_m=3.1, kit_y_m=2.6)
@@ -188,7 +188,7 @@ def test_moving_the_kit_leaves_room_mics_where_they_stand():
             )
         }
     )
-    from ringside.room import to_room
+    from ringside.plan.room import to_room
 
     spot = to_room(np.array([layout.mic("RM").position_m]), ROOM)[0]
     after = do(layout, do="pose", x_m=2.0, y_m=3.5, turn_rad=0.4)

@@ -5,9 +5,9 @@ from functools import cache
 import numpy as np
 import pytest
 from ringside.errors import RingsideError
-from ringside.kit import mirrored, reference_point
-from ringside.kits import KITS, five_piece, six_piece
-from ringside.kittape import (
+from ringside.plan.kit import mirrored, reference_point
+from ringside.plan.kits import KITS, five_piece, six_piece
+from ringside.survey.kit import (
     PLACED_M,
     fit,
     forget,

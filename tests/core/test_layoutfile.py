@@ -9,8 +9,8 @@ from pathlib import Path
 import jsonschema
 import pytest
 from ringside.errors import LayoutFileError
-from ringside.layoutfile import read_layout, write_layout
-from ringside.starts import starting_layout
+from ringside.files.layout import read_layout, write_layout
+from ringside.places.starts import starting_layout
 
 ROOT = Path(__file__).resolve().parents[2]
 GOOD = json.loads(write_layout(starting_layout("five-piece", "turned pair")))
@@ -86,7 +86,7 @@ def test_round_trip_is_exact(kit):
 
 
 def test_published_schema_is_that_of_the_code():
-    from ringside.layout import Layout
+    from ringside.plan.layout import Layout
 
     assert {k: v for k, v in SCHEMA.items() if k not in ("$id", "$schema")} == (
         Layout.model_json_schema()

@@ -5,7 +5,7 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 from ringside.errors import RingsideError
-from ringside.loci import at_distances, nearest_on_sphere, ring, ring_through
+from ringside.places.loci import at_distances, nearest_on_sphere, ring, ring_through
 from scipy.optimize import least_squares, minimize
 
 TENTH_MM = 1e-4
@@ -143,7 +143,7 @@ def test_a_height_the_ring_does_not_reach_is_refused_with_what_is_possible():
 @pytest.mark.parametrize("seed", range(10))
 def test_three_points_have_their_circumcentre_and_its_line(seed):
     """Against scipy's least squares on the two differences of distance."""
-    from ringside.loci import equidistant
+    from ringside.places.loci import equidistant
     from scipy.optimize import least_squares
 
     p = np.random.default_rng(seed).uniform(-1, 1, (3, 3))
@@ -158,7 +158,7 @@ def test_three_points_have_their_circumcentre_and_its_line(seed):
 
 
 def test_four_corners_of_a_cube_have_its_middle():
-    from ringside.loci import equidistant
+    from ringside.places.loci import equidistant
 
     found = equidistant([(0, 0, 0), (1, 1, 0), (1, 0, 1), (0, 1, 1)])
     assert found.best == pytest.approx((0.5, 0.5, 0.5))
@@ -166,7 +166,7 @@ def test_four_corners_of_a_cube_have_its_middle():
 
 
 def test_four_on_one_plane_but_no_circle_leave_a_residual():
-    from ringside.loci import equidistant
+    from ringside.places.loci import equidistant
 
     found = equidistant([(0, 0, 0), (2, 0, 0), (0, 2, 0), (5, 5, 0)])
     assert abs(found.residuals[3]) > 1
@@ -175,7 +175,7 @@ def test_four_on_one_plane_but_no_circle_leave_a_residual():
 
 @pytest.mark.parametrize("points", [[(0, 0, 0), (1, 0, 0), (2, 0, 0)], [(0, 0, 0), (1, 0, 0)]])
 def test_no_spot_is_equally_far_from_three_in_a_line(points):
-    from ringside.loci import equidistant
+    from ringside.places.loci import equidistant
 
     with pytest.raises(RingsideError, match=r"line|three or four"):
         equidistant(points)

@@ -5,10 +5,10 @@ import io
 
 import pytest
 from ringside.errors import RingsideError
-from ringside.kit import Port
-from ringside.locker import CableKind, InputBank, Locker, MicModel, StandModel, in_jet, stock
-from ringside.lockerfile import COLUMNS, read_locker, write_locker
-from ringside.starts import starting_layout
+from ringside.files.locker import LOCKER_COLUMNS, read_locker, write_locker
+from ringside.gear.locker import CableKind, InputBank, Locker, MicModel, StandModel, in_jet, stock
+from ringside.places.starts import starting_layout
+from ringside.plan.kit import Port
 
 START = starting_layout("five-piece", "square pair")
 PENCIL = MicModel(id="pencil", name="Small condenser", phantom=True, count=2, cost=8.0)
@@ -134,7 +134,7 @@ def test_the_csv_reads_back_to_the_same_locker():
 
 def test_the_csv_is_what_any_reader_of_csv_sees():
     rows = list(csv.DictReader(io.StringIO(write_locker(LOCKER))))
-    assert tuple(rows[0]) == COLUMNS
+    assert tuple(rows[0]) == LOCKER_COLUMNS
     assert [r["what"] for r in rows] == ["mic"] * 3 + ["stand"] * 2 + ["input"] * 2 + ["cable"]
     assert rows[2]["patterns"] == "figure-8"
 

@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from ringside.mics import PRESSURE_SHARE, Mic, directivity
+from ringside.plan.mics import PRESSURE_SHARE, Mic, directivity
 from scipy.integrate import quad
 from scipy.optimize import brentq
 

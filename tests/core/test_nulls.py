@@ -5,11 +5,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from ringside.errors import RingsideError
-from ringside.kits import KITS
-from ringside.layout import Layout
-from ringside.mics import PRESSURE_SHARE
-from ringside.nulls import best_way, loudest_near, null_aim, null_angle, response_db
-from ringside.pairs import analyse
+from ringside.pairs.analysis import analyse
+from ringside.places.nulls import best_way, loudest_near, null_aim, null_angle, response_db
+from ringside.plan.kits import KITS
+from ringside.plan.layout import Layout
+from ringside.plan.mics import PRESSURE_SHARE
 from ringside.techniques.taking import take
 
 KIT = Layout(name="N", kit=KITS["five-piece"]())

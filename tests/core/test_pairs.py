@@ -4,10 +4,12 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from ringside.layout import Layout
-from ringside.pairs import WORDS, Verdict, analyse, flipped
-from ringside.report import board, counts, detail, report
-from ringside.starts import starting_layout
+from ringside.answers.report import board, detail, report
+from ringside.pairs.analysis import analyse, flipped
+from ringside.pairs.counts import counts
+from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
+from ringside.places.starts import starting_layout
+from ringside.plan.layout import Layout
 
 TURNED = starting_layout("five-piece", "turned pair")
 SQUARE = starting_layout("five-piece", "square pair")
@@ -16,7 +18,7 @@ SQUARE = starting_layout("five-piece", "square pair")
 def verdict(layout, a, b, source):
     an = analyse(layout)
     row, _ = an.pair_index(a, b)
-    return WORDS[Verdict(int(an.pairs.verdict[row, an.scene.sources.ids.index(source)]))]
+    return VERDICT_WORDS[Verdict(int(an.pairs.verdict[row, an.scene.sources.ids.index(source)]))]
 
 
 def with_mic(layout, mic_id, **change):

@@ -2,16 +2,17 @@
 
 import numpy as np
 import pytest
-from ringside.changes import changes
-from ringside.clearance import blocked, words_for
+from ringside.answers.changes import changes
+from ringside.answers.report import detail
+from ringside.answers.sheet import setup_rows
 from ringside.errors import RingsideError
-from ringside.kits import KITS
-from ringside.pairs import analyse
-from ringside.places import can_be_equal, place_by_tape, places
-from ringside.report import detail
-from ringside.room import Room, to_room
-from ringside.setup import aim_at, aim_words, setup_rows
-from ringside.starts import STARTS, starting_layout
+from ringside.pairs.analysis import analyse
+from ringside.places.aims import aim_at, aim_words
+from ringside.places.clearance import blocked, words_for
+from ringside.places.partner import can_be_equal, place_by_tape, places
+from ringside.places.starts import STARTS, starting_layout
+from ringside.plan.kits import KITS
+from ringside.plan.room import Room, to_room
 
 SQUARE = starting_layout("five-piece", "square pair")
 ROOM = Room(name="Box", width_m=5, length_m=6, height_m=3, kit_x_m=2.5, kit_y_m=2)

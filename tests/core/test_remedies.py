@@ -2,13 +2,14 @@
 
 import numpy as np
 import pytest
+from ringside.answers.remedies import remedies as of_analysis
+from ringside.answers.remedies import stand_steps
 from ringside.errors import RingsideError
-from ringside.loci import ring_through
-from ringside.pairs import WORDS, Verdict, analyse
-from ringside.places import references
-from ringside.remedies import remedies as of_analysis
-from ringside.remedies import stand_steps
-from ringside.starts import starting_layout
+from ringside.pairs.analysis import analyse
+from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
+from ringside.places.loci import ring_through
+from ringside.places.starts import starting_layout
+from ringside.plan.references import references
 
 SQUARE = starting_layout("five-piece", "square pair")
 
@@ -53,7 +54,7 @@ def test_every_remedy_does_what_it_says(pair):
     row, _ = before.pair_index(*pair[:2])
     for r in found["remedies"]:
         after = analyse(applied(SQUARE, r))
-        assert WORDS[Verdict(int(after.pairs.verdict[row, k]))] == r["verdict"]
+        assert VERDICT_WORDS[Verdict(int(after.pairs.verdict[row, k]))] == r["verdict"]
         assert float(after.pairs.body_db[row, k]) == pytest.approx(r["body_db"])
         better = {(x["a"], x["b"]) for x in r["improves"]}
         worse = {(x["a"], x["b"]) for x in r["spoils"]}

@@ -5,15 +5,15 @@ from functools import cache
 
 import numpy as np
 import pytest
-from ringside.air import absorption_db_m, speed_of_sound
-from ringside.boundary import candidate_spots, response_db, spot_report
-from ringside.clearance import words_for
 from ringside.errors import RingsideError
-from ringside.layout import Air
-from ringside.materials import BANDS_HZ, MATERIALS, alpha
-from ringside.room import Door, Gobo, Notch, Room, Space, volume, wall_distances
-from ringside.roommodes import box_modes, modes, modes_words, plan_wave_numbers
-from ringside.roomsound import (
+from ringside.places.clearance import words_for
+from ringside.places.starts import starting_layout
+from ringside.plan.air import absorption_db_m, speed_of_sound
+from ringside.plan.layout import Air
+from ringside.plan.materials import BANDS_HZ, MATERIALS, alpha
+from ringside.plan.room import Door, Gobo, Notch, Room, Space, volume, wall_distances
+from ringside.rooms.boundary import candidate_spots, response_db, spot_report
+from ringside.rooms.decay import (
     Area,
     air_m,
     areas,
@@ -23,7 +23,7 @@ from ringside.roomsound import (
     random_energy,
     schroeder_hz,
 )
-from ringside.starts import starting_layout
+from ringside.rooms.modes import box_modes, modes, modes_words, plan_wave_numbers
 
 BOX = Room(name="Box", width_m=6.4, length_m=8.2, height_m=3.3, kit_x_m=3.1, kit_y_m=2.6)
 ELL = BOX.model_copy(update={"notch": Notch(corner="front right", width_m=2.0, length_m=3.0)})

@@ -10,10 +10,11 @@ import math
 from functools import cache
 
 import pytest
-from ringside.layout import Layout
-from ringside.mics import Mic
-from ringside.pairs import WORDS, Verdict, analyse
-from ringside.starts import starting_layout
+from ringside.pairs.analysis import analyse
+from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
+from ringside.places.starts import starting_layout
+from ringside.plan.layout import Layout
+from ringside.plan.mics import Mic
 
 SHARE = {"omni": 1, "wide cardioid": 0.7, "cardioid": 0.5, "supercardioid": 0.366,
          "hypercardioid": 0.25, "figure-8": 0}  # fmt: skip
@@ -245,7 +246,11 @@ def test_body_sums_and_verdicts_of_every_spot_with_every_overhead_agree(both):
                 continue
             row, _ = an.pair_index(a.id, b.id)
             word = slow_verdict(layout, slow, i, j, k, an, row)
-            assert WORDS[Verdict(int(an.pairs.verdict[row, k]))] == word, (a.id, b.id, part.id)
+            assert VERDICT_WORDS[Verdict(int(an.pairs.verdict[row, k]))] == word, (
+                a.id,
+                b.id,
+                part.id,
+            )
             seen.add(word)
     assert seen == {"no matter", "together", "late", "hollow", "ask the ear"}
 

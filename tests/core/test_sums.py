@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from ringside.sums import body_db, curve_db, first_dip_hz, ripple_db
+from ringside.hear.sums import body_db, curve_db, first_dip_hz, ripple_db
 
 delay = st.floats(2e-5, 5e-3)
 

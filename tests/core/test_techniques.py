@@ -8,15 +8,15 @@ import re
 
 import numpy as np
 import pytest
-from ringside.clearance import words_for_all
+from ringside.edits.kit import ChangePart, OtherHand, RemovePart, apply
 from ringside.errors import RingsideError
-from ringside.handsizes import HandSizes
-from ringside.kit import mirrored, reference_point
-from ringside.kitedit import ChangePart, OtherHand, RemovePart, apply
-from ringside.kits import KITS, five_piece
-from ringside.layout import Layout
-from ringside.layoutfile import read_layout, write_layout
-from ringside.room import Room, Space, to_room
+from ringside.files.layout import read_layout, write_layout
+from ringside.places.clearance import words_for_all
+from ringside.plan.handsizes import HandSizes
+from ringside.plan.kit import mirrored, reference_point
+from ringside.plan.kits import KITS, five_piece
+from ringside.plan.layout import Layout
+from ringside.plan.room import Room, Space, to_room
 from ringside.techniques.catalogue import TECHNIQUES, lacking, listed, targets_in, technique
 from ringside.techniques.recipe import GROUPS
 from ringside.techniques.taking import change, drop, made, standing, take
@@ -36,7 +36,7 @@ def empty(kit="five-piece", room=None):
 
 def opened(layout):
     """The same kit with a ported kick and one tom without a bottom head, so all recipes apply."""
-    from ringside.kit import Port
+    from ringside.plan.kit import Port
 
     drums = tuple(
         d.model_copy(update={"port": Port(diameter_m=0.12, right_m=0.12)})
@@ -206,7 +206,7 @@ def test_defaults_told_by_hand_follow_the_hand():
 
 
 def test_the_mic_outside_is_never_in_the_air_of_the_port():
-    from ringside.locker import in_jet
+    from ringside.gear.locker import in_jet
 
     layout = opened(empty())
     for aside in (-0.2, -0.1, 0.0, 0.05, 0.1, 0.2):
@@ -355,7 +355,7 @@ def test_dropping_takes_mics_pairs_and_decisions_along():
 
 
 def test_audience_view_names_left_what_the_audience_sees_left():
-    from ringside.answers import Brief
+    from ringside.plan.questions import Brief
 
     seen = empty().model_copy(update={"brief": Brief(outlook="audience")})
     for name in ("pair-turned", "room-bar", "pair-coincident"):
@@ -493,7 +493,7 @@ def test_a_file_whose_techniques_do_not_hold_together_is_refused(change_, words)
 
 
 def test_in_an_l_the_corner_pair_takes_real_corners_ahead_of_the_kit():
-    from ringside.room import Notch, inside_floor
+    from ringside.plan.room import Notch, inside_floor
 
     room = HALL.model_copy(
         update={"notch": Notch(corner="front left", width_m=2.0, length_m=2.5), "spaces": ()}

@@ -5,8 +5,8 @@ from datetime import UTC, datetime
 import numpy as np
 import pytest
 from ringside.errors import RingsideError
-from ringside.kits import five_piece, six_piece
-from ringside.tuning import (
+from ringside.hear.bands import bands
+from ringside.hear.tuning import (
     LUG_RATIO,
     LugReading,
     fundamental_of,
@@ -17,7 +17,7 @@ from ringside.tuning import (
     spread_of,
     tuning_report,
 )
-from ringside.voicing import bands
+from ringside.plan.kits import five_piece, six_piece
 from scipy.special import jn_zeros
 
 NOON = datetime(2026, 5, 2, 12, 0, tzinfo=UTC)

@@ -6,8 +6,8 @@ import wave
 import numpy as np
 import pytest
 from ringside.errors import RingsideError
-from ringside.pairs import analyse
-from ringside.starts import starting_layout
+from ringside.pairs.analysis import analyse
+from ringside.places.starts import starting_layout
 from ringside.voices.drum import RATIOS, RINGS, stroke
 from ringside.voices.example import (
     PEAK,

@@ -4,14 +4,14 @@ import re
 
 import numpy as np
 import pytest
+from ringside.answers.whatif import sweep
 from ringside.errors import RingsideError
-from ringside.kits import KITS, five_piece
-from ringside.layout import Layout
-from ringside.pairs import analyse
-from ringside.room import Room
-from ringside.roomsound import decay_report
+from ringside.pairs.analysis import analyse
+from ringside.plan.kits import KITS, five_piece
+from ringside.plan.layout import Layout
+from ringside.plan.room import Room
+from ringside.rooms.decay import decay_report
 from ringside.techniques.taking import change, take
-from ringside.whatif import sweep
 
 ROOM = Room(name="R", width_m=7, length_m=9, height_m=3.2, kit_x_m=3.4, kit_y_m=2.5)
 BASE = Layout(name="W", kit=five_piece(), room=ROOM)

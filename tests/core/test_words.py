@@ -4,10 +4,11 @@ import re
 
 import numpy as np
 import pytest
-from ringside.pairs import WORDS, Verdict, analyse
-from ringside.report import detail
-from ringside.starts import starting_layout
-from ringside.words import verdict_words, why
+from ringside.answers.report import detail
+from ringside.answers.sentences import verdict_words, why
+from ringside.pairs.analysis import analyse
+from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
+from ringside.places.starts import starting_layout
 
 SQUARE = starting_layout("five-piece", "square pair")
 TURNED = starting_layout("five-piece", "turned pair")
@@ -17,7 +18,7 @@ def sentence(layout, a, b, source):
     an = analyse(layout)
     row, _ = an.pair_index(a, b)
     k = an.scene.sources.ids.index(source)
-    return WORDS[Verdict(int(an.pairs.verdict[row, k]))], verdict_words(an, row, k)
+    return VERDICT_WORDS[Verdict(int(an.pairs.verdict[row, k]))], verdict_words(an, row, k)
 
 
 def flipped(layout, mic):

@@ -1,8 +1,8 @@
 """The worked cases: what a practitioner would expect of each (common practice)."""
 
 import pytest
-from ringside.handbook import cases_page
-from ringside.workedcases import CASES, cases
+from ringside.handbook.cases import CASES, cases
+from ringside.handbook.pages import cases_page
 
 FOUND = {c.id: c.values for c in cases()}
 

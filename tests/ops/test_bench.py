@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from ringside.pairs import analyse
+from ringside.pairs.analysis import analyse
 
 from ops.bench import bare, big_layout, p95, row, sixteen, timed
 

@@ -4,10 +4,10 @@ import pytest
 from accounts.models import User
 from hearing.actions import ask_for
 from plans.logs import write_lugs, write_spot
-from ringside.kits import five_piece
-from ringside.pairs import analyse
-from ringside.room import Room
-from ringside.starts import starting_layout
+from ringside.pairs.analysis import analyse
+from ringside.places.starts import starting_layout
+from ringside.plan.kits import five_piece
+from ringside.plan.room import Room
 from ringside.techniques.taking import take
 from ringside.voices.example import ask_of
 from studios.actions import keep_kit, keep_room

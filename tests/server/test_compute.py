@@ -3,11 +3,11 @@
 import orjson
 import pytest
 from api.schemas import Board
-from ringside.layoutfile import layout_from
-from ringside.pairs import analyse
-from ringside.report import board
-from ringside.starts import starting_layout
-from ringside.thresholds import REASONS, Thresholds
+from ringside.answers.report import board
+from ringside.files.layout import layout_from
+from ringside.pairs.analysis import analyse
+from ringside.places.starts import starting_layout
+from ringside.plan.thresholds import REASONS, Thresholds
 
 LAYOUT = starting_layout("five-piece", "square pair")
 DOC = LAYOUT.model_dump(mode="json")

@@ -8,8 +8,9 @@ from django.core.management import call_command
 from plans.logs import spots_of, tuning_of
 from plans.models import Layout, Session
 from pypdf import PdfReader
-from ringside.locker import stock
-from ringside.pairs import WORDS, Verdict, analyse
+from ringside.gear.locker import stock
+from ringside.pairs.analysis import analyse
+from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
 from sheets.page import sheet_pdf
 from sheets.units import Ruler
 from studios.actions import locker_of
@@ -21,7 +22,7 @@ from tests.server.conftest import Api
 def verdict(doc, a, b, source):
     an = analyse(doc)
     row, _ = an.pair_index(a, b)
-    return WORDS[Verdict(int(an.pairs.verdict[row, an.scene.sources.ids.index(source)]))]
+    return VERDICT_WORDS[Verdict(int(an.pairs.verdict[row, an.scene.sources.ids.index(source)]))]
 
 
 def test_the_demo_is_loaded_once_and_has_something_to_find(db, capsys):
@@ -35,8 +36,8 @@ def test_the_demo_is_loaded_once_and_has_something_to_find(db, capsys):
     assert verdict(square, "OL", "OR", "kick") == "late"
     assert verdict(turned, "OL", "OR", "snare") == "together"
     assert verdict(turned, "ST", "SB", "snare") == "hollow"
-    shown = {WORDS[Verdict(int(v))] for v in analyse(square).pairs.worst}
-    assert shown == set(WORDS.values())  # each verdict at least once
+    shown = {VERDICT_WORDS[Verdict(int(v))] for v in analyse(square).pairs.worst}
+    assert shown == set(VERDICT_WORDS.values())  # each verdict at least once
     assert turned.room.name.startswith("Saltpan House")
     assert turned.room.spaces[0].name == "Brine hallway"
     assert [

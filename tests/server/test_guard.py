@@ -7,8 +7,8 @@ from django.db import connection
 from django.test.utils import CaptureQueriesContext
 from plans import actions
 from plans.models import Layout, Revision
-from ringside.layoutfile import layout_from, write_layout
-from ringside.starts import starting_layout
+from ringside.files.layout import layout_from, write_layout
+from ringside.places.starts import starting_layout
 from studios.access import open_studio
 
 from tests.server.conftest import Api

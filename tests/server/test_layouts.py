@@ -4,8 +4,8 @@ import copy
 import io
 import json
 
-from ringside.layoutfile import write_layout
-from ringside.starts import starting_layout
+from ringside.files.layout import write_layout
+from ringside.places.starts import starting_layout
 
 from tests.server.conftest import Api
 

@@ -4,13 +4,13 @@ import csv
 import io
 
 import pytest
-from ringside.depth import in_depth
-from ringside.flips import best_flips
-from ringside.layout import Decision, Stood
-from ringside.onebyone import school_order
-from ringside.pairs import analyse
-from ringside.pairsfile import COLUMNS
-from ringside.starts import starting_layout
+from ringside.answers.depth import in_depth
+from ringside.files.pairs import PAIR_COLUMNS
+from ringside.pairs.analysis import analyse
+from ringside.pairs.flips import best_flips
+from ringside.pairs.onebyone import school_order
+from ringside.places.starts import starting_layout
+from ringside.plan.layout import Decision, Stood
 
 LAYOUT = starting_layout("five-piece", "square pair")
 DOC = LAYOUT.model_dump(mode="json")
@@ -71,7 +71,7 @@ def test_the_table_of_pairs_has_every_pair_on_every_drum(as_owner, layout):
     assert status == 200
     assert as_owner.last["Content-Disposition"].endswith('-pairs.csv"')
     rows = list(csv.DictReader(io.StringIO(body.decode())))
-    assert tuple(rows[0]) == COLUMNS
+    assert tuple(rows[0]) == PAIR_COLUMNS
     assert len(rows) == 45 * 9
     an = analyse(layout.doc())
     row, _ = an.pair_index("OL", "OR")

@@ -2,8 +2,8 @@
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
-from ringside.kits import five_piece, six_piece
-from ringside.starts import starting_layout
+from ringside.places.starts import starting_layout
+from ringside.plan.kits import five_piece, six_piece
 
 from tests.server.conftest import Api
 

@@ -1,11 +1,11 @@
 """Techniques, fitting and the brief over the interface: units, the hand, the locker, errors."""
 
 import pytest
-from ringside.handsizes import HandSizes
-from ringside.kits import five_piece
-from ringside.layout import Layout
-from ringside.locker import Locker, MicModel, StandModel
-from ringside.starts import starting_layout
+from ringside.gear.locker import Locker, MicModel, StandModel
+from ringside.places.starts import starting_layout
+from ringside.plan.handsizes import HandSizes
+from ringside.plan.kits import five_piece
+from ringside.plan.layout import Layout
 from ringside.techniques.taking import take
 from studios.actions import locker_of, save_locker
 

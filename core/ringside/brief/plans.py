@@ -11,17 +11,16 @@ from typing import Any, Final
 
 from pydantic import Field
 
-from ringside.answers import QUESTIONS, Brief
 from ringside.brief.rules import FEW, LEAST_WORTH, RULES, SLOTS, WORTH, Choice, Rule, Slot
 from ringside.errors import RingsideError
-from ringside.flips import MOST_MICS as MOST_FLIPPED
-from ringside.flips import best_flips, with_flips
-from ringside.handsizes import HandSizes
-from ringside.layout import Layout
-from ringside.locker import Locker
-from ringside.outfit import needs_stand, outfit
-from ringside.pairs import analyse
-from ringside.report import counts
+from ringside.gear.locker import Locker
+from ringside.gear.outfit import needs_stand, outfit
+from ringside.pairs.analysis import analyse
+from ringside.pairs.counts import counts
+from ringside.pairs.flips import MOST_FLIPPED, best_flips, with_flips
+from ringside.plan.handsizes import HandSizes
+from ringside.plan.layout import Layout
+from ringside.plan.questions import QUESTIONS, Brief
 from ringside.techniques.catalogue import TECHNIQUES, lacking, targets_in
 from ringside.techniques.taking import DEFAULT_HANDS, take
 from ringside.values import Key, Number, Record

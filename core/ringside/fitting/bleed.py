@@ -3,17 +3,17 @@
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ringside.drumterms import face_of, side_of, unit, vector
+from ringside.arrays import Floats
 from ringside.fitting.equal import twins
 from ringside.fitting.work import Work
-from ringside.kit import Drum
-from ringside.mics import PRESSURE_SHARE, Mic, directivity
-from ringside.nulls import best_way, loudest_near, null_aim
-from ringside.scene import sources_of
+from ringside.hear.scene import sources_of
+from ringside.places.nulls import best_way, loudest_near, null_aim
+from ringside.plan.drumframe import face_of, side_of
+from ringside.plan.kit import Drum
+from ringside.plan.mics import PRESSURE_SHARE, Mic, directivity
+from ringside.values import unit, vector
 
-Array = NDArray[np.float64]
 NULL_GAIN_DB: Final = 2.0
 BLEED_GAIN_DB: Final = 1.5
 OWN_LOSS_DB: Final = 3.0
@@ -51,7 +51,7 @@ def turn_nulls(work: Work) -> None:
             )
 
 
-def _ratio_db(work: Work, mic: Mic, at: Array, way: Array, other: int, own: int) -> float:
+def _ratio_db(work: Work, mic: Mic, at: Floats, way: Floats, other: int, own: int) -> float:
     """The drum over its loudest neighbour at a place and aim, decibels, in straight lines."""
     src = sources_of(work.layout.kit)
     share = PRESSURE_SHARE[mic.pattern]
@@ -92,7 +92,7 @@ def _slide(work: Work, mic_id: str, drum: Drum) -> None:
             return
         other, own = ids.index(name), ids.index(drum.id)
         now = _ratio_db(work, mic, at, way, other, own)
-        best: tuple[float, Array, Array] | None = None
+        best: tuple[float, Floats, Floats] | None = None
         for spot, aim in _slides(work, mic, drum, face.out):
             if not work.fine(spot[None], mic)[0]:
                 continue
@@ -109,7 +109,7 @@ def _slide(work: Work, mic_id: str, drum: Drum) -> None:
         )
 
 
-def _slides(work: Work, mic: Mic, drum: Drum, out: Array) -> list[tuple[Array, Array]]:
+def _slides(work: Work, mic: Mic, drum: Drum, out: Floats) -> list[tuple[Floats, Floats]]:
     """Other hours for a mic, each with the aim turned along and its null where it counts."""
     side = side_of(drum, mic.position_m)
     face = face_of(drum, side)
@@ -152,7 +152,7 @@ def _home(work: Work, mic: Mic) -> float | None:
     return None
 
 
-def _about(v: Array, axis: Array, turn: float) -> Array:
+def _about(v: Floats, axis: Floats, turn: float) -> Floats:
     """A vector turned about an axis by an angle, radians (Rodrigues)."""
     c, s = np.cos(turn), np.sin(turn)
     return np.asarray(v * c + np.cross(axis, v) * s + axis * float(axis @ v) * (1 - c))

@@ -3,17 +3,16 @@
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ringside.clearance import words_for
-from ringside.drumterms import side_of
-from ringside.fitting.work import FARTHEST_M, Work
-from ringside.mics import Mic
+from ringside.arrays import Floats
+from ringside.constants import FARTHEST_MOVE_M
+from ringside.fitting.work import Work
+from ringside.places.clearance import words_for
+from ringside.plan.drumframe import side_of
+from ringside.plan.mics import Mic
 
-Array = NDArray[np.float64]
 
-
-def _directions() -> Array:
+def _directions() -> Floats:
     """Even directions over the sphere (Fibonacci spiral), up and outward first, (N, 3)."""
     n = 96
     k = np.arange(n) + 0.5
@@ -25,7 +24,11 @@ def _directions() -> Array:
 
 DIRECTIONS: Final = _directions()
 RADII_M: Final = np.concatenate(
-    [np.arange(0.01, 0.1, 0.01), np.arange(0.1, 0.3, 0.02), np.arange(0.3, FARTHEST_M + 0.01, 0.05)]
+    [
+        np.arange(0.01, 0.1, 0.01),
+        np.arange(0.1, 0.3, 0.02),
+        np.arange(0.3, FARTHEST_MOVE_M + 0.01, 0.05),
+    ]
 )
 """Finer near by, because a mic that only grazes a zone should move a centimetre."""
 
@@ -47,7 +50,7 @@ def make_clear(work: Work) -> None:
             work.put(mic, spot, f"clear: {why[0].lower()}{why[1:].rstrip('.')}")
 
 
-def _nearest_fine(work: Work, mic: Mic) -> Array | None:
+def _nearest_fine(work: Work, mic: Mic) -> Floats | None:
     """The nearest spot that is fine, on the side of its drum that it is on."""
     at, free = np.array(mic.position_m), work.free(mic)
     if not free.any():

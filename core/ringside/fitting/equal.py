@@ -8,19 +8,19 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ringside.drumterms import face_of, side_of
+from ringside.arrays import Floats, Mask
+from ringside.constants import FARTHEST_MOVE_M
 from ringside.fitting.least import Rule, SameDistance, SameHeight, least_move
-from ringside.fitting.work import FARTHEST_M, Work
-from ringside.kit import Drum
-from ringside.layout import Taken
-from ringside.mics import Mic
-from ringside.places import references
+from ringside.fitting.work import Work
+from ringside.plan.drumframe import face_of, side_of
+from ringside.plan.kit import Drum
+from ringside.plan.layout import Taken
+from ringside.plan.mics import Mic
+from ringside.plan.references import references
 from ringside.techniques.catalogue import TECHNIQUES
 from ringside.techniques.taking import remade
 
-Array = NDArray[np.float64]
 TWIN_M: Final = 0.10
 """Two close mics on one side of a drum within this are twins (common practice: taped)."""
 
@@ -75,7 +75,7 @@ def _promised(work: Work, kept: Taken) -> _Group | None:
     return _Group(kept.mics, rules, tuple(e.on for e in ordered), limits)
 
 
-def _held(group: _Group, x: Array, upto: int) -> bool:
+def _held(group: _Group, x: Floats, upto: int) -> bool:
     return all(
         abs(r.value(x)) <= t + 1e-9
         for r, t in zip(group.rules[:upto], group.tolerances_m, strict=False)
@@ -116,20 +116,20 @@ def _and(names: tuple[str, ...]) -> str:
     return " and ".join(dict.fromkeys(names))
 
 
-def _solved(work: Work, group: _Group, x: Array, upto: int) -> Array | None:
+def _solved(work: Work, group: _Group, x: Floats, upto: int) -> Floats | None:
     """The clear spots with the smallest move that keep the first rules, or None."""
     mics = [work.layout.mic(m) for m in group.mics]
     free = np.array([work.free(m) for m in mics])
     rules = list(group.rules[:upto])
     # A mic that no clear spot was found for is not asked to have one here.
     asked = [bool(work.fine(p[None], m, group.mics)[0]) for p, m in zip(x, mics, strict=True)]
-    best: tuple[float, Array] | None = None
+    best: tuple[float, Floats] | None = None
     for start in _starts(x, free):
         spots = least_move(start, free, rules)
         if spots is None:
             continue
         moved = np.linalg.norm(spots - x, axis=1)
-        if moved.max() > FARTHEST_M:
+        if moved.max() > FARTHEST_MOVE_M:
             continue
         size = float(np.sqrt((moved**2).sum()))
         if best is not None and size >= best[0] - 1e-9:
@@ -144,7 +144,7 @@ def _solved(work: Work, group: _Group, x: Array, upto: int) -> Array | None:
     return best[1] if best else None
 
 
-def _starts(x: Array, free: NDArray[np.bool_]) -> list[Array]:
+def _starts(x: Floats, free: Mask) -> list[Floats]:
     """Where to begin: as it is, then each mic shifted each way, deterministic."""
     found = [x]
     for step in (0.05, 0.12, 0.25, 0.4):

@@ -14,12 +14,12 @@ import numpy as np
 from ringside.fitting.bleed import lower_bleed, turn_nulls
 from ringside.fitting.clear import make_clear
 from ringside.fitting.equal import make_equal, make_level
-from ringside.fitting.work import FARTHEST_M, WISHES, FitAsk, Work
-from ringside.layout import Layout
-from ringside.locker import Locker
-from ringside.places import references
+from ringside.fitting.work import WISHES, FitAsk, Work
+from ringside.gear.locker import Locker
+from ringside.plan.layout import Layout
+from ringside.plan.references import references
 
-__all__ = ["FARTHEST_M", "WISHES", "FitAsk", "fit"]
+__all__ = ["WISHES", "FitAsk", "fit"]
 
 
 def fit(layout: Layout, ask: FitAsk | None = None, locker: Locker | None = None) -> dict[str, Any]:

@@ -14,11 +14,10 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
-Array = NDArray[np.float64]
-Mask = NDArray[np.bool_]
-STEPS: Final = 60
+from ringside.arrays import Floats, Mask
+
+MOST_STEPS: Final = 60
 EXACT_M: Final = 1e-8
 
 
@@ -28,14 +27,14 @@ class SameDistance:
 
     i: int
     j: int
-    to_i: Array
-    to_j: Array
+    to_i: Floats
+    to_j: Floats
 
-    def value(self, x: Array) -> float:
+    def value(self, x: Floats) -> float:
         """Difference of the two distances, metres."""
         return float(np.linalg.norm(x[self.i] - self.to_i) - np.linalg.norm(x[self.j] - self.to_j))
 
-    def gradient(self, x: Array) -> Array:
+    def gradient(self, x: Floats) -> Floats:
         """(K, 3)."""
         g = np.zeros_like(x)
         for k, to, sign in ((self.i, self.to_i, 1.0), (self.j, self.to_j, -1.0)):
@@ -50,13 +49,13 @@ class SameHeight:
 
     i: int
     j: int
-    axis: Array
+    axis: Floats
 
-    def value(self, x: Array) -> float:
+    def value(self, x: Floats) -> float:
         """Difference of the two heights, metres."""
         return float((x[self.i] - x[self.j]) @ self.axis)
 
-    def gradient(self, x: Array) -> Array:
+    def gradient(self, x: Floats) -> Floats:
         """(K, 3)."""
         g = np.zeros_like(x)
         g[self.i] += self.axis
@@ -67,12 +66,12 @@ class SameHeight:
 Rule = SameDistance | SameHeight
 
 
-def worst(rules: list[Rule], x: Array) -> float:
+def worst(rules: list[Rule], x: Floats) -> float:
     """The largest of the differences, metres."""
     return max((abs(r.value(x)) for r in rules), default=0.0)
 
 
-def least_move(start: Array, free: Mask, rules: list[Rule]) -> Array | None:
+def least_move(start: Floats, free: Mask, rules: list[Rule]) -> Floats | None:
     """The spots nearest to the start at which every rule holds.
 
     Parameters
@@ -91,7 +90,7 @@ def least_move(start: Array, free: Mask, rules: list[Rule]) -> Array | None:
     x, open_ = start.copy(), free.ravel()
     if not open_.any():
         return x if worst(rules, x) < EXACT_M else None
-    for _ in range(STEPS):
+    for _ in range(MOST_STEPS):
         f = np.array([r.value(x) for r in rules])
         jac = np.array([r.gradient(x).ravel()[open_] for r in rules])
         moved = (x - start).ravel()[open_]

@@ -4,27 +4,22 @@ from dataclasses import dataclass, field
 from typing import Annotated, Any, Final, Literal
 
 import numpy as np
-from numpy.typing import NDArray
 from pydantic import Field
 
-from ringside.clearance import blocked
-from ringside.drumterms import unit, vector
-from ringside.fitting.stands import aside_m, reached
-from ringside.layout import Layout
-from ringside.locker import StandModel
-from ringside.mics import LOCKS, Mic
-from ringside.nulls import OFF_DEG
-from ringside.scene import sources_of
-from ringside.setup import NEAR_DEG
+from ringside.arrays import Floats, Mask
+from ringside.gear.locker import StandModel
+from ringside.gear.stands import aside_m, reached
+from ringside.hear.scene import sources_of
+from ringside.places.aims import AIMED_DEG
+from ringside.places.clearance import blocked
+from ringside.places.nulls import OFF_DEG
+from ringside.plan.layout import Layout
+from ringside.plan.mics import LOCKS, Mic
 from ringside.techniques.taking import APART_M
-from ringside.values import Record
+from ringside.values import Record, unit, vector
 
-Array = NDArray[np.float64]
-Mask = NDArray[np.bool_]
 Wish = Literal["clear", "equal", "level", "nulls", "bleed"]
 WISHES: Final[tuple[Wish, ...]] = ("clear", "equal", "level", "nulls", "bleed")
-FARTHEST_M: Final = 0.6
-"""A fit moves no mic farther than this: beyond it the technique is another one."""
 
 
 class FitAsk(Record):
@@ -46,7 +41,7 @@ class Work:
     why: dict[str, list[str]] = field(default_factory=dict)
     gave_up: list[dict[str, Any]] = field(default_factory=list)
 
-    def spot(self, mic: str) -> Array:
+    def spot(self, mic: str) -> Floats:
         """Where a mic is by now, metres (3,)."""
         return np.array(self.layout.mic(mic).position_m)
 
@@ -54,11 +49,11 @@ class Work:
         """The stand that holds it, where the locker knows it."""
         return self.stands.get(mic.stand or "")
 
-    def free(self, mic: Mic) -> NDArray[np.bool_]:
+    def free(self, mic: Mic) -> Mask:
         """Which coordinates may move, (3,)."""
         return np.array([name not in mic.locks for name in LOCKS[:3]])
 
-    def put(self, mic: Mic, at: Array, why: str) -> None:
+    def put(self, mic: Mic, at: Floats, why: str) -> None:
         """Move a mic; what it was aimed at it stays aimed at."""
         aim = mic.aim if "aim" in mic.locks else unit(self._still_at(mic, at))
         self.layout = self.layout.with_mic(
@@ -66,7 +61,7 @@ class Work:
         )
         self.why.setdefault(mic.id, []).append(why)
 
-    def _still_at(self, mic: Mic, at: Array) -> Array:
+    def _still_at(self, mic: Mic, at: Floats) -> Floats:
         """The aim from a new place: at the drum it was aimed at, else the same direction."""
         old, way = np.array(mic.position_m), np.array(mic.aim)
         if abs(way[2]) > 0.999:
@@ -76,13 +71,13 @@ class Work:
         reach = np.linalg.norm(to, axis=1)
         cos = (to @ way) / np.maximum(reach, 1e-9)
         k = int(cos.argmax())
-        if cos[k] < np.cos(np.radians(NEAR_DEG)):
+        if cos[k] < np.cos(np.radians(AIMED_DEG)):
             return way
         seen = old + way * float(to[k] @ way)
         out = seen - at
         return out if float(np.linalg.norm(out)) > 1e-6 else way
 
-    def fine(self, points: Array, mic: Mic, apart_from: tuple[str, ...] = ()) -> NDArray[np.bool_]:
+    def fine(self, points: Floats, mic: Mic, apart_from: tuple[str, ...] = ()) -> Mask:
         """Which points (N, 3) a mic can be at: clear, held by its stand, not in another mic."""
         stand = self.stand(mic)
         if stand is not None and (aside_m(points[:, 2], stand) < 0).all():

@@ -11,25 +11,24 @@ from functools import cached_property
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
+from ringside.arrays import Floats, Mask
 from ringside.errors import RingsideError
-from ringside.kit import Cymbal, Drum, Kit, reference_point
-from ringside.layout import Layout
-from ringside.room import Room, in_gobos, inside_floor, notch_box, to_kit, to_room
+from ringside.plan.kit import Cymbal, Drum, Kit, reference_point
+from ringside.plan.layout import Layout
+from ringside.plan.room import Room, in_gobos, inside_floor, notch_box, to_kit, to_room
 
-Array = NDArray[np.float64]
 WALL_M: Final = 0.25
 """A mic on a stand stays this far from a wall (common practice)."""
 
 CEILING_M: Final = 0.15
 """And this far under the ceiling: the body of the mic has to fit (common practice)."""
 
-STEP_M: Final = 0.02
+SEARCH_STEP_M: Final = 0.02
 UP: Final = np.array([0.0, 0.0, 1.0])
 
 
-def level(v: Array) -> Array:
+def level(v: Floats) -> Floats:
     """The level part of a direction as a unit vector; toward the audience when it has none."""
     flat = np.array([v[0], v[1], 0.0])
     size = float(np.linalg.norm(flat))
@@ -64,12 +63,12 @@ class Around:
         return self.kit.first("kick")
 
     @cached_property
-    def s(self) -> Array:
+    def s(self) -> Floats:
         """Where the snare tape is held."""
         return np.array(reference_point(self.snare))
 
     @cached_property
-    def k(self) -> Array:
+    def k(self) -> Floats:
         """Where the kick tape is held."""
         return np.array(reference_point(self.kick))
 
@@ -82,12 +81,12 @@ class Around:
         return -1.0 if self.kit.hand == "left" else 1.0
 
     @cached_property
-    def u(self) -> Array:
+    def u(self) -> Floats:
         """Level unit vector from snare to kick."""
         return level(self.k - self.s)
 
     @cached_property
-    def right(self) -> Array:
+    def right(self) -> Floats:
         """Level unit vector across the snare-kick plane, to the drummer's right."""
         across = np.array([self.u[1], -self.u[0], 0.0])
         return across if across[0] >= 0 else -across
@@ -112,16 +111,16 @@ class Around:
         return self.part
 
     @cached_property
-    def front_of_kick(self) -> Array:
+    def front_of_kick(self) -> Floats:
         """Centre of the kick's front head."""
         return np.array(self.kick.batter_m) - np.array(self.kick.axis) * self.kick.depth_m
 
     @cached_property
-    def ahead(self) -> Array:
+    def ahead(self) -> Floats:
         """Level unit vector the kick's front head faces."""
         return level(-np.array(self.kick.axis))
 
-    def heading(self, swung_deg: float) -> Array:
+    def heading(self, swung_deg: float) -> Floats:
         """The snare-kick direction swung back toward straight in front by some degrees."""
         turn = np.radians(swung_deg) * self.leads
         c, s = np.cos(turn), np.sin(turn)
@@ -140,7 +139,7 @@ class Around:
 
     # --- the room ---------------------------------------------------------------------------
 
-    def in_room(self, points: Array, margin: float = 0.0) -> NDArray[np.bool_]:
+    def in_room(self, points: Floats, margin: float = 0.0) -> Mask:
         """Which of (N, 3) stand in the room itself, a margin from its walls, (N,)."""
         if self.room is None:
             return np.ones(len(points), bool)
@@ -151,11 +150,11 @@ class Around:
                 fine &= inside_floor(at[:, 0] + dx, at[:, 1] + dy, self.room)
         return np.asarray(fine & ~in_gobos(at, self.room))
 
-    def out(self, start: Array, way: Array, want: float, margin: float = WALL_M) -> float:
+    def out(self, start: Floats, way: Floats, want: float, margin: float = WALL_M) -> float:
         """How far from a start along a level direction a mic can go, up to what is wanted."""
         if self.room is None or want <= 0:
             return want
-        far = np.append(np.arange(0.0, want, STEP_M), want)
+        far = np.append(np.arange(0.0, want, SEARCH_STEP_M), want)
         ok = self.in_room(start + far[:, None] * way, margin)
         return float(far[ok].max()) if ok.any() else 0.0
 
@@ -165,7 +164,7 @@ class Around:
             return z
         return min(z, self.room.height_m - CEILING_M)
 
-    def corners(self) -> Array:
+    def corners(self) -> Floats:
         """The corners of the room's floor in the kit's frame, (N, 3); an L has its own five.
 
         The inner corner of an L, which sticks out into the room, is none to put a mic in.

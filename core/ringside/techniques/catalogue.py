@@ -3,9 +3,9 @@
 from typing import Any, Final
 
 from ringside.errors import RingsideError
-from ringside.handsizes import HandSizes
-from ringside.kit import Cymbal, Drum, Kit
-from ringside.layout import Layout
+from ringside.plan.handsizes import HandSizes
+from ringside.plan.kit import Cymbal, Drum, Kit
+from ringside.plan.layout import Layout
 from ringside.techniques.cymbals import CYMBALS
 from ringside.techniques.kick import KICK
 from ringside.techniques.oddities import ODDITIES

@@ -7,11 +7,11 @@ from typing import Final
 
 import numpy as np
 
-from ringside.drumterms import Side, face_of
 from ringside.errors import RingsideError
-from ringside.kit import Cymbal, centre_of
-from ringside.mics import PRESSURE_SHARE, Pattern
-from ringside.nulls import best_way, loudest_near
+from ringside.places.nulls import best_way, loudest_near
+from ringside.plan.drumframe import Side, face_of
+from ringside.plan.kit import Cymbal, centre_of
+from ringside.plan.mics import PRESSURE_SHARE, Pattern
 from ringside.techniques.around import Around
 from ringside.techniques.recipe import Made, Named, Numbers, Put, Technique, number
 

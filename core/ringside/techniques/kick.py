@@ -8,10 +8,11 @@ from typing import Final
 
 import numpy as np
 
-from ringside.drumterms import face_of
+from ringside.arrays import Floats
 from ringside.errors import RingsideError
-from ringside.kit import Drum
-from ringside.techniques.around import Around, Array
+from ringside.plan.drumframe import face_of
+from ringside.plan.kit import Drum
+from ringside.techniques.around import Around
 from ringside.techniques.recipe import Made, Numbers, Put, Technique, number
 
 OUT_OF_JET_M: Final = 0.10
@@ -25,13 +26,13 @@ def _named(a: Around, base: str) -> str:
     return base if len(kicks) == 1 or a.drum == kicks[0] else f"{base}, {a.drum.name}"[:80]
 
 
-def _axes(drum: Drum) -> tuple[Array, Array, Array, Array]:
+def _axes(drum: Drum) -> tuple[Floats, Floats, Floats, Floats]:
     """Beater spot, front centre, way out of the front, and the drummer's right along the head."""
     face = face_of(drum, "under")
     return np.array(drum.batter_m), face.centre, face.out, face.three
 
 
-def _port(drum: Drum) -> tuple[Array, float] | None:
+def _port(drum: Drum) -> tuple[Floats, float] | None:
     """Centre and radius of the port."""
     if drum.port is None:
         return None

@@ -8,9 +8,10 @@ from typing import Final
 
 import numpy as np
 
+from ringside.arrays import Floats
 from ringside.errors import RingsideError
-from ringside.room import Space, to_kit, to_room, wall_distances
-from ringside.techniques.around import UP, Around, Array
+from ringside.plan.room import Space, to_kit, to_room, wall_distances
+from ringside.techniques.around import UP, Around
 from ringside.techniques.recipe import Couple, Made, Numbers, Put, Technique, number
 from ringside.techniques.rooms import _CABLES, NEARER
 
@@ -18,11 +19,11 @@ WALL_DIRECTIONS: Final = {"back": (0.0, -1.0), "front": (0.0, 1.0), "left": (-1.
                           "right": (1.0, 0.0)}  # fmt: skip
 
 
-def _floor(p: Array) -> Array:
+def _floor(p: Floats) -> Floats:
     return np.array([p[0], p[1], 0.0])
 
 
-def _turned_to_room(a: Around, way: Array) -> Array:
+def _turned_to_room(a: Around, way: Floats) -> Floats:
     turn = a.must_room().kit_turn_rad
     c, s = np.cos(turn), np.sin(turn)
     return np.array([c * way[0] - s * way[1], s * way[0] + c * way[1]])
@@ -116,7 +117,7 @@ def talkback(a: Around, n: Numbers) -> Made:
     return Made(puts=(put,), notes=() if far == n["out"] else (NEARER,))
 
 
-def _off(a: Around, n: Numbers) -> tuple[Array, tuple[str, ...]]:
+def _off(a: Around, n: Numbers) -> tuple[Floats, tuple[str, ...]]:
     way = a.ahead
     start = _floor(a.front_of_kick)
     far = a.out(start, way, n["out"])

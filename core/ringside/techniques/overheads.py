@@ -10,10 +10,11 @@ from typing import Final
 
 import numpy as np
 
+from ringside.arrays import Floats
 from ringside.errors import RingsideError
-from ringside.loci import ring_through
-from ringside.mics import Pattern
-from ringside.techniques.around import UP, Around, Array
+from ringside.places.loci import ring_through
+from ringside.plan.mics import Pattern
+from ringside.techniques.around import UP, Around
 from ringside.techniques.recipe import Couple, Equal, Made, Named, Numbers, Put, Technique, number
 
 NEAREST_PAIR_M: Final = 0.5
@@ -41,7 +42,7 @@ def _height(a: Around, over: float) -> tuple[float, tuple[str, ...]]:
 
 
 def _pair(
-    spots: tuple[Array, Array], ways: tuple[Array, Array], pattern: Pattern = "cardioid",
+    spots: tuple[Floats, Floats], ways: tuple[Floats, Floats], pattern: Pattern = "cardioid",
     *, ids: tuple[str, str] = ("OL", "OR"), names: tuple[str, str] | None = None,
 ) -> tuple[Put, Put]:  # fmt: skip
     said = names or ("Left overhead", "Right overhead")
@@ -55,7 +56,7 @@ def _pair(
 _OVERHEADS: Final = (Couple(name="Overheads", left=0, right=1),)
 
 
-def _square(a: Around, n: Numbers) -> tuple[Array, Array, tuple[str, ...]]:
+def _square(a: Around, n: Numbers) -> tuple[Floats, Floats, tuple[str, ...]]:
     z, notes = _height(a, n["over"])
     mid = np.array([a.s[0], a.s[1] + n["forward"], z])
     half = np.array([n["width"] / 2, 0.0, 0.0])
@@ -78,7 +79,7 @@ def at_snare(a: Around, n: Numbers) -> Made:
 
 def _mirror(
     a: Around, width: float, over: float, forward: float
-) -> tuple[Array, Array, tuple[str, ...]]:
+) -> tuple[Floats, Floats, tuple[str, ...]]:
     z, notes = _height(a, over)
     mid = np.array([a.s[0], a.s[1], z]) + a.u * forward
     return mid - a.right * width / 2, mid + a.right * width / 2, notes
@@ -91,7 +92,7 @@ def turned(a: Around, n: Numbers) -> Made:
     return Made(puts=puts, couples=_OVERHEADS, equals=both(a, 0, 1), notes=notes)
 
 
-def _at_one_point(a: Around, n: Numbers) -> tuple[Array, Array, tuple[str, ...]]:
+def _at_one_point(a: Around, n: Numbers) -> tuple[Floats, Floats, tuple[str, ...]]:
     """The middle of a pair over the kit and the direction to the middle of snare and kick."""
     z, notes = _height(a, n["over"])
     mid = np.array([a.s[0], a.s[1], z]) + a.u * n["forward"]
@@ -99,7 +100,7 @@ def _at_one_point(a: Around, n: Numbers) -> tuple[Array, Array, tuple[str, ...]]
     return mid, to / np.linalg.norm(to), notes
 
 
-def opened(d: Array, across: Array, angle_deg: float) -> tuple[Array, Array]:
+def opened(d: Floats, across: Floats, angle_deg: float) -> tuple[Floats, Floats]:
     """Left and right aims opened by an angle round a middle direction."""
     half = np.radians(angle_deg) / 2
     return (
@@ -130,7 +131,7 @@ def crossed(a: Around, n: Numbers) -> Made:
 
 
 def mid_side_at(
-    mid: Array, d: Array, across: Array, apart: float, stem: str, name: str, role: str
+    mid: Floats, d: Floats, across: Floats, apart: float, stem: str, name: str, role: str
 ) -> tuple[Put, Put]:
     """A cardioid looking ahead and a figure-8 looking left, side by side."""
     half = across * apart / 2
@@ -205,7 +206,7 @@ def shoulder_pair(a: Around, n: Numbers) -> Made:
     return Made(puts=puts, couples=(couple,), equals=both(a, 0, 1), notes=notes)
 
 
-def _wide(a: Around, n: Numbers) -> tuple[Put, Put, Array, tuple[str, ...]]:
+def _wide(a: Around, n: Numbers) -> tuple[Put, Put, Floats, tuple[str, ...]]:
     """The wide pair, and the top of its ring, where what is in the middle is equal to it."""
     left, right, notes = _mirror(a, n["width"], n["over"], n["forward"])
     one, two = _pair((left, right), (-UP, -UP))

@@ -9,15 +9,11 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Final, Literal
 
-import numpy as np
-from numpy.typing import NDArray
-
-from ringside.handsizes import HandSizes
-from ringside.locker import MicKind
-from ringside.mics import Pattern, Role
+from ringside.arrays import Floats
+from ringside.plan.handsizes import HandSizes
+from ringside.plan.mics import MicKind, Pattern, Role
 from ringside.techniques.around import Around
 
-Array = NDArray[np.float64]
 Unit = Literal["m", "deg", "clock", "share"]
 Hand = Literal["two_fingers_m", "three_fingers_m", "fist_m", "hand_m", "card_m"]
 Group = Literal[
@@ -61,8 +57,8 @@ class Put:
 
     id: str
     name: str
-    at: Array
-    way: Array
+    at: Floats
+    way: Floats
     pattern: Pattern = "cardioid"
     role: Role = "close"
     job: str | None = None
@@ -89,8 +85,8 @@ class Equal:
     on: str
     a: int
     b: int
-    to_a: Array
-    to_b: Array
+    to_a: Floats
+    to_b: Floats
 
 
 @dataclass(frozen=True, kw_only=True)

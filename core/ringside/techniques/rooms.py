@@ -9,15 +9,16 @@ from typing import Final
 
 import numpy as np
 
-from ringside.mics import Pattern
-from ringside.techniques.around import UP, Around, Array
+from ringside.arrays import Floats
+from ringside.plan.mics import Pattern
+from ringside.techniques.around import UP, Around
 from ringside.techniques.overheads import both, mid_side_at, opened
 from ringside.techniques.recipe import Couple, Made, Named, Numbers, Put, Technique, number
 
 NEARER: Final = "A wall is nearer: it stands as far out as the room lets."
 NARROWER: Final = "The room is narrower than that: the pair is drawn in."
 SWINGS: Final = tuple({"swung": v} for v in (0.0, 20.0, 40.0, 60.0, 80.0, -20.0, -40.0))
-FLAT_M: Final = 0.005
+CARD_OFF_FLOOR_M: Final = 0.005
 """The opening of a boundary mic over the floor it lies on (common practice)."""
 
 _ROOM: Final = (Couple(name="Room pair", left=0, right=1),)
@@ -25,7 +26,7 @@ _ROOM: Final = (Couple(name="Room pair", left=0, right=1),)
 
 def _middle(
     a: Around, n: Numbers, width: float = 0.0
-) -> tuple[Array, Array, float, tuple[str, ...]]:
+) -> tuple[Floats, Floats, float, tuple[str, ...]]:
     """The middle of a room pair on the floor, the way across it, its width, and notes."""
     way = a.heading(n["swung"])
     across = np.array([way[1], -way[0], 0.0])
@@ -46,7 +47,7 @@ def _equal_on(n: Numbers) -> tuple[str, ...]:
     return ("snare", "kick") if abs(n["swung"]) < 1e-9 else ("snare",)
 
 
-def _at(a: Around, p: Array, z: float) -> Array:
+def _at(a: Around, p: Floats, z: float) -> Floats:
     return np.array([p[0], p[1], a.under_ceiling(z)])
 
 
@@ -143,7 +144,14 @@ def plates(a: Around, n: Numbers) -> Made:
     spots = (mid - across * width / 2, mid + across * width / 2, back)
     named = (("BL", "Left boundary"), ("BR", "Right boundary"), ("BB", "Back boundary"))
     puts = tuple(
-        Put(id=i, name=w, at=np.array([p[0], p[1], FLAT_M]), way=UP, pattern="omni", role="room")
+        Put(
+            id=i,
+            name=w,
+            at=np.array([p[0], p[1], CARD_OFF_FLOOR_M]),
+            way=UP,
+            pattern="omni",
+            role="room",
+        )
         for (i, w), p in zip(named, spots, strict=True)
     )
     couple = Couple(name="Boundary pair", left=0, right=1)

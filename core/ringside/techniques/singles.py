@@ -9,13 +9,14 @@ from typing import Final
 
 import numpy as np
 
-from ringside.loci import equidistant
+from ringside.arrays import Floats
+from ringside.places.loci import equidistant
 from ringside.techniques import overheads as pairs
-from ringside.techniques.around import UP, Around, Array
+from ringside.techniques.around import UP, Around
 from ringside.techniques.recipe import Equal, Made, Numbers, Put, Technique, number
 
 
-def _one(at: Array, look: Array, name: str) -> Made:
+def _one(at: Floats, look: Floats, name: str) -> Made:
     return Made(puts=(Put(id="MM", name=name, at=at, way=look - at, role="overhead"),))
 
 

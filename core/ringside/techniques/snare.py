@@ -9,11 +9,11 @@ from typing import Final
 
 import numpy as np
 
-from ringside.drumterms import EDGE_SHARE, face_of
+from ringside.plan.drumframe import EDGE_SHARE, face_of
 from ringside.techniques.around import Around
 from ringside.techniques.recipe import Equal, Made, Named, Numbers, Put, Technique, number
 
-CLOCKS: Final[tuple[Mapping[str, float], ...]] = tuple(
+SNARE_CLOCKS: Final[tuple[Mapping[str, float], ...]] = tuple(
     {"clock": c} for c in (11.0, 11.5, 10.5, 12.0, 10.0, 1.0, 9.5, 2.0, 9.0, 8.5)
 )
 """Hours to try, from the far left on: between hats and rack tom first (common practice)."""
@@ -99,7 +99,7 @@ _AIR = "A stick's swing; a little foam toward the hats helps."
 SNARE: Final = (
     Technique(
         id="snare-centre", name="Snare top at the centre", group="Snare", place=centre,
-        over=("snare",), numbers=(_height(), _in(), _clock()), tries=CLOCKS,
+        over=("snare",), numbers=(_height(), _in(), _clock()), tries=SNARE_CLOCKS,
         wants=("moving-coil", "condenser"), minutes=5, also="attack dark",
         gives="Attack, and a darker tone.",
         watch_for=_AIR + " A loud condenser here overloads preamps.",
@@ -110,7 +110,7 @@ SNARE: Final = (
         numbers=(_height(), number("in", "In from the rim", 0.01, -0.08, 0.15), _clock(),
                  number("toward", "Looks out to this share of the head", 1.0, 0.3, 1.0,
                         unit="share")),
-        tries=CLOCKS, wants=("moving-coil", "condenser"), minutes=5, also="ring bright steep",
+        tries=SNARE_CLOCKS, wants=("moving-coil", "condenser"), minutes=5, also="ring bright steep",
         gives="Ring, and a brighter tone.",
         watch_for=_AIR,
         listen_for="A ring that stays on after the song's tempo; damp it before moving the mic.",
@@ -119,7 +119,7 @@ SNARE: Final = (
         id="snare-flat", name="Snare top, flat across", group="Snare", place=flat, over=("snare",),
         numbers=(_height(), number("in", "In from the rim", -0.02, -0.1, 0.1), _clock(),
                  number("tilt", "Down from level", 8.0, 0.0, 45.0, unit="deg")),
-        tries=CLOCKS, wants=("moving-coil", "condenser"), minutes=5, also="across shallow",
+        tries=SNARE_CLOCKS, wants=("moving-coil", "condenser"), minutes=5, also="across shallow",
         gives="Crack of the whole head, less of one spot.",
         watch_for=_AIR + " Near the plane of the head the first half-wave may go either way.",
         listen_for="What is on the other side of the drum: it looks straight at it.",
@@ -128,7 +128,7 @@ SNARE: Final = (
         id="snare-shell", name="Snare at the shell", group="Snare", place=shell, over=("snare",),
         numbers=(number("off", "Off the shell", 0.08, 0.03, 0.3),
                  number("down", "Down the shell", 0.5, 0.0, 1.0, unit="share"), _clock()),
-        tries=tuple({**c, **o} for o in ({}, {"off": 0.05}, {"off": 0.15}) for c in CLOCKS),
+        tries=tuple({**c, **o} for o in ({}, {"off": 0.05}, {"off": 0.15}) for c in SNARE_CLOCKS),
         wants=("condenser", "moving-coil"), minutes=6, also="side vent",
         gives="Both heads at once, natural.",
         watch_for="Polarity can only be found by listening: it hears both heads.",
@@ -138,7 +138,7 @@ SNARE: Final = (
         id="snare-two", name="Two on the snare", group="Snare", place=two, over=("snare",), mics=2,
         numbers=(_height(), _in(), _clock(),
                  number("apart", "Capsules apart", 0.025, 0.015, 0.06)),
-        tries=CLOCKS, wants=("moving-coil", "condenser"), minutes=8, also="twin taped condenser",
+        tries=SNARE_CLOCKS, wants=("moving-coil", "condenser"), minutes=8, also="twin taped condenser",
         gives="Two characters of one drum that can be blended in any share.",
         watch_for="Capsules level and side by side: tape them together once, move them as one."
         " Two kinds of mic are wanted here.",

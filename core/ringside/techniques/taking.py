@@ -11,15 +11,15 @@ from typing import Any, Final
 
 import numpy as np
 
-from ringside.clearance import words_for_all
-from ringside.drumterms import unit, vector
 from ringside.errors import RingsideError
-from ringside.handsizes import HandSizes
-from ringside.layout import MOST_MICS, Layout, StereoPair, Taken
-from ringside.mics import LOCKS, Mic
+from ringside.places.clearance import words_for_all
+from ringside.plan.handsizes import HandSizes
+from ringside.plan.layout import MOST_MICS, Layout, StereoPair, Taken
+from ringside.plan.mics import LOCKS, Mic
 from ringside.techniques.around import Around
 from ringside.techniques.catalogue import lacking, targets_in, technique
 from ringside.techniques.recipe import Made, Put, Technique
+from ringside.values import unit, vector
 
 APART_M: Final = 0.03
 """Two capsules nearer than this do not both fit (common practice: a body is as wide)."""

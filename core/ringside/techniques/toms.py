@@ -9,17 +9,17 @@ from typing import Final
 
 import numpy as np
 
-from ringside.drumterms import EDGE_SHARE, face_of
 from ringside.errors import RingsideError
+from ringside.plan.drumframe import EDGE_SHARE, face_of
 from ringside.techniques.around import Around
 from ringside.techniques.recipe import Made, Named, Numbers, Put, Technique, number
 
 TOMS: Final = ("rack", "floor", "hand drum")
-CLOCKS: Final[tuple[Mapping[str, float], ...]] = tuple(
+TOM_CLOCKS: Final[tuple[Mapping[str, float], ...]] = tuple(
     {"clock": c} for c in (12.0, 1.0, 11.0, 2.0, 10.0, 3.0, 9.0, 4.0, 8.0, 5.0, 7.0)
 )
 RISES: Final = tuple(
-    {**c, **h} for h in ({}, {"height": 0.04}, {"in": 0.02}, {"in": -0.03}) for c in CLOCKS
+    {**c, **h} for h in ({}, {"height": 0.04}, {"in": 0.02}, {"in": -0.03}) for c in TOM_CLOCKS
 )
 
 

@@ -18,11 +18,11 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import Field
 
-from ringside.pairs import Analysis
+from ringside.arrays import Floats
+from ringside.pairs.analysis import Analysis
 from ringside.values import Number, Record, Text, Title
 from ringside.voices.drum import stroke
 
-Floats = NDArray[np.float64]
 Version = Literal["a", "b", "wired", "flipped", "aligned"]
 
 RATE_HZ: Final = 48_000

@@ -10,9 +10,9 @@ from django.conf import settings
 from django.core.management.base import BaseCommand
 from django.db import transaction
 from django.utils import timezone
-from ringside.layoutfile import read_layout
-from ringside.locker import Locker as LockerDoc
-from ringside.lockerfile import read_locker
+from ringside.files.layout import read_layout
+from ringside.files.locker import read_locker
+from ringside.gear.locker import Locker as LockerDoc
 from studios.access import open_studio
 from studios.models import Kit, Locker, Membership, Room
 

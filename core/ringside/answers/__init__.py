@@ -1,0 +1,1 @@
+"""What is told of a layout: boards, reports, sheets, depth, remedies, changes."""

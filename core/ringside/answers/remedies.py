@@ -1,0 +1,360 @@
+"""What can be done about a pair on a drum, each with what it does to every other pair.
+
+Flips, moves (round the ring, to the same height on it, to the snare's sphere, along the line
+to the drum), and delays put on a track after recording. Every remedy is tried on the whole
+layout and all pairs are judged anew; nothing is taken from the pair alone.
+
+Two schools (common practice): placed until it is in phase, or aligned after recording. Of
+remedies that do as much, the one of the layout's school comes first.
+"""
+
+from dataclasses import dataclass
+from typing import Any, Final
+
+import numpy as np
+
+from ringside.arrays import Floats, Mask
+from ringside.constants import FARTHEST_MOVE_M
+from ringside.pairs.analysis import Analysis, analyse
+from ringside.pairs.delays import CLOSE_MOVE_M, body_by_delay
+from ringside.pairs.uncertainty import COVERAGE, deviation_s
+from ringside.pairs.verdicts import VERDICT_WORDS, WEIGHT, Verdict
+from ringside.places.clearance import words_for_all
+from ringside.places.partner import can_be_equal, places
+from ringside.plan.layout import Layout
+from ringside.plan.mics import LOCKS, Mic
+from ringside.plan.references import references
+from ringside.values import Vector
+
+RING_KINDS: Final = ("swing", "same height", "snare only")
+FARTHEST_ROUND_RING_M: Final = 1.5
+"""Along the ring a mic may go further: it stays as far from snare and kick as its partner."""
+
+LEAST_M: Final = 0.002
+SAME_DB: Final = 0.5
+ON_SURFACE_M: Final = 0.05
+AT_THE_SPOT_M: Final = 0.02
+LINE_DB: Final = 1.0
+"""A move along the line is only named when it gives this much body."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Remedy:
+    """One thing to do: which kind, its sentence, and the mics as they would be."""
+
+    kind: str  # flip, swing, same height, snare only, equal, line, delay
+    words: str
+    mics: tuple[Mic, ...]
+
+
+def _moved(mic: Mic, to: Floats) -> Mic:
+    x, y, z = (round(float(v), 5) + 0.0 for v in to)
+    return mic.model_copy(update={"position_m": (x, y, z)})
+
+
+def _still(mic: Mic) -> bool:
+    """Whether any of its three coordinates is held."""
+    return any(lock in mic.locks for lock in LOCKS[:3])
+
+
+def _flips(layout: Layout, a: Mic, b: Mic) -> list[Remedy]:
+    found = []
+    for mic in (b, a):
+        if "polarity" in mic.locks:
+            continue
+        where = f", channel {mic.channel}" if mic.channel else ""
+        act = "Take the flip off" if mic.preamp_flip else "Flip"
+        found.append(
+            Remedy(
+                kind="flip",
+                words=f"{act} {mic.id} at the preamp{where}.",
+                mics=(mic.model_copy(update={"preamp_flip": not mic.preamp_flip}),),
+            )
+        )
+    return found
+
+
+def _equal_places(an: Analysis, a: Mic, b: Mic) -> list[Remedy]:
+    layout = an.layout
+    if not can_be_equal(layout, a.id, b.id) or _still(b):
+        return []
+    said = places(layout, a.id, b.id)
+    named = {
+        "swing": ("swing", f"Swing {b.id} round the ring to its nearest point."),
+        "equal_height": ("same height", f"Put {b.id} on the ring at the height of {a.id}."),
+        "snare_only": ("snare only", f"Move {b.id} until it is as far from the snare as {a.id}."),
+    }
+    if _on_surface(an, [m.id for m in layout.mics].index(b.id)):
+        named = {"equal_height": named["equal_height"]}  # along the floor, not off it
+    found = []
+    for key, (kind, words) in named.items():
+        spot = said[key]["position_m"]
+        if spot is not None:
+            found.append(Remedy(kind=kind, words=words, mics=(_moved(b, np.array(spot)),)))
+    return found
+
+
+def _lines(an: Analysis, a: Mic, b: Mic, source: int, off: float | None) -> list[Remedy]:
+    """Along the way the sound comes: until both hear it at once, or where the body is fullest.
+
+    `off`: how much later the second is, seconds; None when that is as good as at once.
+    """
+    ids = [m.id for m in an.layout.mics]
+    row, turned = an.pair_index(a.id, b.id)
+    name = an.scene.sources.names[source].lower()
+    found = []
+    for mic, way_back, other_way in ((b, -1, False), (a, 1, True)):
+        i = ids.index(mic.id)
+        to = an.arrivals.toward[i, source]
+        reach = float(np.linalg.norm(to))
+        if _still(mic) or reach < AT_THE_SPOT_M or _on_surface(an, i):
+            continue
+        way = -to / reach
+        best = body_by_delay(an, row, source, turned != other_way)
+        fuller = best["best_move"]
+        steps = []
+        if off is not None:
+            steps.append(
+                ("equal", way_back * off, f"Move {mic.id} until both hear the {name} at once.")
+            )
+        sure = bool(an.pairs.sign[row, source]) and bool(an.scene.sources.drum[source])
+        if sure and fuller["body_db"] - best["now_db"] >= LINE_DB:
+            steps.append(
+                ("line", fuller["later_s"], f"Move {mic.id} to where the {name} sums fullest.")
+            )
+        for kind, seconds, words in steps:
+            metres = seconds * an.scene.speed
+            if reach + metres < 0.03:
+                continue  # it would go through the head
+            spot = np.array(mic.position_m) + way * metres
+            found.append(Remedy(kind=kind, words=words, mics=(_moved(mic, spot),)))
+    return found
+
+
+def _on_surface(an: Analysis, mic: int) -> bool:
+    """Whether a mic lies on a floor or wall, as boundary mics do: moved off it, it is another."""
+    img = an.scene.images
+    own = img.gap[img.mic == mic]
+    return bool(len(own) and own.min() < ON_SURFACE_M)
+
+
+def _delays(layout: Layout, a: Mic, b: Mic, off: float | None) -> list[Remedy]:
+    samples = round(abs(off or 0.0) * layout.sample_rate_hz)
+    if off is None or samples == 0:
+        return []
+    late, early = (b, a) if off > 0 else (a, b)
+    back = min(late.track_delay_samples, samples)
+    put = samples - back
+    mics = []
+    if back:
+        mics.append(
+            late.model_copy(update={"track_delay_samples": late.track_delay_samples - back})
+        )
+    total = early.track_delay_samples + put
+    if total > 20_000:
+        return []
+    if put:
+        mics.append(early.model_copy(update={"track_delay_samples": total}))
+    said = f"Delay {early.id} by {put} samples after recording" if put else ""
+    less = f"take {back} samples of delay off {late.id}" if back else ""
+    words = " and ".join(w for w in (said, less) if w)
+    return [Remedy(kind="delay", words=f"{words[0].upper()}{words[1:]}.", mics=tuple(mics))]
+
+
+def remedies(an: Analysis, a: str, b: str, source: str | None = None) -> dict[str, Any]:
+    """Everything that could be done about a pair on a drum, the best first.
+
+    Parameters
+    ----------
+    a, b : str
+        The mic that stands and the one that rather moves.
+    source : str, optional
+        The drum; the pair's worst when not given.
+
+    Returns
+    -------
+    dict
+        ``a``, ``b``, ``source``, ``verdict``, ``school``; ``remedies``: rows of ``kind``,
+        ``words``, ``mics`` (as they would be), ``verdict``, ``delay_s``, ``body_db`` and
+        ``body_gain_db`` of the pair then (the last None while its sign is unsure), ``own`` and
+        ``score`` (below zero is better for this pair, and over all pairs), ``improves`` and
+        ``spoils`` (rows of a, b, source, before, after), ``steps`` of the stand (rows of way,
+        metres), ``blocked``: what stands in the way; ``words``.
+
+    Raises
+    ------
+    RingsideError
+        When a mic or the source is not there.
+    """
+    row, turned, k = an.find(a, b, source)
+    layout, p = an.layout, an.pairs
+    delay = (-1 if turned else 1) * float(p.delay_s[row, k])
+    # What is nearer than half the interval is as good as at once.
+    off = delay if abs(delay) > COVERAGE * float(deviation_s(an)[row, k]) else None
+    one, two = layout.mic(a), layout.mic(b)
+    every = [
+        *_flips(layout, one, two), *_equal_places(an, one, two), *_lines(an, one, two, k, off),
+        *_delays(layout, one, two, off),
+    ]  # fmt: skip
+    rows = [_tried(an, r, row, k) for r in every if _worth(layout, r)]
+    rows = _without_twins(rows)
+    rows.sort(key=lambda r: _rank(r, layout.school))
+    return {
+        "a": a, "b": b, "source": an.scene.sources.ids[k],
+        "verdict": VERDICT_WORDS[Verdict(int(an.pairs.verdict[row, k]))],
+        "school": layout.school,
+        "remedies": rows,
+        "words": _summary(an, row, k, rows),
+    }  # fmt: skip
+
+
+def _worth(layout: Layout, r: Remedy) -> bool:
+    """A move neither too small to make nor too far for a remedy."""
+    far = _how_far(layout, r.mics[0])
+    most = FARTHEST_ROUND_RING_M if r.kind in RING_KINDS else FARTHEST_MOVE_M
+    if r.mics[0].role == "close":
+        most = CLOSE_MOVE_M
+    return r.kind in ("flip", "delay") or LEAST_M <= far <= most
+
+
+def _how_far(layout: Layout, mic: Mic) -> float:
+    was = layout.mic(mic.id).position_m
+    return float(np.linalg.norm(np.subtract(mic.position_m, was)))
+
+
+def _without_twins(rows: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    """Two remedies that end within millimetres of each other are one."""
+    kept: list[dict[str, Any]] = []
+    for r in rows:
+        mic = r["mics"][0]
+        twin = any(
+            k["kind"] not in ("flip", "delay")
+            and r["kind"] not in ("flip", "delay")
+            and k["mics"][0].id == mic.id
+            and np.linalg.norm(np.subtract(k["mics"][0].position_m, mic.position_m)) < 0.003
+            for k in kept
+        )
+        if not twin:
+            kept.append(r)
+    return kept
+
+
+def _tried(an: Analysis, r: Remedy, row: int, k: int) -> dict[str, Any]:
+    layout = an.layout
+    for mic in r.mics:
+        layout = layout.with_mic(mic)
+    after = analyse(layout)
+    was, now = an.pairs.worst, after.pairs.worst
+    weight = np.array([WEIGHT[v] for v in sorted(WEIGHT)])
+    change = weight[now] - weight[was]
+    blocked = ""
+    steps: list[dict[str, Any]] = []
+    if r.kind not in ("flip", "delay"):
+        mic = r.mics[0]
+        blocked = words_for_all([mic.position_m], layout)[0]
+        steps = stand_steps(an.layout, mic.id, mic.position_m)
+    return {
+        "kind": r.kind,
+        "words": r.words,
+        "mics": list(r.mics),
+        "verdict": VERDICT_WORDS[Verdict(int(after.pairs.verdict[row, k]))],
+        "delay_s": float(after.pairs.delay_s[row, k]),
+        "body_db": float(after.pairs.body_db[row, k]),
+        "body_gain_db": _body_gain(an, after, row, k),
+        "own": float(weight[after.pairs.verdict[row, k]] - weight[an.pairs.verdict[row, k]]),
+        "score": float(change.sum()),
+        "improves": _changed(an, after, change < 0),
+        "spoils": _changed(an, after, change > 0),
+        "steps": steps,
+        "blocked": blocked,
+    }
+
+
+def _body_gain(an: Analysis, after: Analysis, row: int, k: int) -> float | None:
+    """What the pair's own body gains, decibels; None while a sign is unsure."""
+    if an.pairs.sign[row, k] == 0 or after.pairs.sign[row, k] == 0:
+        return None
+    return float(after.pairs.body_db[row, k] - an.pairs.body_db[row, k])
+
+
+def _changed(an: Analysis, after: Analysis, which: Mask) -> list[dict[str, str]]:
+    ids, p = [m.id for m in an.layout.mics], an.pairs
+    names = an.scene.sources.ids
+    found = []
+    for r in np.flatnonzero(which):
+        worse = after if after.pairs.worst[r] > p.worst[r] else an
+        found.append({
+            "a": ids[p.first[r]], "b": ids[p.second[r]], "source": names[worse.worst_source[r]],
+            "before": VERDICT_WORDS[Verdict(int(p.worst[r]))],
+            "after": VERDICT_WORDS[Verdict(int(after.pairs.worst[r]))],
+        })  # fmt: skip
+    return found
+
+
+def _rank(row: dict[str, Any], school: str) -> tuple[float, ...]:
+    later = {"placed": "delay", "aligned": "move"}[school]
+    kind = row["kind"] if row["kind"] in ("flip", "delay") else "move"
+    return (
+        1.0 if row["blocked"] else 0.0,
+        max(row["own"], 0.0),  # what makes this very pair worse is no remedy for it
+        row["score"],
+        1.0 if kind == later else 0.0,
+        -round((row["body_gain_db"] or 0.0) / SAME_DB),
+        sum(s["metres"] for s in row["steps"]),
+    )
+
+
+def stand_steps(layout: Layout, mic_id: str, to: Vector) -> list[dict[str, Any]]:
+    """A move in stand terms: up or down, boom in or out (level, to or from the snare), round.
+
+    Returns
+    -------
+    list of dict
+        ``way`` and ``metres`` (above zero), the longest first; steps under 2 mm are left out.
+    """
+    was = np.array(layout.mic(mic_id).position_m)
+    by = np.array(to) - was
+    out = was - references(layout).snare
+    out[2] = 0.0
+    size = float(np.linalg.norm(out))
+    steps = [("up" if by[2] > 0 else "down", abs(float(by[2])))]
+    if size > 0.15:
+        out /= size
+        boom, level = float(by @ out), by - np.array([0, 0, by[2]])
+        level = level - out * boom
+        steps.append(("boom out" if boom > 0 else "boom in", abs(boom)))
+        steps += _level_steps(level)
+    else:  # right over the snare, in and out mean nothing
+        steps += _level_steps(by)
+    return [
+        {"way": way, "metres": metres}
+        for way, metres in sorted(steps, key=lambda s: -s[1])
+        if metres >= LEAST_M
+    ]
+
+
+def _level_steps(by: Floats) -> list[tuple[str, float]]:
+    """Over the floor, by the drummer's right and the audience."""
+    x, y = float(by[0]), float(by[1])
+    return [
+        ("to the drummer's right" if x > 0 else "to the drummer's left", abs(x)),
+        ("toward the audience" if y > 0 else "toward the drummer", abs(y)),
+    ]
+
+
+def _summary(an: Analysis, row: int, k: int, rows: list[dict[str, Any]]) -> str:
+    verdict = Verdict(int(an.pairs.verdict[row, k]))
+    if verdict == Verdict.NO_MATTER:
+        return "Nothing to cure: the one covers the other."
+    if verdict == Verdict.TOGETHER:
+        return "Nothing to cure; what follows is for the curious."
+    if verdict == Verdict.ASK_THE_EAR:
+        return "The sign is unsure: flip one, listen, keep the fuller, and leave it with a reason."
+    if rows and rows[0]["score"] < 0 and rows[0]["own"] <= 0 and not rows[0]["blocked"]:
+        return f"{rows[0]['words']} It does the most good over all pairs."
+    if rows and rows[0]["own"] < 0 and not rows[0]["blocked"]:
+        return (
+            f"{rows[0]['words']} It cures this pair and does others as much harm;"
+            " look at the best set of flips."
+        )
+    return "No single step makes the whole better. Leaving it with a reason is an answer too."

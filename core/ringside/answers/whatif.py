@@ -1,0 +1,184 @@
+"""What if: one number of a technique swept over its range, with what would be heard.
+
+For each value the technique is placed anew and the whole layout analysed. Levels are what the
+technique's mics hear of the kick, the snare, the toms and the cymbals (energy mean over the
+mics, decibels re 1 m on axis plus the drum's peak, before any gain) and of the room. The room
+level is the reverberant field of the snare: as loud as the direct sound at the critical
+distance 0.057·√(V/T) (Kuttruff, Room Acoustics), weighed by the pattern's random energy
+efficiency (Eargle). Without a room it is left out.
+"""
+
+from typing import Any, Final
+
+import numpy as np
+
+from ringside.errors import RingsideError
+from ringside.hear.bands import VOICES
+from ringside.pairs.analysis import Analysis, analyse
+from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
+from ringside.places.clearance import words_for_all
+from ringside.plan.layout import Layout, Taken
+from ringside.plan.mics import PRESSURE_SHARE
+from ringside.rooms.decay import decay_report, random_energy
+from ringside.techniques.catalogue import technique
+from ringside.techniques.recipe import Named
+from ringside.techniques.taking import change, in_use, standing
+
+SWEEP_POINTS: Final = 41
+HEARD_GROUPS: Final[dict[str, tuple[str, ...]]] = {
+    "kick": ("kick",),
+    "snare": ("snare",),
+    "toms": ("rack", "floor", "hand drum"),
+    "cymbals": ("hats", "crash", "ride", "splash", "china", "percussion"),
+}
+
+
+def _number(kept: Taken, number: str) -> Named:
+    for n in technique(kept.technique).numbers:
+        if n.id == number:
+            return n
+    raise RingsideError(f"{technique(kept.technique).name} has no number called {number!r}")
+
+
+def sweep(layout: Layout, taken_id: str, number: str, points: int = SWEEP_POINTS) -> dict[str, Any]:
+    """One number of a technique over its range.
+
+    Parameters
+    ----------
+    taken_id : str
+        The technique in the layout.
+    number : str
+        Which of its numbers.
+    points : int
+        How many values, 3 to 121, evenly over the range; the value it has now is added.
+
+    Returns
+    -------
+    dict
+        ``values`` (N,) in the number's unit; ``now``; ``levels_db``: (N,) for kick, snare, toms
+        and cymbals, ``room_db`` (N,) or None; ``equal``: rows of a, b, on and
+        ``difference_m`` (N,); ``verdicts``: (N,) counts of each word over pairs that a mic of
+        the technique is in; ``blocked`` (N,) sentences; ``mics``: (N,) rows of id,
+        ``position_m`` and ``aim``; ``best``: index where the fewest pairs are hollow or late
+        among those that are clear, the nearest to now of equals; ``words``.
+
+    Raises
+    ------
+    RingsideError
+        When the technique or its number is not there.
+    """
+    if not 3 <= points <= 121:
+        raise RingsideError("expected 3 to 121 points")
+    kept = in_use(layout, taken_id)
+    n = _number(kept, number)
+    now = float(kept.numbers.get(number, n.default))
+    values = np.unique(np.round([*np.linspace(n.low, n.high, points), now], 6))
+    ok, rows = [], []
+    for v in values:
+        try:
+            rows.append(_at(change(layout, taken_id, {number: float(v)}).layout, kept))
+            ok.append(float(v))
+        except RingsideError:
+            continue  # a value no recipe exists for has no point on the curve
+    if not rows:
+        raise RingsideError(f"{n.label}: no value of its range can be placed on this kit")
+    at = int(np.abs(np.array(ok) - now).argmin())
+    best = _best(rows, at)
+    return {
+        "number": number,
+        "label": n.label,
+        "unit": n.unit,
+        "values": ok,
+        "now": now,
+        "levels_db": {k: [r["levels"][k] for r in rows] for k in HEARD_GROUPS},
+        "room_db": _room_db(layout, kept, len(rows)),
+        "equal": _equal_curves([r["equal"] for r in rows]),
+        "verdicts": [r["verdicts"] for r in rows],
+        "blocked": [r["blocked"] for r in rows],
+        "mics": [r["mics"] for r in rows],
+        "best": best,
+        "words": _words(rows, at, best),
+    }
+
+
+def _at(layout: Layout, kept: Taken) -> dict[str, Any]:
+    an = analyse(layout)
+    ids = [m.id for m in layout.mics]
+    own = [ids.index(m) for m in kept.mics]
+    said = words_for_all(an.scene.capsule[own], layout)
+    state = next(s for s in standing(layout) if s["id"] == kept.id)
+    return {
+        "levels": _levels(an, own),
+        "equal": state["equal"],
+        "verdicts": _verdicts(an, own),
+        "blocked": next((w for w in said if w), ""),
+        "mics": [
+            {"id": m, "position_m": layout.mic(m).position_m, "aim": layout.mic(m).aim}
+            for m in kept.mics
+        ],
+    }
+
+
+def _levels(an: Analysis, own: list[int]) -> dict[str, float | None]:
+    heard = an.arrivals.level_db[own] + an.scene.sources.peak_db
+    kinds = [p.kind for p in an.layout.kit.parts]
+    found: dict[str, float | None] = {}
+    for name, which in HEARD_GROUPS.items():
+        cols = [k for k, kind in enumerate(kinds) if kind in which]
+        energy = 10 ** (heard[:, cols] / 10)
+        found[name] = float(10 * np.log10(energy.mean())) if cols else None
+    return found
+
+
+def _room_db(layout: Layout, kept: Taken, count: int) -> list[float] | None:
+    """One level for every value: the reverberant field is the same all over the room."""
+    said = decay_report(layout)
+    if said is None:
+        return None
+    shares = [random_energy(PRESSURE_SHARE[layout.mic(m).pattern]) for m in kept.mics]
+    peak = VOICES["snare"].peak_db
+    field = peak - 20 * np.log10(said["critical_m"]) + 10 * np.log10(np.mean(shares))
+    return [float(field)] * count
+
+
+def _verdicts(an: Analysis, own: list[int]) -> dict[str, int]:
+    p = an.pairs
+    mine = np.isin(p.first, own) | np.isin(p.second, own)
+    tally = np.bincount(p.worst[mine], minlength=len(VERDICT_WORDS))
+    return {VERDICT_WORDS[v].replace(" ", "_"): int(tally[v]) for v in sorted(VERDICT_WORDS)}
+
+
+def _equal_curves(rows: list[list[dict[str, Any]]]) -> list[dict[str, Any]]:
+    found = []
+    for k, first in enumerate(rows[0]):
+        gaps = [r[k]["difference_m"] for r in rows if len(r) > k]
+        if len(gaps) == len(rows):
+            found.append({"a": first["a"], "b": first["b"], "on": first["on"],
+                          "difference_m": gaps})  # fmt: skip
+    return found
+
+
+def _trouble(row: dict[str, Any]) -> tuple[int, int, int]:
+    v = row["verdicts"]
+    return (1 if row["blocked"] else 0, v[_key(Verdict.HOLLOW)], v[_key(Verdict.LATE)])
+
+
+def _key(v: Verdict) -> str:
+    return VERDICT_WORDS[v].replace(" ", "_")
+
+
+def _best(rows: list[dict[str, Any]], now: int) -> int:
+    ranked = sorted(range(len(rows)), key=lambda i: (_trouble(rows[i]), abs(i - now), i))
+    return ranked[0]
+
+
+def _words(rows: list[dict[str, Any]], now: int, best: int) -> str:
+    here, there = _trouble(rows[now]), _trouble(rows[best])
+    if here == there:
+        return "No other value of it has fewer hollow or late pairs."
+    if here[0]:
+        return "Where it is now is not clear; the marked value is the nearest that is."
+    return (
+        f"Pairs at the marked value: {there[1]} hollow, {there[2]} late,"
+        f" instead of {here[1]} and {here[2]}."
+    )

@@ -1,0 +1,1 @@
+"""What can be done to a layout: each edit makes a new one or is refused in words."""

@@ -1,0 +1,53 @@
+"""How a value that was refused is told: its place, what was expected, what came, the likely slip."""
+
+import json
+from collections.abc import Sequence
+from typing import Any
+
+from pydantic_core import ErrorDetails
+
+
+def place_of(loc: Sequence[int | str]) -> str:
+    """A place in the file, as ``mics[3].position_m[1]``."""
+    words = ""
+    for step in loc:
+        words += f"[{step}]" if isinstance(step, int) else f".{step}" if words else step
+    return words
+
+
+def _short(value: Any) -> str:
+    text = json.dumps(value, default=str)
+    return text if len(text) <= 60 else text[:57] + "..."
+
+
+_EXPECTED = {
+    "float_type": "expected a number",
+    "float_parsing": "expected a number",
+    "finite_number": "expected a finite number",
+    "int_type": "expected a whole number",
+    "int_from_float": "expected a whole number",
+    "bool_type": "expected true or false",
+    "string_type": "expected text",
+    "tuple_type": "expected a list",
+    "model_type": "expected an object",
+}
+
+
+def wording(error: ErrorDetails) -> str:
+    """What was expected, what came, and the likely slip, for one fault."""
+    kind, given, ctx = error["type"], error["input"], error.get("ctx", {})
+    if kind == "missing":
+        return "missing; expected a value here"
+    if kind == "extra_forbidden":
+        return "not a field of this format; check the spelling"
+    if kind == "value_error":
+        return str(ctx["error"])
+    if kind in _EXPECTED:
+        return f"{_EXPECTED[kind]}, got {_short(given)}"
+    if kind == "less_than_equal":
+        metres = str(error["loc"][-1] if isinstance(error["loc"][-1], str) else error["loc"][-2])
+        slip = " metres; given in cm?" if metres.endswith("_m") else ""
+        return f"expected at most {ctx['le']:g}, got {_short(given)}{slip}"
+    if kind == "greater_than_equal":
+        return f"expected at least {ctx['ge']:g}, got {_short(given)}"
+    return f"{error['msg'][:1].lower()}{error['msg'][1:]}, got {_short(given)}"

@@ -1,0 +1,85 @@
+"""Reading and writing the open layout file: JSON, metres and radians, version 1.
+
+The format is described in docs/formats/layout.md and layout.schema.json. A file that is
+not one is refused whole, with the place of the first fault and what was expected there.
+"""
+
+import json
+from typing import Any
+
+from pydantic import ValidationError
+
+from ringside.errors import LayoutFileError
+from ringside.faults import _short, place_of, wording
+from ringside.plan.layout import FORMAT, VERSION, Layout
+
+BIGGEST_LAYOUT = 1_000_000
+"""Bytes. Sixty-four mics with all their decisions take less than half of it."""
+
+
+def _no_twins(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    found: dict[str, Any] = {}
+    for key, value in pairs:
+        if key in found:
+            raise LayoutFileError(key, "the same field is given twice in one object")
+        found[key] = value
+    return found
+
+
+def _parse(text: str) -> Any:
+    try:
+        return json.loads(text, object_pairs_hook=_no_twins)
+    except RecursionError:
+        raise LayoutFileError("", "nested too deep to be a layout file") from None
+    except json.JSONDecodeError as fault:
+        raise LayoutFileError(
+            f"line {fault.lineno}, column {fault.colno}", f"not JSON: {fault.msg}"
+        ) from None
+    except ValueError:
+        raise LayoutFileError("", "a number in the file has too many digits") from None
+
+
+def read_layout(data: str | bytes) -> Layout:
+    """A layout from the text of a layout file.
+
+    Parameters
+    ----------
+    data : str or bytes
+        JSON, UTF-8.
+
+    Raises
+    ------
+    LayoutFileError
+        With the place of the fault and what was expected.
+    """
+    if len(data) > BIGGEST_LAYOUT:
+        raise LayoutFileError("", f"larger than {BIGGEST_LAYOUT} bytes; a layout file is smaller")
+    if isinstance(data, bytes):
+        try:
+            data = data.decode("utf-8-sig")
+        except UnicodeDecodeError as fault:
+            raise LayoutFileError(f"byte {fault.start}", "not UTF-8 text") from None
+    value = _parse(data)
+    if not isinstance(value, dict) or value.get("format") != FORMAT:
+        raise LayoutFileError("format", f"expected {FORMAT!r}; this is not a layout file")
+    if value.get("version") != VERSION:
+        raise LayoutFileError(
+            "version",
+            f"expected {VERSION}, got {_short(value.get('version'))};"
+            " write the file again with a program that knows this version",
+        )
+    return layout_from(value)
+
+
+def layout_from(value: Any) -> Layout:
+    """A layout from parsed JSON; raises LayoutFileError like `read_layout`."""
+    try:
+        return Layout.model_validate_json(json.dumps(value))
+    except ValidationError as fault:
+        first = fault.errors(include_url=False)[0]
+        raise LayoutFileError(place_of(first["loc"]), wording(first)) from None
+
+
+def write_layout(layout: Layout) -> str:
+    """The text of a layout file: two-space JSON that reads back to the same layout."""
+    return json.dumps(layout.model_dump(mode="json"), indent=2, ensure_ascii=False) + "\n"

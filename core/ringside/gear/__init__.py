@@ -1,0 +1,1 @@
+"""What the studio owns, and whether it holds a layout: locker, stands, outfit."""

@@ -1,0 +1,1 @@
+"""Pages the core writes about itself: techniques, the brief, worked cases."""

@@ -1,0 +1,1 @@
+"""What reaches each capsule from each drum, over the air and from near surfaces."""

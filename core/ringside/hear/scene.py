@@ -1,0 +1,132 @@
+"""A layout as arrays, so that everything after it is one numpy expression over all mics.
+
+Shapes: M mics, S sources. Vectors are rows of three metres. A cymbal is a source of no
+depth, so its top and underside are the two faces of one plane.
+"""
+
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
+
+import numpy as np
+
+from ringside.arrays import Floats, Ints, Mask
+from ringside.hear.bands import VOICES, Bands, bands
+from ringside.hear.mirrors import Images, images_of
+from ringside.plan.kit import Cymbal, Drum, Kit, reference_point
+from ringside.plan.layout import Layout
+from ringside.plan.mics import PRESSURE_SHARE
+from ringside.plan.room import Room
+
+
+@dataclass(frozen=True, kw_only=True)
+class Sources:
+    """The S sources of a kit."""
+
+    ids: tuple[str, ...]
+    names: tuple[str, ...]
+    bands: tuple[Bands, ...]
+    fundamentals: tuple[float, ...]  # Hz
+    body_low: Floats  # (S,) Hz
+    body_high: Floats  # (S,) Hz
+    punch_high: Floats  # (S,) Hz
+    attack_high: Floats  # (S,) Hz
+    centre: Floats  # (S, 3) centre of the struck face
+    strike: Floats  # (S, 3) where the sound starts
+    tape: Floats  # (S, 3) where the tape is held
+    axis: Floats  # (S, 3) unit normal of the struck face
+    radius: Floats  # (S,)
+    depth: Floats  # (S,) 0 for cymbals
+    drum: Mask  # (S,) has heads, and so a body to lose
+    reference: Mask  # (S,) the snare and the kick that distances are kept to
+    peak_db: Floats  # (S,) peak at 1 m, only differences matter
+
+
+@dataclass(frozen=True, kw_only=True)
+class Scene:
+    """Arrays of a whole layout."""
+
+    speed: float  # m/s
+    sources: Sources
+    capsule: Floats  # (M, 3)
+    aim: Floats  # (M, 3) unit
+    pressure_share: Floats  # (M,)
+    switch_sign: Ints  # (M,) +1 or -1
+    job: Ints  # (M,) index of the source, -1 for the whole kit
+    open: Mask  # (M,) stands off the kit, where a reflection may lead
+    track_delay: Floats  # (M,) seconds put on the track after recording
+    room: Room | None
+    near_m: float
+
+    @cached_property
+    def images(self) -> Images:
+        """Of every mic in every surface it can see; made when first asked for."""
+        fundamentals = self.sources.fundamentals
+        return images_of(self.capsule, self.aim, fundamentals, self.room, self.near_m)
+
+
+def edge_toward(cymbal: Cymbal, x: float, y: float) -> Floats:
+    """The point of a cymbal's edge nearest a place on the floor, metres (3,)."""
+    centre, axis = np.array(cymbal.centre_m), np.array(cymbal.axis)
+    toward = np.array([x, y, centre[2]]) - centre
+    inplane = toward - axis * float(toward @ axis)
+    size = float(np.linalg.norm(inplane))
+    if size < 1e-9:
+        return np.asarray(centre)
+    return np.asarray(centre + inplane / size * cymbal.diameter_m / 2)
+
+
+def _strike(part: Drum | Cymbal, kit: Kit) -> Floats:
+    if isinstance(part, Drum):
+        return np.array(part.batter_m)
+    x, y = kit.stool.position_m if kit.stool else (0.0, 0.0)
+    return edge_toward(part, x, y)
+
+
+@lru_cache(maxsize=64)
+def sources_of(kit: Kit) -> Sources:
+    """Arrays of a kit; kept, because a kit stays while mics are dragged."""
+    every = kit.parts
+    voiced = tuple(bands(p) for p in every)
+
+    def row(values: list[float]) -> Floats:
+        return np.array(values, dtype=float)
+
+    return Sources(
+        ids=tuple(p.id for p in every),
+        names=tuple(p.name for p in every),
+        bands=voiced,
+        fundamentals=tuple(b.fundamental for b in voiced),
+        body_low=row([b.body_low for b in voiced]),
+        body_high=row([b.body_high for b in voiced]),
+        punch_high=row([b.punch_high for b in voiced]),
+        attack_high=row([b.attack_high for b in voiced]),
+        centre=np.array([p.batter_m if isinstance(p, Drum) else p.centre_m for p in every]),
+        strike=np.array([_strike(p, kit) for p in every]),
+        tape=np.array([reference_point(p) if isinstance(p, Drum) else p.centre_m for p in every]),
+        axis=np.array([p.axis for p in every]),
+        radius=row([p.diameter_m / 2 for p in every]),
+        depth=row([p.depth_m if isinstance(p, Drum) else 0.0 for p in every]),
+        drum=np.array([isinstance(p, Drum) for p in every]),
+        reference=np.array([p in (kit.first("snare"), kit.first("kick")) for p in every]),
+        peak_db=row([VOICES[p.kind].peak_db for p in every]),
+    )
+
+
+def scene_of(layout: Layout) -> Scene:
+    """Arrays of a layout."""
+    src = sources_of(layout.kit)
+    index = {name: i for i, name in enumerate(src.ids)}
+    mics = layout.mics
+    return Scene(
+        speed=layout.air.speed,
+        sources=src,
+        capsule=np.array([m.position_m for m in mics], dtype=float).reshape(-1, 3),
+        aim=np.array([m.aim for m in mics], dtype=float).reshape(-1, 3),
+        pressure_share=np.array([PRESSURE_SHARE[m.pattern] for m in mics], dtype=float),
+        switch_sign=np.array([m.switch_sign for m in mics], dtype=np.int64),
+        job=np.array([index[m.job] if m.job else -1 for m in mics], dtype=np.int64),
+        open=np.array([m.role != "close" for m in mics], dtype=bool),
+        track_delay=np.array([m.track_delay_samples for m in mics]) / layout.sample_rate_hz,
+        room=layout.room,
+        near_m=layout.thresholds.near_surface_m,
+    )

@@ -1,0 +1,1 @@
+"""What two mics and more make of one drum: sums, verdicts, flips, order, the stereo picture."""

@@ -1,0 +1,166 @@
+"""A pair's body, attack and air on a drum, as wired and flipped, for any delay.
+
+The curve over delay says whether a move or a flip is the better cure: it shows the body of
+the sum for every time one track could be late against how the two stand now. Spot against
+overheads is judged this way, because those can never be equal in time.
+
+Bands: body is the octave round the fundamental; attack from the top of the punch to the top
+of the attack; air above it to 16 kHz (limits of :mod:`ringside.hear.bands`).
+"""
+
+from typing import Any, Final
+
+import numpy as np
+
+from ringside.arrays import Floats, Ints
+from ringside.hear.sums import sum_db
+from ringside.pairs.analysis import Analysis, alike_at
+
+CURVE_REACH_S: Final = 5e-3
+CURVE_POINTS: Final = 401
+AIR_TOP_HZ: Final = 16_000.0
+MOVE_S: Final = 1e-3
+"""A mic is rarely moved further than sound goes in this, about a third of a metre."""
+
+CLOSE_MOVE_M: Final = 0.1
+"""A close mic moved further than a hand is another sound (common practice)."""
+
+CLEAR_DB: Final = 1.0
+"""One cure is called better than another from this on (common practice)."""
+
+
+def bands_db(an: Analysis, row: int, source: int) -> list[dict[str, Any]]:
+    """Body, attack and air of a pair's sum, against the louder mic alone.
+
+    Returns
+    -------
+    list of dict
+        ``band``, ``low_hz``, ``high_hz``, ``wired_db``, ``flipped_db``.
+    """
+    b = an.scene.sources.bands[source]
+    edges = {
+        "body": (b.body_low, b.body_high),
+        "attack": (b.punch_high, b.attack_high),
+        "air": (b.attack_high, max(AIR_TOP_HZ, b.attack_high * 1.5)),
+    }
+    found = []
+    for name, (low, high) in edges.items():
+        wired, flipped = _in_band(an, row, source, low, high)
+        found.append(
+            {"band": name, "low_hz": low, "high_hz": high, "wired_db": wired,
+             "flipped_db": flipped}
+        )  # fmt: skip
+    return found
+
+
+def _in_band(an: Analysis, row: int, source: int, low: float, high: float) -> tuple[float, float]:
+    """The sum over any band as wired and flipped, near surfaces counted in that band."""
+    p = an.pairs
+    i, j = int(p.first[row]), int(p.second[row])
+    one, two, on = np.array([i, i, j]), np.array([i, j, j]), np.full(3, source)
+    lows, highs = np.full(3, low), np.full(3, high)
+    own_a, cross, own_b = alike_at(an.arrivals.rays, one, two, on, lows, highs)
+    a, b = (10 ** (an.arrivals.after_gain_db[m, source] / 20) for m in (i, j))
+    both = 2 * p.raw_sign[row, source] * a * b * cross
+    apart = a**2 * own_a + b**2 * own_b
+    louder = max(a**2 * own_a, b**2 * own_b, 1e-12)
+
+    def db(power: float) -> float:
+        return float(10 * np.log10(max(power / louder, 1e-8)))
+
+    return db(apart + both), db(apart - both)
+
+
+def _alike(
+    an: Analysis, row: int, source: int, low: float, high: float, later: float | Floats
+) -> Floats:
+    """Likeness over the body band for each delay put on the second mic, (N,)."""
+    shift = np.atleast_1d(np.asarray(later, dtype=float))
+    n = len(shift)
+    one: Ints = np.full(n, an.pairs.first[row])
+    two: Ints = np.full(n, an.pairs.second[row])
+    on: Ints = np.full(n, source)
+    return alike_at(an.arrivals.rays, one, two, on, np.full(n, low), np.full(n, high), shift)
+
+
+def _both(an: Analysis, row: int, source: int, alike: Floats) -> tuple[Floats, Floats]:
+    ratio = an.pairs.ratio[row, source]
+    raw = an.pairs.raw_sign[row, source]
+    return sum_db(ratio, raw, alike), sum_db(ratio, -raw, alike)
+
+
+def body_by_delay(an: Analysis, row: int, source: int, turned: bool = False) -> dict[str, Any]:
+    """The body of a pair's sum against the delay put on its second mic.
+
+    Parameters
+    ----------
+    turned : bool
+        The first mic is meant as the second.
+
+    Returns
+    -------
+    dict
+        ``later_s`` (N,) from -5 to +5 ms against now; ``wired_db``, ``flipped_db`` (N,);
+        ``now_db``, ``flipped_now_db``; ``equal_s``: the delay at which both hear the drum at
+        once, None beyond the chart; ``best_move``: the fullest point as wired within `MOVE_S`
+        (a close mic: `CLOSE_MOVE_M`), with ``later_s``, ``metres``, ``samples``, ``body_db``;
+        ``words``.
+    """
+    b = an.scene.sources.bands[source]
+    later = np.linspace(-CURVE_REACH_S, CURVE_REACH_S, CURVE_POINTS)
+    way = -1.0 if turned else 1.0
+    wired, flipped = _both(an, row, source, _alike(an, row, source, b.body_low, b.body_high,
+                                                    way * later))  # fmt: skip
+    middle = CURVE_POINTS // 2
+    delay = way * float(an.pairs.delay_s[row, source])
+    near = np.flatnonzero(np.abs(later) <= _short_s(an, row, turned) + 1e-9)
+    best = int(near[np.argmax(wired[near] - 1e-6 * np.abs(later[near]))])
+    move = {
+        "later_s": float(later[best]),
+        "metres": float(abs(later[best]) * an.scene.speed),
+        "samples": float(later[best] * an.layout.sample_rate_hz),
+        "body_db": float(wired[best]),
+    }
+    return {
+        "later_s": np.round(later, 8).tolist(),
+        "wired_db": np.round(wired, 3).tolist(),
+        "flipped_db": np.round(flipped, 3).tolist(),
+        "now_db": float(wired[middle]),
+        "flipped_now_db": float(flipped[middle]),
+        "equal_s": -delay if abs(delay) <= CURVE_REACH_S else None,
+        "best_move": move,
+        "words": _words(
+            an, row, source, turned, float(wired[middle]), float(flipped[middle]), move
+        ),
+    }
+
+
+def _short_s(an: Analysis, row: int, turned: bool) -> float:
+    """How far the second mic may be moved, as the time sound takes for it, seconds."""
+    mover = an.layout.mics[int((an.pairs.first if turned else an.pairs.second)[row])]
+    return CLOSE_MOVE_M / an.scene.speed if mover.role == "close" else MOVE_S
+
+
+def _words(
+    an: Analysis, row: int, source: int, turned: bool, now: float, flipped: float,
+    move: dict[str, Any],
+) -> str:  # fmt: skip
+    first, second = (an.layout.mics[int(i[row])].id for i in (an.pairs.first, an.pairs.second))
+    mover = first if turned else second
+    if not an.scene.sources.drum[source]:
+        return "A cymbal has no body to lose; only the time matters."
+    if an.pairs.sign[row, source] == 0:
+        return "The sign is unsure: the ear or a test take tells which of the two lines holds."
+    by_flip, by_move = flipped - now, move["body_db"] - now
+    if max(by_flip, by_move) < CLEAR_DB:
+        return "Neither a flip nor a short move gives a decibel: leave it."
+    way = "later" if move["later_s"] > 0 else "sooner"
+    ms = f"{abs(move['later_s']) * 1e3:.2f} ms {way}"
+    if by_flip >= by_move + CLEAR_DB:
+        return f"The flip is the better cure: {by_flip:+.1f} dB, against {by_move:+.1f} by a move."
+    if by_move >= by_flip + CLEAR_DB:
+        return (
+            f"The move is the better cure: {mover} {ms} gives {by_move:+.1f} dB,"
+            f" against {by_flip:+.1f} by a flip."
+        )
+    return f"As good either way: a flip gives {by_flip:+.1f} dB, {mover} {ms} {by_move:+.1f} dB."

@@ -1,0 +1,328 @@
+"""The best set of flips for all mics together, by body over all drums.
+
+What is best: the mean over the drums of the body of everything summed, in decibels, so that
+no drum is bought with the loss of another. Turning every mic over changes nothing, so of two
+such sets the one with fewer flips is meant. Mics whose polarity is held stay as they are.
+
+Up to `EXACT` free mics every set is tried: half of the mics against the other half, a block
+at a time, in single precision; the best dozen are ranked again in double, so a set that is
+passed over is within a hundredth of a decibel. Beyond, sets are split at the mics that matter
+most; a branch is dropped when even a bound on it does not reach the best set found. The bound
+takes the logarithm by its tangent (it lies above the curve) and the quadratic form that is left
+by the largest eigenvalue after the diagonal is shifted (C. Delorme and S. Poljak, Mathematical
+Programming 62 (1993) 557, the eigenvalue bound of maximum cut). When the work is cut short the
+bound that is left is told.
+"""
+
+import heapq
+from dataclasses import dataclass
+from functools import cached_property
+from itertools import count
+from typing import Any, Final
+
+import numpy as np
+
+from ringside.arrays import Floats, Ints, Mask
+from ringside.errors import RingsideError
+from ringside.pairs.analysis import Analysis
+from ringside.pairs.gram import LEAST_SHARE, body_of, drum_ids, grams, kept_body, unsure_pairs
+from ringside.plan.layout import Layout
+
+EXACT: Final = 24
+LEAF: Final = 20
+"""Free mics of a branch that are tried set by set."""
+
+MOST_NODES: Final = 160
+MOST_FLIPPED: Final = 32
+KEPT: Final = 12
+"""How many of the best sets are handed back."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Found:
+    """Sets of signs against as wired, best first, and what is proven."""
+
+    signs: list[Floats]  # each (M,) of +1 and -1
+    mean_db: list[float]  # mean over the drums against as wired
+    bound_db: float  # no set is better than this
+
+
+@dataclass(frozen=True)
+class Problem:
+    """Grams scaled so that each drum's mics have an energy of one, (D, M, M)."""
+
+    gram: Floats
+    free: Ints
+
+    @cached_property
+    def slack(self) -> Floats:
+        """How far a drum's sum, never taken below its least, can lie over the form, (D,).
+
+        Terms left out can leave a form that some signs take below nothing.
+        """
+        lowest = np.linalg.eigvalsh(self.gram)[:, 0]
+        return np.asarray(LEAST_SHARE + np.maximum(-lowest, 0.0) * self.gram.shape[1])
+
+    def score(self, signs: Floats) -> float:
+        """Sum over the drums of the logarithm of the body."""
+        return float(np.log(np.maximum(body_of(self.gram, signs), LEAST_SHARE)).sum())
+
+
+def best_sets(gram: Floats, held: Mask) -> Found:
+    """The best sets of flips.
+
+    Parameters
+    ----------
+    gram : ndarray, shape (D, M, M)
+        As of :func:`ringside.pairs.gram.grams`.
+    held : ndarray of bool, shape (M,)
+        Mics that stay as they are.
+
+    Returns
+    -------
+    Found
+        The best set and up to `KEPT` - 1 that follow it.
+    """
+    trace = np.maximum(np.einsum("dii->d", gram), 1e-12)
+    scaled = gram / trace[:, None, None]
+    weight = np.abs(scaled).sum(axis=(0, 2))
+    free = [int(i) for i in np.argsort(-weight, kind="stable") if not held[i]]
+    if not held.any() and free:
+        free = free[1:]  # turning all of them over is the same set
+    problem = Problem(scaled, np.array(free, dtype=np.int64))
+    ones = np.ones(gram.shape[1])
+    if len(free) <= EXACT:
+        found, bound = _every(problem, ones, problem.free), -np.inf
+    else:
+        found, bound = _split(problem, ones)
+    return _told(problem, found, bound, held)
+
+
+def _told(problem: Problem, found: list[Floats], bound: float, held: Mask) -> Found:
+    wired = problem.score(np.ones(problem.gram.shape[1]))
+    scale = 10 / np.log(10) / max(len(problem.gram), 1)
+    fewest = [s if held.any() or (s < 0).sum() * 2 <= len(s) else -s for s in found]
+    rows = [
+        (round(float(problem.score(s) - wired) * scale, 9), int((s < 0).sum()), s) for s in fewest
+    ]
+    rows.sort(key=lambda r: (-r[0], r[1]))
+    best = rows[0][0]
+    return Found(
+        signs=[s for _, _, s in rows],
+        mean_db=[g for g, _, _ in rows],
+        bound_db=max(best, (bound - wired) * scale if np.isfinite(bound) else best),
+    )
+
+
+def _patterns(n: int) -> Floats:
+    """Every set of n signs, (2^n, n)."""
+    bits = (np.arange(2**n)[:, None] >> np.arange(n)) & 1
+    return np.asarray(1.0 - 2.0 * bits)
+
+
+def _every(problem: Problem, at: Floats, free: Ints) -> list[Floats]:
+    """The best few of every set of the free mics, the others as in `at`."""
+    g, n = problem.gram, len(free)
+    fixed = np.setdiff1d(np.arange(len(at)), free)
+    one, two = free[: n // 2], free[n // 2 :]
+    x, y = _patterns(len(one)), _patterns(len(two))
+    rest = at[fixed]
+    alone_x = _alone(g, x, one, fixed, rest).astype(np.float32)
+    alone_y = _alone(g, y, two, fixed, rest).astype(np.float32)
+    base = np.einsum("i,dij,j->d", rest, g[:, fixed][:, :, fixed], rest).astype(np.float32)
+    cross = (2 * g[:, one][:, :, two]).astype(np.float32)
+    xs, ys = x.astype(np.float32), np.ascontiguousarray(y.T.astype(np.float32))
+    best: list[tuple[float, int, int]] = []
+    block = max(1, 2**19 // len(y))
+    for start in range(0, len(x), block):
+        rows = slice(start, min(start + block, len(x)))
+        product = np.ones((rows.stop - start, len(y)), dtype=np.float32)
+        for d in range(len(g)):
+            energy = xs[rows] @ cross[d] @ ys
+            energy += (alone_x[d, rows] + base[d])[:, None]
+            energy += alone_y[d]
+            np.maximum(energy, LEAST_SHARE, out=energy)
+            product *= energy
+        flat = product.ravel()
+        top = np.argpartition(flat, -min(KEPT, len(flat)))[-min(KEPT, len(flat)) :]
+        best += [(float(flat[t]), start + int(t) // len(y), int(t) % len(y)) for t in top]
+        best = heapq.nlargest(KEPT, best)
+    found = []
+    for _, i, j in best:
+        signs = at.copy()
+        signs[one], signs[two] = x[i], y[j]
+        found.append(signs)
+    return found
+
+
+def _alone(g: Floats, x: Floats, free: Ints, fixed: Ints, rest: Floats) -> Floats:
+    """Energy of some free mics among themselves and with the fixed ones, (D, sets)."""
+    own = np.einsum("ni,dij,nj->dn", x, g[:, free][:, :, free], x, optimize=True)
+    pull = np.einsum("dij,j->di", g[:, free][:, :, fixed], rest)
+    return np.asarray(own + 2 * np.einsum("ni,di->dn", x, pull))
+
+
+def _climb(problem: Problem, at: Floats, free: Ints) -> Floats:
+    """Flip one mic, or two, as long as it helps."""
+    signs = at.copy()
+    score = problem.score(signs)
+    while True:
+        pull = np.einsum("dij,j->di", problem.gram, signs)[:, free]
+        own = np.einsum("dii->di", problem.gram)[:, free]
+        now = body_of(problem.gram, signs)
+        x = signs[free]
+        one = -4 * x * pull + 4 * own  # change of energy by one flip, (D, n)
+        both = 8 * problem.gram[:, free][:, :, free] * np.outer(x, x)
+        two = one[:, :, None] + one[:, None, :] + both
+        n = len(free)
+        two[:, np.arange(n), np.arange(n)] = one
+        after = np.log(np.maximum(now[:, None, None] + two, LEAST_SHARE)).sum(axis=0)
+        i, j = np.unravel_index(int(after.argmax()), after.shape)
+        if after[i, j] <= score + 1e-9:
+            return signs
+        score = float(after[i, j])
+        signs[free[list({int(i), int(j)})]] *= -1
+
+
+def _bound(problem: Problem, at: Floats, free: Ints) -> float:
+    """No set of the free mics, the others as in `at`, scores more than this."""
+    g = problem.gram
+    near = _climb(problem, at, free)
+    e = np.maximum(body_of(g, near), LEAST_SHARE)
+    fixed = np.setdiff1d(np.arange(len(at)), free)
+    rest = at[fixed]
+    q = (g / e[:, None, None]).sum(axis=0)
+    n = len(free)
+    form = np.zeros((n + 1, n + 1))  # the last variable stands for the fixed mics
+    form[:n, :n] = q[np.ix_(free, free)]
+    form[:n, n] = form[n, :n] = q[np.ix_(free, fixed)] @ rest
+    form[n, n] = rest @ q[np.ix_(fixed, fixed)] @ rest
+    tangent = float((np.log(e) - 1 + problem.slack / e).sum())
+    return tangent + _largest(form, np.append(near[free], 1.0))
+
+
+def _largest(form: Floats, near: Floats) -> float:
+    """A bound on x'Fx over signs: (n)·λ of F with its diagonal shifted, steps of subgradient."""
+    n = len(form)
+    goal = float(near @ form @ near)
+    # The shift that makes `near` an eigenvector: exact when no other set is better.
+    shift = near * (form @ near)
+    shift = shift - shift.mean()
+    best = np.inf
+    for _ in range(40):
+        values, vectors = np.linalg.eigh(form - np.diag(shift))
+        best = min(best, n * float(values[-1]) + float(shift.sum()))
+        if best - goal < 1e-7:
+            break
+        slope = 1 - n * vectors[:, -1] ** 2
+        size = float(slope @ slope)
+        if size < 1e-12:
+            break
+        shift = shift - (best - goal) * 0.7 / size * slope
+    return best
+
+
+def _split(problem: Problem, ones: Floats) -> tuple[list[Floats], float]:
+    """Branch and bound; the sets found and a bound on any set."""
+    free = problem.free
+    rng = np.random.default_rng(1)
+    starts = [ones] + [
+        np.where(np.isin(np.arange(len(ones)), free), rng.choice([-1.0, 1.0], len(ones)), 1.0)
+        for _ in range(16)
+    ]
+    found = {tuple(s): s for s in (_climb(problem, s, free) for s in starts)}
+    best = max(problem.score(s) for s in found.values())
+    order = count()
+    heap: list[tuple[float, int, int, Floats]] = [
+        (-_bound(problem, ones, free), next(order), 0, ones)
+    ]
+    for _ in range(MOST_NODES):
+        if not heap or -heap[0][0] <= best + 1e-9:
+            break
+        _, _, depth, at = heapq.heappop(heap)
+        if len(free) - depth <= LEAF:
+            for s in _every(problem, at, free[depth:]):
+                found[tuple(s)] = s
+                best = max(best, problem.score(s))
+            continue
+        for sign in (1.0, -1.0):
+            there = at.copy()
+            there[free[depth]] = sign
+            limit = _bound(problem, there, free[depth + 1 :])
+            if limit > best + 1e-9:
+                heapq.heappush(heap, (-limit, next(order), depth + 1, there))
+    ranked = sorted(found.values(), key=lambda s: -problem.score(s))[:KEPT]
+    return ranked, max(best, -heap[0][0] if heap else best)
+
+
+def best_flips(an: Analysis) -> dict[str, Any]:
+    """The best set of flips of a layout, beside as wired and the runner-up.
+
+    Returns
+    -------
+    dict
+        ``best`` and ``runner_up`` (None when there is none): ``flip`` (mics to turn over, as
+        they stand now), ``mean_db`` over the drums against as wired, ``drums``: rows of
+        ``source``, ``gain_db`` against as wired. ``behind_db``: how much the runner-up is
+        behind. ``proven``; ``bound_db``: no set gains more than this; ``held``: mics that
+        stay; ``unsure``: pairs left out; ``words``.
+
+    Raises
+    ------
+    RingsideError
+        With no mics, or more than 32.
+    """
+    mics = an.layout.mics
+    if not 1 <= len(mics) <= MOST_FLIPPED:
+        raise RingsideError(
+            f"expected 1 to {MOST_FLIPPED} mics to find the best flips of, got {len(mics)}"
+        )
+    gram = grams(an)
+    held = np.array(["polarity" in m.locks for m in mics])
+    found = best_sets(gram, held)
+    rows = [_row(an, gram, s, g) for s, g in zip(found.signs, found.mean_db, strict=True)]
+    best = rows[0]
+    second = rows[1] if len(rows) > 1 else None
+    proven = found.bound_db - found.mean_db[0] < 1e-3
+    return {
+        "best": best,
+        "runner_up": second,
+        "behind_db": best["mean_db"] - second["mean_db"] if second else None,
+        "proven": proven,
+        "bound_db": found.bound_db,
+        "held": [m.id for m, h in zip(mics, held, strict=True) if h],
+        "unsure": unsure_pairs(an),
+        "words": _words(best, proven, found.bound_db),
+    }
+
+
+def _row(an: Analysis, gram: Floats, signs: Floats, mean_db: float) -> dict[str, Any]:
+    ids = [m.id for m in an.layout.mics]
+    gain = 10 * np.log10(kept_body(gram, signs) / kept_body(gram, np.ones(len(ids))))
+    return {
+        "flip": [ids[i] for i in np.flatnonzero(signs < 0)],
+        "mean_db": mean_db,
+        "drums": [
+            {"source": d, "gain_db": round(float(g), 3)}
+            for d, g in zip(drum_ids(an), gain, strict=True)
+        ],
+    }
+
+
+def _words(best: dict[str, Any], proven: bool, bound_db: float) -> str:
+    if not best["flip"]:
+        said = "As wired is the fullest set there is."
+    else:
+        said = f"Flip {', '.join(best['flip'])}: {best['mean_db']:.1f} dB more body on average."
+    if proven:
+        return f"{said} No other set has more."
+    return f"{said} No set can have more than {bound_db - best['mean_db']:.2f} dB above this one."
+
+
+def with_flips(layout: Layout, mics: list[str]) -> Layout:
+    """The layout with the preamp switch of some mics turned over."""
+    made = tuple(
+        m.model_copy(update={"preamp_flip": not m.preamp_flip}) if m.id in mics else m
+        for m in layout.mics
+    )
+    return layout.model_copy(update={"mics": made})

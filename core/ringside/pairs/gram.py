@@ -1,0 +1,61 @@
+"""The body of many mics on one drum: what a sum of any mics, as wired or flipped, adds up to.
+
+After gain, mic i hears drum s with amplitude a and the sum of all with signs x has over the
+drum's body band the energy Σ x_i x_j a_i a_j σ_ij C_ij: σ is the product of the two first
+half-waves, C the likeness of the two (:mod:`ringside.hear.sums`). The matrix of a drum is called
+its gram here. Where the sign of a pair is unsure its term is left out: on average over both
+signs it is nothing, and no guess is dressed as an answer.
+"""
+
+from typing import Final
+
+import numpy as np
+
+from ringside.arrays import Floats
+from ringside.pairs.analysis import Analysis
+
+LEAST_SHARE: Final = 1e-3
+"""A drum's sum is never taken for less than this share of its mics' energies: two that cancel
+on paper leave something in the air, and a step from nothing would be endless."""
+
+
+def grams(an: Analysis) -> Floats:
+    """The gram of every drum, (D, M, M), with the signs as wired; cymbals have no body."""
+    p, found = an.pairs, an.arrivals
+    drums = np.flatnonzero(an.scene.sources.drum)
+    amplitude = 10 ** (found.after_gain_db[:, drums] / 20)
+    count = len(amplitude)
+    made = np.zeros((len(drums), count, count))
+    term = p.sign[:, drums] * p.alike[:, drums] * amplitude[p.first] * amplitude[p.second]
+    made[:, p.first, p.second] = term.T
+    made[:, p.second, p.first] = term.T
+    rows = np.arange(count)
+    made[:, rows, rows] = amplitude.T**2
+    return made
+
+
+def drum_ids(an: Analysis) -> list[str]:
+    """The drums in the order of the grams."""
+    return [d.id for d in an.layout.kit.drums]
+
+
+def body_of(gram: Floats, signs: Floats) -> Floats:
+    """Energy of the sum under signs (M,) for each drum, (D,)."""
+    return np.asarray(np.einsum("i,dij,j->d", signs, gram, signs))
+
+
+def kept_body(gram: Floats, signs: Floats) -> Floats:
+    """`body_of`, but no less than `LEAST_SHARE` of the mics that are on (signs not 0), (D,)."""
+    whole = np.einsum("i,dii->d", np.abs(signs), gram)
+    return np.asarray(np.maximum(body_of(gram, signs), LEAST_SHARE * np.maximum(whole, 1e-12)))
+
+
+def unsure_pairs(an: Analysis) -> list[dict[str, str]]:
+    """Pairs and drums whose sign is unsure and whose levels would matter."""
+    p, ids = an.pairs, [m.id for m in an.layout.mics]
+    names = an.scene.sources.ids
+    matters = (p.sign == 0) & an.scene.sources.drum & (p.verdict > 0)
+    return [
+        {"a": ids[p.first[r]], "b": ids[p.second[r]], "source": names[k]}
+        for r, k in zip(*np.nonzero(matters), strict=True)
+    ]

@@ -1,0 +1,130 @@
+"""Better places for one mic of a pair: on the ring, level with its partner, on the sphere.
+
+The first mic of a pair stands; the second is the one that moves. Each answer carries how
+far the stand goes and the distances it ends with, so that it can be judged before it is
+taken.
+"""
+
+from typing import Any
+
+import numpy as np
+
+from ringside.arrays import Floats
+from ringside.errors import RingsideError
+from ringside.places.clearance import blocked, under_cymbals, words_for_all
+from ringside.places.loci import RingAnswer, at_distances, nearest_on_sphere, ring_through
+from ringside.plan.layout import Layout
+from ringside.plan.references import references
+
+RING_POINTS = 145
+"""Points of a drawn ring; the first is repeated at the end."""
+
+
+def _spot(layout: Layout, mover: str, to: Floats | None, words: str) -> dict[str, Any]:
+    """A spot for the mover; what stands in its way is told later, for all spots at once."""
+    if to is None:
+        return {"position_m": None, "words": words}
+    ref = references(layout)
+    now = np.array(layout.mic(mover).position_m)
+    return {
+        "position_m": [round(float(x), 6) for x in to],
+        "moved_m": float(np.linalg.norm(to - now)),
+        "snare_m": float(np.linalg.norm(to - ref.snare)),
+        "kick_m": float(np.linalg.norm(to - ref.kick)),
+        "words": words,
+    }
+
+
+def _with_words(layout: Layout, spots: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    """The spots with what stands in the way of each that says nothing yet."""
+    quiet = [s for s in spots if s["position_m"] is not None and not s["words"]]
+    if quiet:
+        said = words_for_all([s["position_m"] for s in quiet], layout)
+        for spot, words in zip(quiet, said, strict=True):
+            spot["words"] = words
+    return spots
+
+
+def ring_of(layout: Layout, anchor: str) -> RingAnswer:
+    """The ring a mic stands on."""
+    ref = references(layout)
+    return ring_through(ref.snare, ref.kick, layout.mic(anchor).position_m)
+
+
+def ring_points(layout: Layout, answer: RingAnswer, overhead: bool) -> dict[str, Any]:
+    """A ring for drawing: points (N, 3) and which of them a mic can stand at (N,)."""
+    if answer.ring is None:
+        return {"kind": answer.kind, "words": answer.words, "points_m": [], "clear": []}
+    points = answer.ring.at(np.linspace(0, 2 * np.pi, RING_POINTS))
+    bad = blocked(points, layout)
+    if overhead:
+        bad = bad | under_cymbals(points, layout)
+    return {
+        "kind": answer.kind,
+        "words": "",
+        "centre_m": answer.ring.centre.tolist(),
+        "radius_m": answer.ring.radius,
+        "points_m": np.round(points, 4).tolist(),
+        "clear": (~bad).tolist(),
+    }
+
+
+def can_be_equal(layout: Layout, a: str, b: str) -> bool:
+    """Whether two mics are of a kind that is kept at equal distances.
+
+    A stereo pair is, and so are two mics that both stand off the kit; a spot and an
+    overhead never are, and two spots are equal on their own drum if on anything.
+    """
+    if any({p.left, p.right} == {a, b} for p in layout.stereo_pairs):
+        return True
+    return layout.mic(a).role != "close" and layout.mic(b).role != "close"
+
+
+def places(layout: Layout, anchor: str, mover: str) -> dict[str, Any]:
+    """The ring through the anchor, and the spots that would make the mover equal to it."""
+    ref, one, two = references(layout), layout.mic(anchor), layout.mic(mover)
+    now = np.array(two.position_m)
+    answer = ring_of(layout, anchor)
+    a = float(np.linalg.norm(np.array(one.position_m) - ref.snare))
+    overhead = one.role == "overhead" or two.role == "overhead"
+    if answer.ring is None:
+        swing, level = answer.point, None
+        level_words = answer.words
+    else:
+        swing = answer.ring.nearest(now)
+        spots = answer.ring.at_height(one.position_m[2])
+        away = np.linalg.norm(spots - np.array(one.position_m), axis=1)
+        other = spots[away > 1e-3]
+        level = other[0] if len(other) else None
+        level_words = "" if len(other) else "The ring has no second spot at this height."
+    found = [
+        _spot(layout, mover, swing, answer.words),
+        _spot(layout, mover, level, level_words),
+        _spot(layout, mover, nearest_on_sphere(ref.snare, a, now), ""),
+    ]
+    swing_spot, level_spot, snare_spot = _with_words(layout, found)
+    return {
+        "anchor": anchor,
+        "mover": mover,
+        "ring": ring_points(layout, answer, overhead),
+        "swing": swing_spot,
+        "equal_height": level_spot,
+        "snare_only": snare_spot,
+    }
+
+
+def place_by_tape(
+    layout: Layout, mic: str, snare_m: float, kick_m: float, height_m: float
+) -> dict[str, Any]:
+    """Where a mic stands when snare, kick and height are typed; the side it is on now is kept.
+
+    Raises
+    ------
+    RingsideError
+        When no spot has these three numbers, with what is possible; or no such mic.
+    """
+    if mic not in [m.id for m in layout.mics]:
+        raise RingsideError(f"expected a mic of this layout, got {mic!r}")
+    ref = references(layout)
+    spot = at_distances(ref.snare, ref.kick, snare_m, kick_m, height_m, layout.mic(mic).position_m)
+    return _with_words(layout, [_spot(layout, mic, spot, "")])[0]

@@ -1,0 +1,1 @@
+"""What there is: kit, mics, room, air, limits, the brief, and the layout they make together."""

@@ -1,0 +1,209 @@
+"""A layout: the room, the air, the kit and every mic, as one value.
+
+It is what is stored, sent and written to the layout file. Everything is checked when it
+is made, so no other module has to ask whether names are unique or a pair exists.
+"""
+
+from typing import Annotated, Final, Literal, Self
+
+from pydantic import Field, model_validator
+
+from ringside.plan.air import COLDEST_C, HOTTEST_C, humidity_words, speed_of_sound
+from ringside.plan.kit import Kit
+from ringside.plan.mics import Mic
+from ringside.plan.questions import Brief, Outlook, Timing
+from ringside.plan.room import Room
+from ringside.plan.thresholds import Thresholds
+from ringside.values import Key, Number, Record, Text, Title
+
+FORMAT: Final = "ringside-layout"
+VERSION: Final = 1
+MOST_MICS: Final = 64
+VerdictWord = Literal["no matter", "together", "ask the ear", "late", "hollow"]
+
+
+class Air(Record):
+    """The air of the room."""
+
+    temperature_c: Annotated[
+        float,
+        Field(
+            strict=True,
+            allow_inf_nan=False,
+            ge=COLDEST_C,
+            le=HOTTEST_C,
+            description="Degrees Celsius.",
+        ),
+    ] = 20.0
+    humidity_pct: Annotated[float, Field(strict=True, ge=0, le=100)] | None = Field(
+        default=None,
+        description="Relative humidity, per cent; null is not measured and not counted.",
+    )
+
+    @model_validator(mode="after")
+    def _countable(self) -> Self:
+        words = humidity_words(self.temperature_c, self.humidity_pct)
+        if words:
+            raise ValueError(words)
+        return self
+
+    @property
+    def speed(self) -> float:
+        """Speed of sound in this air, m/s."""
+        return speed_of_sound(self.temperature_c, self.humidity_pct)
+
+
+class StereoPair(Record):
+    """Two mics that make one stereo picture."""
+
+    name: Title
+    left: Key
+    right: Key
+    coding: Literal["left-right", "mid-side"] = Field(
+        default="left-right", description="In mid-side `left` is the mid mic, `right` the side."
+    )
+    width: Annotated[float, Field(strict=True, ge=0, le=2)] = Field(
+        default=1.0, description="Mid-side: how much of the side goes to each speaker."
+    )
+
+
+class Stood(Record):
+    """What a decision was made on: the pair as it was that day."""
+
+    verdict: VerdictWord
+    delay_s: Number
+    body_db: Number
+
+
+class Decision(Record):
+    """A pair left as it is on purpose, and why."""
+
+    a: Key
+    b: Key
+    source: Key
+    reason: Annotated[str, Field(strict=True, min_length=1, max_length=400)]
+    by: Text = ""
+    at: Annotated[str, Field(strict=True, max_length=40)] = Field(
+        default="", description="When, ISO 8601; empty when not known."
+    )
+    stood: Stood | None = Field(default=None, description="The pair when it was decided.")
+
+
+class Taken(Record):
+    """A technique in use: the mics it placed and the numbers it stands on."""
+
+    id: Key
+    technique: Key
+    target: Key | None = Field(default=None, description="The drum, cymbal or space it is over.")
+    numbers: dict[Key, Number] = Field(
+        default_factory=dict,
+        max_length=12,
+        description="Metres, degrees, hours of the clock or a share, by name.",
+    )
+    mics: tuple[Key, ...] = Field(min_length=1, max_length=8)
+
+
+class Layout(Record):
+    """Everything the analysis needs, and nothing about who owns it."""
+
+    format: Literal["ringside-layout"] = FORMAT
+    version: Literal[1] = VERSION
+    name: Title
+    notes: Text = ""
+    sample_rate_hz: Literal[44100, 48000, 88200, 96000, 176400, 192000] = 48000
+    air: Air = Air()
+    room: Room | None = None
+    kit: Kit
+    mics: tuple[Mic, ...] = Field(default=(), max_length=MOST_MICS)
+    stereo_pairs: tuple[StereoPair, ...] = Field(default=(), max_length=MOST_MICS // 2)
+    decisions: tuple[Decision, ...] = Field(default=(), max_length=2000)
+    techniques: tuple[Taken, ...] = Field(default=(), max_length=MOST_MICS)
+    brief: Brief | None = Field(default=None, description="What the recording is to be.")
+    outlook: Outlook | None = Field(
+        default=None, description="Whose view the picture is; null follows the brief or the pairs."
+    )
+    timing: Timing | None = Field(
+        default=None, description="Placed, or aligned afterwards; null follows the brief."
+    )
+    order: tuple[Key, ...] = Field(
+        default=(), max_length=MOST_MICS, description="Mics in the order they are added by ear."
+    )
+    thresholds: Thresholds = Thresholds()
+
+    @model_validator(mode="after")
+    def _consistent(self) -> Self:
+        ids = [m.id for m in self.mics]
+        for i, name in enumerate(ids):
+            if name in ids[:i]:
+                raise ValueError(f"two mics are called {name!r}; rename one")
+        sources = set(self.kit.source_ids)
+        for m in self.mics:
+            if m.job is not None and m.job not in sources:
+                raise ValueError(f"mic {m.id!r} is put up for {m.job!r}, which is not in the kit")
+        for p in self.stereo_pairs:
+            self._both(p.left, p.right, ids, f"stereo pair {p.name!r}")
+        for d in self.decisions:
+            self._both(d.a, d.b, ids, "a decision")
+            if d.source not in sources:
+                raise ValueError(f"a decision names {d.source!r}, which is not in the kit")
+        self._techniques(ids)
+        return self
+
+    def _techniques(self, ids: list[str]) -> None:
+        used: set[str] = set()
+        names = [t.id for t in self.techniques]
+        if len(set(names)) < len(names):
+            raise ValueError("two techniques have one short name; rename one")
+        for t in self.techniques:
+            for name in t.mics:
+                if name not in ids:
+                    raise ValueError(
+                        f"technique {t.id!r} names mic {name!r}, which is not in the layout"
+                    )
+                if name in used:
+                    raise ValueError(f"mic {name!r} belongs to two techniques; expected one")
+                used.add(name)
+
+    @staticmethod
+    def _both(a: str, b: str, ids: list[str], what: str) -> None:
+        if a == b:
+            raise ValueError(f"{what} names {a!r} twice; expected two different mics")
+        for name in (a, b):
+            if name not in ids:
+                raise ValueError(f"{what} names mic {name!r}, which is not in the layout")
+
+    @property
+    def seen_from(self) -> Outlook:
+        """Whose view the picture is: as chosen, as in the brief, or as the first pair stands."""
+        if self.outlook:
+            return self.outlook
+        if self.brief:
+            return self.brief.outlook
+        for p in self.stereo_pairs:
+            gap = self.mic(p.right).position_m[0] - self.mic(p.left).position_m[0]
+            if p.coding == "left-right" and abs(gap) > 0.05:
+                return "drummer" if gap > 0 else "audience"
+        return "audience"
+
+    @property
+    def school(self) -> Timing:
+        """Placed until it is in phase, or aligned after recording."""
+        return self.timing or (self.brief.timing if self.brief else "placed")
+
+    def mic(self, mic_id: str) -> Mic:
+        """The mic of that name.
+
+        Raises
+        ------
+        KeyError
+            When there is none.
+        """
+        for m in self.mics:
+            if m.id == mic_id:
+                return m
+        raise KeyError(mic_id)
+
+    def with_mic(self, mic: Mic) -> "Layout":
+        """The same layout with the mic of that name replaced."""
+        mics = tuple(mic if m.id == mic.id else m for m in self.mics)
+        return self.model_copy(update={"mics": mics})

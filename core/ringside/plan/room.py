@@ -1,0 +1,231 @@
+"""What a room is: a box or an L, what covers each surface, and what opens off it.
+
+Room coordinates: metres from the back left corner of the box as the drummer sits, x to the
+right, y toward the front wall, z up. The kit has a pose in it. Angles run counter-clockwise
+seen from above. An L is the box with one corner cut away. Adjoining spaces lie outside the
+box and hold mics as well.
+"""
+
+from typing import Annotated, Final, Literal, Self
+
+import numpy as np
+from pydantic import Field, model_validator
+
+from ringside.arrays import Floats, Mask
+from ringside.plan.materials import MaterialName
+from ringside.values import Coordinate, Flag, Key, Record, Title, length
+
+Wall = Literal["back", "front", "left", "right"]
+Corner = Literal["back left", "back right", "front left", "front right"]
+Surface = Literal["floor", "ceiling", "back", "front", "left", "right"]
+SURFACES: Final[tuple[Surface, ...]] = ("floor", "ceiling", "back", "front", "left", "right")
+DOORWAY_M: Final = 0.3
+"""How deep a doorway is taken to be, so that a mic can stand in it (from memory)."""
+
+Angle = Annotated[
+    float, Field(strict=True, allow_inf_nan=False, ge=-7, le=7, description="Radians.")
+]
+
+
+class Notch(Record):
+    """The corner that is cut away from the box to make an L."""
+
+    corner: Corner
+    width_m: Annotated[float, length(0.2, 99, "Across, metres.")]
+    length_m: Annotated[float, length(0.2, 99, "Front to back, metres.")]
+
+
+class Surfaces(Record):
+    """What covers each surface of the room; an inner wall of an L is covered like the others."""
+
+    floor: MaterialName = "concrete floor"
+    ceiling: MaterialName = "plasterboard ceiling"
+    back: MaterialName = "plastered brick"
+    front: MaterialName = "plastered brick"
+    left: MaterialName = "plastered brick"
+    right: MaterialName = "plastered brick"
+
+
+class Space(Record):
+    """An adjoining space that can hold mics: a hallway, a bathroom, a stairwell."""
+
+    id: Key
+    name: Title
+    x_m: Coordinate
+    y_m: Coordinate
+    width_m: Annotated[float, length(0.5, 100, "Across, metres.")]
+    length_m: Annotated[float, length(0.5, 100, "Front to back, metres.")]
+    height_m: Annotated[float, length(1.0, 30, "Floor to ceiling, metres.")]
+    material: MaterialName = "plastered brick"
+
+
+class Door(Record):
+    """A door in a wall: from the wall's left or back end, and where it leads."""
+
+    wall: Wall
+    at_m: Annotated[float, length(0, 100, "From the left or back end of the wall, metres.")]
+    width_m: Annotated[float, length(0.4, 6, "Across, metres.")] = 0.9
+    height_m: Annotated[float, length(1.0, 6, "High, metres.")] = 2.0
+    open: Flag = False
+    leads_to: Key | None = None
+
+
+class Gobo(Record):
+    """A standing screen: both faces covered with one material."""
+
+    name: Title
+    x_m: Coordinate
+    y_m: Coordinate
+    width_m: Annotated[float, length(0.3, 6, "Across, metres.")] = 1.2
+    height_m: Annotated[float, length(0.3, 4, "High, metres.")] = 1.2
+    thickness_m: Annotated[float, length(0.01, 0.5, "Thick, metres.")] = 0.1
+    turn_rad: Angle = 0.0
+    material: MaterialName = "fabric panel"
+
+
+class Room(Record):
+    """A room, and where the kit's origin stands in it."""
+
+    name: Title
+    width_m: Annotated[float, length(1.5, 100, "Across, metres.")]
+    length_m: Annotated[float, length(1.5, 100, "Front to back, metres.")]
+    height_m: Annotated[float, length(1.5, 30, "Floor to ceiling, metres.")]
+    kit_x_m: Annotated[float, length(0, 100, "Kit origin from the left wall, metres.")]
+    kit_y_m: Annotated[float, length(0, 100, "Kit origin from the wall behind, metres.")]
+    kit_turn_rad: Annotated[
+        float, Field(strict=True, ge=-7, le=7, description="Counter-clockwise from above.")
+    ] = 0.0
+    notch: Notch | None = None
+    surfaces: Surfaces = Surfaces()
+    doors: tuple[Door, ...] = Field(default=(), max_length=12)
+    spaces: tuple[Space, ...] = Field(default=(), max_length=8)
+    gobos: tuple[Gobo, ...] = Field(default=(), max_length=16)
+
+    @model_validator(mode="after")
+    def _possible(self) -> Self:
+        n = self.notch
+        if n and (n.width_m > self.width_m - 0.5 or n.length_m > self.length_m - 0.5):
+            raise ValueError(
+                "the corner cut away must leave at least half a metre of the room on both sides"
+            )
+        ids = [s.id for s in self.spaces]
+        if len(set(ids)) < len(ids):
+            raise ValueError("two adjoining spaces have one short name; rename one")
+        for d in self.doors:
+            along = self.width_m if d.wall in ("back", "front") else self.length_m
+            if d.at_m + d.width_m > along:
+                raise ValueError(f"a door reaches past the end of the {d.wall} wall")
+            if d.height_m > self.height_m:
+                raise ValueError(f"a door in the {d.wall} wall is higher than the room")
+            if d.leads_to is not None and d.leads_to not in ids:
+                raise ValueError(f"a door leads to {d.leads_to!r}, which is no adjoining space")
+        return self
+
+
+def notch_box(room: Room) -> tuple[float, float, float, float] | None:
+    """The cut corner as x0, y0, x1, y1, metres; None for a box."""
+    n = room.notch
+    if n is None:
+        return None
+    x0 = 0.0 if n.corner.endswith("left") else room.width_m - n.width_m
+    y0 = 0.0 if n.corner.startswith("back") else room.length_m - n.length_m
+    return x0, y0, x0 + n.width_m, y0 + n.length_m
+
+
+def floor_area(room: Room) -> float:
+    """Square metres of the floor without the corner cut away."""
+    n = room.notch
+    return room.width_m * room.length_m - (n.width_m * n.length_m if n else 0.0)
+
+
+def volume(room: Room) -> float:
+    """Cubic metres."""
+    return floor_area(room) * room.height_m
+
+
+def to_room(points: Floats, room: Room) -> Floats:
+    """Points of the kit's frame (N, 3) in room coordinates (N, 3)."""
+    c, s = np.cos(room.kit_turn_rad), np.sin(room.kit_turn_rad)
+    x, y = points[:, 0], points[:, 1]
+    return np.column_stack(
+        [room.kit_x_m + c * x - s * y, room.kit_y_m + s * x + c * y, points[:, 2]]
+    )
+
+
+def to_kit(points: Floats, room: Room) -> Floats:
+    """Points in room coordinates (N, 3) in the kit's frame (N, 3)."""
+    c, s = np.cos(room.kit_turn_rad), np.sin(room.kit_turn_rad)
+    x, y = points[:, 0] - room.kit_x_m, points[:, 1] - room.kit_y_m
+    return np.column_stack([c * x + s * y, -s * x + c * y, points[:, 2]])
+
+
+def inside_floor(x: Floats, y: Floats, room: Room) -> Mask:
+    """Which places of the floor lie in the room itself, (N,)."""
+    inside = (x >= 0) & (x <= room.width_m) & (y >= 0) & (y <= room.length_m)
+    cut = notch_box(room)
+    if cut and room.notch:
+        x0, y0, x1, y1 = cut
+        across = x < x1 if room.notch.corner.endswith("left") else x > x0
+        along = y < y1 if room.notch.corner.startswith("back") else y > y0
+        inside &= ~(across & along)
+    return np.asarray(inside)
+
+
+def inside_spaces(at: Floats, room: Room) -> Mask:
+    """Which points in room coordinates (N, 3) stand in an adjoining space, (N,)."""
+    found = np.zeros(len(at), bool)
+    for s in room.spaces:
+        low = np.array([s.x_m, s.y_m, 0.0])
+        high = low + np.array([s.width_m, s.length_m, s.height_m])
+        found |= ((at >= low) & (at <= high)).all(axis=1)
+    return found
+
+
+def inside_doorways(at: Floats, room: Room) -> Mask:
+    """Which points stand in the thickness of a doorway that leads somewhere, (N,)."""
+    found = np.zeros(len(at), bool)
+    for d in room.doors:
+        if d.leads_to is None:
+            continue
+        across, along = (1, 0) if d.wall in ("back", "front") else (0, 1)
+        depth = room.length_m if across == 1 else room.width_m
+        past = -at[:, across] if d.wall in ("back", "left") else at[:, across] - depth
+        found |= (
+            (past >= 0)
+            & (past <= DOORWAY_M)
+            & (at[:, along] >= d.at_m)
+            & (at[:, along] <= d.at_m + d.width_m)
+            & (at[:, 2] <= d.height_m)
+        )
+    return found
+
+
+def in_gobos(at: Floats, room: Room) -> Mask:
+    """Which points are inside a gobo, (N,)."""
+    found = np.zeros(len(at), bool)
+    for g in room.gobos:
+        c, s = np.cos(g.turn_rad), np.sin(g.turn_rad)
+        x, y = at[:, 0] - g.x_m, at[:, 1] - g.y_m
+        found |= (
+            (np.abs(c * x + s * y) <= g.width_m / 2)
+            & (np.abs(-s * x + c * y) <= g.thickness_m / 2)
+            & (at[:, 2] <= g.height_m)
+        )
+    return found
+
+
+def wall_distances(x: float, y: float, room: Room) -> dict[Wall, float]:
+    """How far a place on the floor is from the wall in each of the four directions, metres.
+
+    In an L the nearer inner wall counts where it lies in the way.
+    """
+    left, right = 0.0, room.width_m
+    back, front = 0.0, room.length_m
+    cut = notch_box(room)
+    if cut:
+        x0, y0, x1, y1 = cut
+        if y0 < y < y1:
+            left, right = (max(left, x1), right) if x >= x1 else (left, min(right, x0))
+        if x0 < x < x1:
+            back, front = (max(back, y1), front) if y >= y1 else (back, min(front, y0))
+    return {"left": x - left, "right": right - x, "back": y - back, "front": front - y}

@@ -1,0 +1,1 @@
+"""What the room does to a sound: decay, modes, and the walls beside a spot."""

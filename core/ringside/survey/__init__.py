@@ -1,0 +1,1 @@
+"""Where things truly stand, from tape readings: one least-squares net."""
