@@ -135,7 +135,8 @@ def timed_walk() -> float:
     import numpy as np
     from ringside.plan.kit import centre_of
     from ringside.plan.kits import five_piece
-    from ringside.survey.kit import read, tape_report
+    from ringside.survey.readings import read
+    from ringside.survey.report import tape_report
 
     kit = five_piece()
     places = {p.id: np.array(centre_of(p)) for p in kit.parts}
@@ -221,8 +222,8 @@ def timed_plans() -> float:
 
 def timed_pairs() -> tuple[float, float]:
     """Milliseconds for 496 pairs with body sums and what could tip, and for one in depth."""
+    from ringside.answers.board import board
     from ringside.answers.depth import in_depth
-    from ringside.answers.report import board
     from ringside.pairs.analysis import analyse
 
     layout = big_layout(32, 14)

@@ -6,12 +6,21 @@ file cannot be read as a layout.
 
 import json
 import sys
+from dataclasses import fields
 from pathlib import Path
+from typing import Any
 
 from ringside.answers.report import report
 from ringside.errors import RingsideError
 from ringside.files.layout import read_layout
 from ringside.pairs.analysis import analyse
+
+
+def _fields(record: Any) -> dict[str, Any]:
+    """A record's fields that say something, for the JSON of the report."""
+    every = {f.name: getattr(record, f.name) for f in fields(record)}
+    unset = {f.name for f in fields(record) if f.default is None}
+    return {k: v for k, v in every.items() if v is not None or k not in unset}
 
 
 def main(args: list[str]) -> int:
@@ -28,7 +37,7 @@ def main(args: list[str]) -> int:
         print(f"{args[0]}: {fault}", file=sys.stderr)
         return 2
     try:
-        json.dump(report(analyse(layout)), sys.stdout, indent=1, allow_nan=False)
+        json.dump(report(analyse(layout)), sys.stdout, indent=1, allow_nan=False, default=_fields)
         print(flush=True)
     except BrokenPipeError:  # whoever reads it has read enough
         sys.stderr.close()  # the interpreter would complain there on its way out

@@ -6,21 +6,19 @@ from ninja import NinjaAPI
 from ninja.errors import ValidationError
 from ninja.security import SessionAuth
 
-from api import (
-    account_routes,
-    brief_routes,
-    compute_routes,
-    file_routes,
-    hearing_routes,
-    kit_routes,
-    layout_routes,
-    log_routes,
-    pair_routes,
-    session_routes,
-    studio_routes,
-    technique_routes,
-)
+from api.account.routes import router as account
+from api.board.routes import router as board
+from api.brief.routes import router as brief
+from api.hearing.routes import router as hearing
+from api.kit.routes import router as kit
+from api.layouts.files import router as files
+from api.layouts.routes import router as layouts
+from api.log.routes import router as log
+from api.pairs.routes import router as pairs
 from api.problems import install
+from api.sessions.routes import router as sessions
+from api.studios.routes import router as studios
+from api.techniques.routes import router as techniques
 
 
 class Api(NinjaAPI):
@@ -44,15 +42,10 @@ api = Api(
     urls_namespace="api",
 )
 install(api)
-api.add_router("/account", account_routes.router)
-api.add_router("/sessions", session_routes.router)
-api.add_router("/layouts", layout_routes.router)
-api.add_router("/layouts", file_routes.router)
-api.add_router("/studios", studio_routes.router)
-api.add_router("", compute_routes.router)
-api.add_router("", kit_routes.router)
-api.add_router("", log_routes.router)
-api.add_router("", technique_routes.router)
-api.add_router("", brief_routes.router)
-api.add_router("", pair_routes.router)
-api.add_router("", hearing_routes.router)
+api.add_router("/account", account)
+api.add_router("/sessions", sessions)
+api.add_router("/layouts", layouts)
+api.add_router("/layouts", files)
+api.add_router("/studios", studios)
+for topic in (board, kit, log, techniques, brief, pairs, hearing):
+    api.add_router("", topic)

@@ -48,7 +48,11 @@ def tuning_of(user: User, session_pk: int, kit: Kit) -> dict[str, Any]:
          "by": r.by.get_username() if r.by else ""}
         for r in rows
     ]  # fmt: skip
-    return {**tuning_report(kit, readings, timezone.now()), "log": log}
+    told = tuning_report(kit, readings, timezone.now())
+    return {
+        "drums": told.drums, "steps": told.steps, "spread_words": told.spread_words,
+        "drift": told.drift, "log": log,
+    }  # fmt: skip
 
 
 def spots_of(user: User, session_pk: int) -> list[SpotLog]:

@@ -1,5 +1,6 @@
 """What the list of sessions shows of a layout without analysing it again."""
 
+from dataclasses import asdict
 from typing import Any
 
 from ringside.pairs.analysis import analyse
@@ -10,7 +11,7 @@ from ringside.plan.layout import Layout
 def summary_of(layout: Layout) -> dict[str, Any]:
     """Verdict counts and a sketch in metres, stored beside each layout when it is saved."""
     return {
-        "counts": counts(analyse(layout)),
+        "counts": asdict(counts(analyse(layout))),
         "drums": [
             {"x": d.batter_m[0], "y": d.batter_m[1], "r": d.diameter_m / 2, "kind": d.kind,
              "depth": d.depth_m, "ax": d.axis[0], "ay": d.axis[1]}

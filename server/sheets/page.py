@@ -1,5 +1,6 @@
 """The set-up sheet: one template, shown as a page and printed as PDF."""
 
+from dataclasses import asdict
 from typing import Any, Literal
 
 from django.conf import settings
@@ -45,9 +46,9 @@ def _context(layout: Layout, ruler: Ruler, paper: Paper) -> dict[str, Any]:
         "rows": [list(r.values()) for r in sheet_rows(doc, ruler)],
         "pairs": pairs,
         "pick": pick_list(doc, locker),
-        "counts": {k.replace("_", " "): v for k, v in counts(analysis).items() if v},
+        "counts": {k.replace("_", " "): v for k, v in asdict(counts(analysis)).items() if v},
         "decisions": [
-            {"told": d, "again": row["words"]}
+            {"told": d, "again": row.words}
             for d, row in zip(doc.decisions, decision_rows(analysis), strict=True)
         ],
         "plan": mark_safe(plan_svg(doc)),  # built from numbers and escaped names only

@@ -2,9 +2,8 @@
 
 import csv
 import io
-from typing import Any
 
-from ringside.answers.sheet import setup_rows
+from ringside.answers.sheet import SetupRow, setup_rows
 from ringside.gear.locker import Locker
 from ringside.plan.layout import Layout
 
@@ -17,16 +16,20 @@ HEADINGS = (
 )  # fmt: skip
 
 
-def where_text(row: dict[str, Any], ruler: Ruler) -> str:
+def where_text(row: SetupRow, ruler: Ruler) -> str:
     """A close mic in drum terms: how far over, inside or under, and in from the rim."""
-    head = row["from_head"]
+    head = row.from_head
     if head is None:
         return ""
-    rim = head["in_from_rim_m"]
-    edge = "in from the rim" if rim >= 0 else "outside the rim"
-    off, side = ruler.text(head["off_m"]), head["side"]
-    first = f"{off} {side}" if side != "inside" else f"inside, {off} from the batter"
-    return f"{first}, {ruler.text(abs(rim))} {edge}"
+    off, rim = ruler.text(head.height_m), ruler.text(abs(head.in_from_rim_m))
+    if head.side == "beside":
+        return f"beside the shell, {off} below the batter, {rim} off it"
+    far = "in front" if row.job_kind == "kick" else "under"
+    first = {"over": f"{off} over", "under": f"{off} {far}"}.get(
+        head.side, f"inside, {off} from the batter"
+    )
+    edge = "in from the rim" if head.in_from_rim_m >= 0 else "outside the rim"
+    return f"{first}, {rim} {edge}"
 
 
 def _with(text: str, joint: str, key: str | None, names: dict[str, str]) -> str:
@@ -40,18 +43,18 @@ def sheet_rows(layout: Layout, ruler: Ruler, locker: Locker = NOTHING) -> list[d
     stands = {s.id: s.name for s in locker.stands}
     return [
         {
-            "Input": str(r["channel"] or ""),
-            "Mic": r["id"],
-            "Name": r["name"],
-            "For": r["job"],
-            "Pattern": _with(r["pattern"], "{0}, {1}", r["model"], mics),
-            "To snare": ruler.text(r["snare_m"]),
-            "To kick": ruler.text(r["kick_m"]),
-            "To its drum": ruler.text(r["own_m"]) if r["own_m"] is not None else "",
-            "Height": _with(ruler.text(r["height_m"]), "{1} on {0}", r["stand"], stands),
+            "Input": str(r.channel or ""),
+            "Mic": r.id,
+            "Name": r.name,
+            "For": r.job,
+            "Pattern": _with(r.pattern, "{0}, {1}", r.model, mics),
+            "To snare": ruler.text(r.snare_m),
+            "To kick": ruler.text(r.kick_m),
+            "To its drum": ruler.text(r.own_m) if r.own_m is not None else "",
+            "Height": _with(ruler.text(r.height_m), "{1} on {0}", r.stand, stands),
             "Where": where_text(r, ruler),
-            "Aim": r["aim"],
-            "Flips": "; ".join(r["flips"]),
+            "Aim": r.aim,
+            "Flips": "; ".join(r.flips),
         }
         for r in setup_rows(layout)
     ]

@@ -9,7 +9,6 @@ from hypothesis import strategies as st
 from ringside.brief.plans import (
     WORTH_A_FLIP_DB,
     Piece,
-    asked,
     built,
     fired,
     fullest,
@@ -50,11 +49,11 @@ def first(**answers):
 
 
 def names(plan):
-    return [p["technique"] for p in plan["pieces"]]
+    return [p.technique for p in plan.pieces]
 
 
 def slots(plan):
-    return {p["slot"] for p in plan["pieces"]}
+    return {p.slot for p in plan.pieces}
 
 
 CASES = [
@@ -130,15 +129,14 @@ def test_every_answer_is_a_value_of_the_brief_and_says_what_it_changes():
         for a in q.answers:
             assert getattr(Brief(**{q.id: a.value}), q.id) == a.value
             assert a.changes.endswith("."), a
-    assert [q["id"] for q in asked()] == [q.id for q in QUESTIONS]
     assert set(Brief().model_dump()) >= {q.id for q in QUESTIONS}
 
 
 def test_the_table_can_be_read():
     rows = table()
     assert len(rows) == len(RULES)
-    assert rows[0]["question"] == "What is it?"
-    assert all(r["about"] and r["because"] for r in rows)
+    assert rows[0].question == "What is it?"
+    assert all(r.about and r.because for r in rows)
 
 
 @pytest.mark.parametrize("rule", [r for r in RULES if r.weight != 0], ids=lambda r: r.because[:40])
@@ -163,10 +161,10 @@ def test_each_rule_moves_what_it_is_about(rule):
 
 def test_three_plans_differ_in_their_picture_and_the_last_is_small():
     three = plans(BLANK, Brief(inputs=16))
-    pictures = [p["pieces"][0]["technique"] for p in three]
+    pictures = [p.pieces[0].technique for p in three]
     assert len(set(pictures)) == 3
-    assert [p["score"] for p in three] == sorted((p["score"] for p in three), reverse=True)
-    assert min(p["inputs"] for p in three) <= 8
+    assert [p.score for p in three] == sorted((p.score for p in three), reverse=True)
+    assert min(p.inputs for p in three) <= 8
 
 
 answer_sets = st.fixed_dictionaries(
@@ -184,11 +182,11 @@ def test_any_brief_gets_layouts_within_its_limits_and_clear(answers, inputs, min
     if minutes >= 35:
         assert found
     for plan in found:
-        made = plan["layout"]
-        assert len(made.mics) == plan["inputs"] <= inputs
-        assert plan["minutes"] <= minutes
-        assert plan["reasons"]
-        assert plan["gives_up"]
+        made = plan.layout
+        assert len(made.mics) == plan.inputs <= inputs
+        assert plan.minutes <= minutes
+        assert plan.reasons
+        assert plan.gives_up
         assert made.brief == brief
         assert not any(words_for_all([m.position_m for m in made.mics], made))
     assert found == plans(layout, brief)
@@ -196,27 +194,27 @@ def test_any_brief_gets_layouts_within_its_limits_and_clear(answers, inputs, min
 
 def test_what_was_left_out_is_said_with_the_reason():
     tight = first(inputs=6)
-    assert any("inputs are used up" in w for w in tight["gives_up"])
+    assert any("inputs are used up" in w for w in tight.gives_up)
     hurried = plans(BLANK, Brief(inputs=16, minutes=40))[0]
-    assert any("no time" in w for w in hurried["gives_up"])
+    assert any("no time" in w for w in hurried.gives_up)
 
 
 def test_a_plan_built_from_its_pieces_is_the_plan():
     plan = first(inputs=10)
     brief = Brief(inputs=10)
-    again = built(BLANK, brief, [Piece(**p) for p in plan["pieces"]])
-    assert again.mics == plan["layout"].mics
-    assert again.stereo_pairs == plan["layout"].stereo_pairs
+    again = built(BLANK, brief, plan.pieces)
+    assert again.mics == plan.layout.mics
+    assert again.stereo_pairs == plan.layout.stereo_pairs
 
 
 def test_two_plans_can_be_mixed():
     one, two = plans(BLANK, Brief(inputs=16))[:2]
-    mixed = [p for p in one["pieces"] if p["slot"] == "picture"]
-    mixed += [p for p in two["pieces"] if p["slot"] != "picture"]
-    made = built(BLANK, Brief(inputs=16), [Piece(**p) for p in mixed])
+    mixed = [p for p in one.pieces if p.slot == "picture"]
+    mixed += [p for p in two.pieces if p.slot != "picture"]
+    made = built(BLANK, Brief(inputs=16), mixed)
     ids = {t.technique for t in made.techniques}
-    assert one["pieces"][0]["technique"] in ids
-    assert {p["technique"] for p in two["pieces"][1:]} <= ids
+    assert one.pieces[0].technique in ids
+    assert {p.technique for p in two.pieces[1:]} <= ids
 
 
 def test_a_piece_that_cannot_be_placed_is_refused():
@@ -256,14 +254,14 @@ SMALL = Locker(
 
 def test_a_plan_never_uses_more_than_the_locker_has():
     for plan in plans(BLANK, Brief(inputs=16), SMALL):
-        used = [m.model for m in plan["layout"].mics]
+        used = [m.model for m in plan.layout.mics]
         assert None not in used
         assert used.count("dyn") <= 3
         assert used.count("cond") <= 2
         assert used.count("rib") <= 1
-        assert any("locker" in w for w in plan["gives_up"]) or plan["inputs"] <= 8
+        assert any("locker" in w for w in plan.gives_up) or plan.inputs <= 8
     free = plans(BLANK, Brief(inputs=16, from_locker=False), SMALL)[0]
-    assert free["inputs"] > 6
+    assert free.inputs > 6
 
 
 def test_a_pair_gets_two_alike_and_a_kick_a_rugged_one():
@@ -291,7 +289,7 @@ def test_a_bar_needs_one_stand_and_the_floor_none():
 def test_an_empty_locker_is_asked_for_nothing():
     layout = take(BLANK, "pair-turned").layout
     assert outfit(layout, Locker()).layout == layout
-    assert plans(BLANK, Brief(), Locker())[0]["layout"] == plans(BLANK, Brief())[0]["layout"]
+    assert plans(BLANK, Brief(), Locker())[0].layout == plans(BLANK, Brief())[0].layout
 
 
 def test_the_demos_layout_from_the_brief_stands_on_its_numbers_and_is_clear():
@@ -306,17 +304,17 @@ def test_the_demos_layout_from_the_brief_stands_on_its_numbers_and_is_clear():
     assert layout.brief.style == "driving"
     assert not any(words_for_all([m.position_m for m in layout.mics], layout))
     for state in standing(layout):
-        assert state["off"] == [], state["id"]
-        assert all(e["difference_m"] < 1e-4 for e in state["equal"])
+        assert state.off == [], state.id
+        assert all(e.difference_m < 1e-4 for e in state.equal)
 
 
 def test_a_plan_begins_with_the_fullest_polarity_and_says_so():
     # Common practice: overheads and close mics push opposite ways until one side is flipped.
     for plan in plans(BLANK, Brief(inputs=12)):
-        layout = plan["layout"]
+        layout = plan.layout
         assert any(m.preamp_flip for m in layout.mics if "bottom" not in m.name.lower())
-        assert plan["reasons"][-1].startswith("Polarity by body over all drums")
-        assert best_flips(analyse(layout))["best"]["mean_db"] < WORTH_A_FLIP_DB
+        assert plan.reasons[-1].startswith("Polarity by body over all drums")
+        assert best_flips(analyse(layout)).best.mean_db < WORTH_A_FLIP_DB
         plain = layout.model_copy(
             update={
                 "mics": tuple(
@@ -325,8 +323,8 @@ def test_a_plan_begins_with_the_fullest_polarity_and_says_so():
                 )
             }
         )
-        assert counts(analyse(layout))["hollow"] <= counts(analyse(plain))["hollow"]
-        pieces = [Piece.model_validate(p) for p in plan["pieces"]]
+        assert counts(analyse(layout)).hollow <= counts(analyse(plain)).hollow
+        pieces = [Piece.model_validate(p) for p in plan.pieces]
         again = built(BLANK, Brief(inputs=12), pieces)
         assert [m.preamp_flip for m in again.mics] == [m.preamp_flip for m in layout.mics]
 

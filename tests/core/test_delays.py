@@ -6,7 +6,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from ringside.pairs.analysis import analyse
 from ringside.pairs.counts import counts
-from ringside.pairs.decisions import decision_rows
+from ringside.pairs.decisions import DecisionRow, decision_rows
 from ringside.pairs.delays import CURVE_POINTS, bands_db, body_by_delay
 from ringside.pairs.uncertainty import deviation_s, tips
 from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
@@ -29,12 +29,12 @@ def test_the_curve_passes_through_now_and_is_what_a_delayed_track_gives():
     an = analyse(SQUARE)
     row, k, turned = row_of(an, "T1", "OL", "rack-1")
     curve = body_by_delay(an, row, k, turned)
-    assert curve["now_db"] == pytest.approx(an.pairs.body_db[row, k])
-    assert curve["flipped_now_db"] == pytest.approx(an.pairs.flipped_body_db[row, k])
+    assert curve.now_db == pytest.approx(an.pairs.body_db[row, k])
+    assert curve.flipped_now_db == pytest.approx(an.pairs.flipped_body_db[row, k])
     for samples in (24, 96, 240):
         late = analyse(with_mic(SQUARE, "OL", track_delay_samples=samples))
         expected = float(late.pairs.body_db[row, k])
-        found = np.interp(samples / 48000, curve["later_s"], curve["wired_db"])
+        found = np.interp(samples / 48000, curve.later_s, curve.wired_db)
         assert found == pytest.approx(expected, abs=0.05)
 
 
@@ -42,8 +42,8 @@ def test_named_the_other_way_the_curve_is_mirrored():
     an = analyse(SQUARE)
     row, k, _ = row_of(an, "T1", "OL", "rack-1")
     one, two = (body_by_delay(an, row, k, t) for t in (False, True))
-    assert one["wired_db"] == pytest.approx(two["wired_db"][::-1], abs=1e-6)
-    assert one["equal_s"] == pytest.approx(-two["equal_s"])
+    assert one.wired_db == pytest.approx(two.wired_db[::-1], abs=1e-6)
+    assert one.equal_s == pytest.approx(-two.equal_s)
 
 
 def test_half_a_wave_of_the_fundamental_turns_the_body_round():
@@ -52,44 +52,44 @@ def test_half_a_wave_of_the_fundamental_turns_the_body_round():
     row, k, turned = row_of(an, "OL", "OR", "snare")
     curve = body_by_delay(an, row, k, turned)
     f = an.scene.sources.bands[k].fundamental
-    half = np.interp(0.5 / f, curve["later_s"], curve["wired_db"])
-    flipped = np.interp(0.5 / f, curve["later_s"], curve["flipped_db"])
-    assert curve["now_db"] == pytest.approx(6.02, abs=0.01)
+    half = np.interp(0.5 / f, curve.later_s, curve.wired_db)
+    flipped = np.interp(0.5 / f, curve.later_s, curve.flipped_db)
+    assert curve.now_db == pytest.approx(6.02, abs=0.01)
     assert half < 0 < flipped
-    assert len(curve["later_s"]) == CURVE_POINTS
-    assert curve["equal_s"] == pytest.approx(0, abs=1e-6)
+    assert len(curve.later_s) == CURVE_POINTS
+    assert curve.equal_s == pytest.approx(0, abs=1e-6)
 
 
 def test_words_say_which_cure_is_the_better():
     an = analyse(SQUARE)
     row, k, turned = row_of(an, "ST", "SB", "snare")
-    assert body_by_delay(an, row, k, turned)["words"].startswith("The flip is the better cure")
+    assert body_by_delay(an, row, k, turned).words.startswith("The flip is the better cure")
     # A close mic is moved a hand at most, an overhead as far as sound goes in a millisecond.
-    assert body_by_delay(an, row, k, turned)["best_move"]["metres"] <= 0.1
+    assert body_by_delay(an, row, k, turned).best_move.metres <= 0.1
     row, k, turned = row_of(an, "T1", "OL", "rack-1")
-    assert 0.1 < body_by_delay(an, row, k, turned)["best_move"]["metres"] < 0.35
+    assert 0.1 < body_by_delay(an, row, k, turned).best_move.metres < 0.35
     row, k, turned = row_of(an, "OL", "OR", "snare")
-    assert "leave it" in body_by_delay(an, row, k, turned)["words"]
+    assert "leave it" in body_by_delay(an, row, k, turned).words
     row, k, turned = row_of(an, "OL", "OR", "ride")
-    assert "no body to lose" in body_by_delay(an, row, k, turned)["words"]
+    assert "no body to lose" in body_by_delay(an, row, k, turned).words
     late = analyse(with_mic(SQUARE, "OR", track_delay_samples=40))
     row, k, turned = row_of(late, "OL", "OR", "snare")
-    assert body_by_delay(late, row, k, turned)["words"].startswith("The move is the better cure")
+    assert body_by_delay(late, row, k, turned).words.startswith("The move is the better cure")
 
 
 def test_bands_of_a_pair_against_a_sum_over_frequencies():
     an = analyse(SQUARE)
     row, k, _ = row_of(an, "ST", "SB", "snare")
     dt, g = an.pairs.delay_s[row, k], an.pairs.ratio[row, k]
-    rows = {r["band"]: r for r in bands_db(an, row, k)}
+    rows = {r.band: r for r in bands_db(an, row, k)}
     assert list(rows) == ["body", "attack", "air"]
     for r in rows.values():
-        f = np.linspace(r["low_hz"], r["high_hz"], 20001)
+        f = np.linspace(r.low_hz, r.high_hz, 20001)
         for sign, key in ((1, "wired_db"), (-1, "flipped_db")):
             way = sign * an.pairs.raw_sign[row, k]
             power = np.mean(np.abs(1 + way * g * np.exp(-2j * np.pi * f * dt)) ** 2)
-            assert r[key] == pytest.approx(10 * np.log10(power), abs=0.05)
-    assert rows["body"]["wired_db"] == pytest.approx(an.pairs.body_db[row, k])
+            assert getattr(r, key) == pytest.approx(10 * np.log10(power), abs=0.05)
+    assert rows["body"].wired_db == pytest.approx(an.pairs.body_db[row, k])
 
 
 def test_a_flip_costs_nothing_in_the_air_once_the_two_are_a_wave_apart():
@@ -97,7 +97,7 @@ def test_a_flip_costs_nothing_in_the_air_once_the_two_are_a_wave_apart():
     an = analyse(SQUARE)
     row, k, _ = row_of(an, "T1", "OL", "rack-1")
     air = bands_db(an, row, k)[2]
-    assert air["wired_db"] == pytest.approx(air["flipped_db"], abs=0.1)
+    assert air.wired_db == pytest.approx(air.flipped_db, abs=0.1)
 
 
 def test_the_deviation_against_shaken_layouts():
@@ -169,14 +169,14 @@ def left(an, a, b, source):
 def test_a_decision_is_flagged_when_the_layout_changes_under_it():
     kept = SQUARE.model_copy(update={"decisions": (left(analyse(SQUARE), "OR", "OL", "kick"),)})
     assert decision_rows(analyse(kept)) == [
-        {"a": "OR", "b": "OL", "source": "kick", "stale": False, "words": ""}
+        DecisionRow(a="OR", b="OL", source="kick", stale=False, words="")
     ]
     x, y, z = SQUARE.mic("OR").position_m
     moved = with_mic(kept, "OR", position_m=(x + 0.2, y, z))
-    assert "now it is" in decision_rows(analyse(moved))[0]["words"]
+    assert "now it is" in decision_rows(analyse(moved))[0].words
     nudged = with_mic(kept, "OR", position_m=(x, y + 0.004, z))
-    assert not decision_rows(analyse(nudged))[0]["stale"]
+    assert not decision_rows(analyse(nudged))[0].stale
     equal = with_mic(kept, "OR", track_delay_samples=29)
-    words = decision_rows(analyse(equal))[0]["words"]
+    words = decision_rows(analyse(equal))[0].words
     assert words == "It was late when it was left; now it is together. Look again."
-    assert counts(analyse(kept))["left_on_purpose"] == 1
+    assert counts(analyse(kept)).left_on_purpose == 1

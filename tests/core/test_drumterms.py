@@ -4,10 +4,13 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from ringside.answers.sheet import setup_rows
 from ringside.errors import RingsideError
+from ringside.hear.arrivals import arrivals
+from ringside.hear.scene import scene_of
 from ringside.places.drumterms import DrumTerms, placed, terms_of
 from ringside.places.starts import starting_layout
-from ringside.plan.drumframe import disc_gap, nearest_cymbal
+from ringside.plan.drumframe import disc_gap, nearest_cymbal, side_of
 from ringside.plan.kits import KITS
 from ringside.plan.layout import Layout
 from ringside.techniques.taking import take
@@ -73,7 +76,7 @@ def test_said_and_read_back_are_the_same(mic, height, inward, clock, tilt):
     job = FIVE.kit.part(FIVE.mic(mic).job)
     terms = DrumTerms(side="over", height_m=height, in_from_rim_m=inward, clock_h=clock,
                       tilt_deg=tilt)  # fmt: skip
-    back = terms_of(placed(FIVE, mic, terms), mic)["terms"]
+    back = terms_of(placed(FIVE, mic, terms), mic).terms
     assert back.side == "over"
     assert back.height_m == pytest.approx(height, abs=1e-5)
     assert back.in_from_rim_m == pytest.approx(inward, abs=1e-5)
@@ -84,7 +87,7 @@ def test_said_and_read_back_are_the_same(mic, height, inward, clock, tilt):
 
 def test_the_terms_of_a_recipe_are_its_numbers():
     layout = take(Layout(name="A", kit=KITS["eight-piece"]()), "tom-top", "rack-2").layout
-    said = terms_of(layout, layout.mics[0].id)["terms"]
+    said = terms_of(layout, layout.mics[0].id).terms
     numbers = layout.techniques[0].numbers
     assert said.height_m == pytest.approx(numbers["height"], abs=1e-6)
     assert said.in_from_rim_m == pytest.approx(numbers["in"], abs=1e-6)
@@ -112,8 +115,8 @@ def test_the_gap_to_a_cymbal_is_that_to_the_nearest_of_many_points_of_it():
 
 def test_the_nearest_cymbal_is_named():
     said = terms_of(FIVE, "HH")
-    assert said["cymbal"] == "hats"
-    assert said["gap_m"] == pytest.approx(disc_gap(FIVE.mic("HH").position_m,
+    assert said.cymbal == "hats"
+    assert said.gap_m == pytest.approx(disc_gap(FIVE.mic("HH").position_m,
                                                    FIVE.kit.part("hats")))  # fmt: skip
     bare = FIVE.kit.model_copy(update={"cymbals": ()})
     assert nearest_cymbal(bare, (0, 0, 1)) is None
@@ -132,3 +135,36 @@ def test_the_nearest_cymbal_is_named():
 def test_terms_that_cannot_be_are_refused_in_words(mic, terms, words):
     with pytest.raises(RingsideError, match=words):
         at(mic, **terms)
+
+
+def beside_the_shell():
+    """A mic 8 cm off the snare's shell, half way down it, by hand on the level drum."""
+    x, y, z = SNARE.batter_m
+    return (x + R + 0.08, y, z - SNARE.depth_m / 2)
+
+
+def test_a_mic_at_the_shell_is_beside_it_for_terms_sheet_and_arrivals_alike():
+    mic = FIVE.mic("ST").model_copy(update={"position_m": beside_the_shell()})
+    layout = FIVE.with_mic(mic)
+    terms = terms_of(layout, "ST").terms
+    assert (terms.side, terms.clock_h) == ("beside", pytest.approx(3.0))
+    assert terms.height_m == pytest.approx(SNARE.depth_m / 2)  # down from the batter
+    assert terms.in_from_rim_m == pytest.approx(-0.08)
+    row = next(r for r in setup_rows(layout) if r.id == "ST")
+    assert row.from_head is not None
+    assert dict(row.from_head) == {k: v for k, v in dict(terms).items() if k in dict(row.from_head)}
+    # By air it hears the batter round the rim: from the centre out, then over the edge.
+    heard = arrivals(scene_of(layout), layout.thresholds)
+    k = layout.kit.source_ids.index("snare")
+    path = heard.path_m[[m.id for m in layout.mics].index("ST"), k]
+    assert path == pytest.approx(R + np.hypot(0.08, SNARE.depth_m / 2))
+
+
+@pytest.mark.parametrize(
+    ("off", "down", "side"),
+    [(-0.01, -0.001, "over"), (-0.01, 0.001, "inside"), (0.01, 0.001, "beside"),
+     (0.01, SNARE.depth_m + 0.001, "under"), (-0.01, SNARE.depth_m + 0.001, "under")],
+)  # fmt: skip
+def test_the_sides_meet_at_the_planes_of_the_heads_and_at_the_shell(off, down, side):
+    x, y, z = SNARE.batter_m
+    assert side_of(SNARE, (x + R + off, y, z - down)) == side

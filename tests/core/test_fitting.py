@@ -5,8 +5,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from ringside.constants import FARTHEST_MOVE_M
-from ringside.fitting.fit import FitAsk, fit
+from ringside.fitting.fit import fit
 from ringside.fitting.least import SameDistance, SameHeight, least_move
+from ringside.fitting.work import FitAsk
 from ringside.gear.locker import Locker, StandModel
 from ringside.gear.stands import aside_m, base_for, floor_taken, reached
 from ringside.places.clearance import words_for_all
@@ -99,7 +100,7 @@ def test_a_whole_fit_moves_no_farther_than_the_optimiser(seed):
     right = np.array([0.6, -0.1, 1.75]) + rng.uniform(-0.15, 0.15, 3)
     layout = pair(left, right, kit)
     done = fit(layout, EQUAL)
-    assert max(gaps(done["layout"])) < 1e-6
+    assert max(gaps(done.layout)) < 1e-6
     s, k = (np.array(reference_point(kit.first(x))) for x in ("snare", "kick"))
     start = np.array([left, right]).ravel()
     theirs = minimize(
@@ -110,7 +111,7 @@ def test_a_whole_fit_moves_no_farther_than_the_optimiser(seed):
             for p in (s, k)
         ], options={"ftol": 1e-14, "maxiter": 400},
     )  # fmt: skip
-    moved = sum(m["moved_m"] ** 2 for m in done["moves"])
+    moved = sum(m.moved_m**2 for m in done.moves)
     assert np.sqrt(moved) <= np.sqrt(theirs.fun) * 1.002 + 1e-5
 
 
@@ -119,7 +120,7 @@ def test_with_one_mic_held_the_other_goes_to_the_nearest_point_of_the_ring():
     from ringside.places.loci import ring_through
 
     layout = pair((-0.5, 0.45, 1.74), (0.55, -0.25, 1.70), locks=(LOCKS, ()))
-    done = fit(layout, EQUAL)["layout"]
+    done = fit(layout, EQUAL).layout
     assert done.mic("OL") == layout.mic("OL")
     s, k = (reference_point(layout.kit.first(x)) for x in ("snare", "kick"))
     ring = ring_through(s, k, layout.mic("OL").position_m).ring
@@ -144,7 +145,7 @@ def test_least_move_says_when_it_cannot():
 
 def test_locks_hold_axis_by_axis():
     layout = pair((-0.5, 0.45, 1.74), (0.7, 0.0, 1.70), locks=(("height", "aim"), ("right",)))
-    done = fit(layout, EQUAL)["layout"]
+    done = fit(layout, EQUAL).layout
     assert max(gaps(done)) < 1e-6
     assert done.mic("OL").position_m[2] == 1.74
     assert done.mic("OL").aim == layout.mic("OL").aim
@@ -155,21 +156,21 @@ def test_snare_goes_before_kick_when_both_cannot_be():
     """One coordinate free: it can keep one equality, and keeps the snare's."""
     layout = pair((-0.5, 0.45, 1.74), (0.7, 0.0, 1.70), locks=(LOCKS, ("right", "front", "aim")))
     done = fit(layout, EQUAL)
-    snare, kick = gaps(done["layout"])
+    snare, kick = gaps(done.layout)
     assert snare < 1e-6
     assert kick > 0.01
-    (lost,) = done["gave_up"]
-    assert "kick" in lost["words"]
-    assert lost["left_m"] == pytest.approx(kick)
+    (lost,) = done.gave_up
+    assert "kick" in lost.words
+    assert lost.left_m == pytest.approx(kick)
 
 
 def test_with_everything_locked_it_gives_up_and_says_so():
     layout = pair((-0.5, 0.45, 1.74), (0.7, 0.0, 1.70), locks=(LOCKS, LOCKS))
     done = fit(layout)
-    assert done["layout"] == layout
-    assert {w["words"].split(" stay apart on ")[1].split(":")[0] for w in done["gave_up"]} == {
+    assert done.layout == layout
+    assert {w.words.split(" stay apart on ")[1].split(":")[0] for w in done.gave_up} == {
         "snare", "kick"}  # fmt: skip
-    assert done["words"] == "2 wishes given up."
+    assert done.words == "2 wishes given up."
 
 
 def test_what_is_within_tolerance_is_left_alone():
@@ -177,9 +178,9 @@ def test_what_is_within_tolerance_is_left_alone():
     mic = layout.mic("OR")
     x, y, z = mic.position_m
     near = layout.with_mic(mic.model_copy(update={"position_m": (x + 0.003, y, z)}))
-    assert fit(near, EQUAL)["moves"] == []
+    assert fit(near, EQUAL).moves == []
     tight = FitAsk(wishes=("equal",), snare_tolerance_m=0.0005, kick_tolerance_m=0.0005)
-    assert fit(near, tight)["moves"] != []
+    assert fit(near, tight).moves != []
 
 
 def test_a_mic_in_the_way_goes_to_the_nearest_clear_spot_on_its_side():
@@ -190,10 +191,10 @@ def test_a_mic_in_the_way_goes_to_the_nearest_clear_spot_on_its_side():
     struck = placed(layout, name, terms)
     assert "sticks" in words_for_all([struck.mics[0].position_m], struck)[0]
     done = fit(struck, FitAsk(wishes=("clear",)))
-    mic = done["layout"].mics[0]
-    assert words_for_all([mic.position_m], done["layout"]) == [""]
-    assert done["moves"][0]["moved_m"] < 0.15
-    assert "sticks" in done["moves"][0]["why"][0]
+    mic = done.layout.mics[0]
+    assert words_for_all([mic.position_m], done.layout) == [""]
+    assert done.moves[0].moved_m < 0.15
+    assert "sticks" in done.moves[0].why[0]
     batter = struck.kit.part("rack-1")
     assert np.dot(np.subtract(mic.position_m, batter.batter_m), batter.axis) > 0
     to = np.subtract(batter.batter_m, mic.position_m)
@@ -207,19 +208,19 @@ def test_a_pair_made_equal_is_never_put_into_a_cymbal_or_through_a_wall():
         left = np.array([-0.55, 0.5, 1.45]) + rng.uniform(-0.1, 0.1, 3)
         right = np.array([0.75, 0.1, 1.4]) + rng.uniform(-0.1, 0.1, 3)
         done = fit(pair(left, right, room=room), FitAsk(wishes=("clear", "equal")))
-        spots = [m.position_m for m in done["layout"].mics]
-        if not any("no clear spot near by. " in g["words"] for g in done["gave_up"]):
-            assert words_for_all(spots, done["layout"]) == ["", ""]
+        spots = [m.position_m for m in done.layout.mics]
+        if not any("no clear spot near by. " in g.words for g in done.gave_up):
+            assert words_for_all(spots, done.layout) == ["", ""]
 
 
 def test_a_mic_that_cannot_be_cleared_does_not_keep_its_pair_from_being_equal():
     crash = BLANK.kit.part("crash-l").centre_m
     layout = pair((crash[0], crash[1], crash[2] + 0.05), (0.45, -0.15, 1.3), locks=(LOCKS, ()))
     done = fit(layout, FitAsk(wishes=("clear", "equal")))
-    assert any("OL found no clear spot" in g["words"] for g in done["gave_up"])
-    assert done["layout"].mic("OL") == layout.mic("OL")
-    assert gaps(done["layout"])[0] < 1e-6
-    assert words_for_all([done["layout"].mic("OR").position_m], done["layout"]) == [""]
+    assert any("OL found no clear spot" in g.words for g in done.gave_up)
+    assert done.layout.mic("OL") == layout.mic("OL")
+    assert gaps(done.layout)[0] < 1e-6
+    assert words_for_all([done.layout.mic("OR").position_m], done.layout) == [""]
 
 
 def test_twins_are_levelled_and_set_as_far_from_their_head():
@@ -227,7 +228,7 @@ def test_twins_are_levelled_and_set_as_far_from_their_head():
     one = layout.mic("S2")
     x, y, z = one.position_m
     crooked = layout.with_mic(one.model_copy(update={"position_m": (x + 0.01, y, z + 0.012)}))
-    done = fit(crooked, FitAsk(wishes=("level",)))["layout"]
+    done = fit(crooked, FitAsk(wishes=("level",))).layout
     a, b = done.mic("S1").position_m, done.mic("S2").position_m
     head = done.kit.first("snare").batter_m
     assert a[2] == pytest.approx(b[2], abs=1e-6)
@@ -238,16 +239,16 @@ def test_nulls_are_turned_only_where_it_pays_and_never_over_a_lock():
     layout = starting_layout("eight-piece", "turned pair")
     asked = FitAsk(wishes=("nulls",))
     done = fit(layout, asked)
-    turned = [m for m in done["moves"] if m["turned_deg"] > 0]
+    turned = [m for m in done.moves if m.turned_deg > 0]
     assert turned
-    assert all(m["moved_m"] < 1e-9 for m in done["moves"])
+    assert all(m.moved_m < 1e-9 for m in done.moves)
     for m in turned:
-        gain = float(m["why"][0].split(": ")[1].split(" dB")[0])
+        gain = float(m.why[0].split(": ")[1].split(" dB")[0])
         assert gain >= 2.0
     held = layout.model_copy(
         update={"mics": tuple(m.model_copy(update={"locks": ("aim",)}) for m in layout.mics)}
     )
-    assert fit(held, asked)["moves"] == []
+    assert fit(held, asked).moves == []
 
 
 def test_bleed_slides_only_what_a_technique_placed_and_not_far():
@@ -255,14 +256,14 @@ def test_bleed_slides_only_what_a_technique_placed_and_not_far():
     for name in ("snare-centre", "tom-top", "tom-top", "tom-top"):
         layout = take(layout, name).layout
     done = fit(layout, FitAsk(wishes=("nulls", "bleed")))
-    for kept in done["layout"].techniques:
-        mic = done["layout"].mic(kept.mics[0])
+    for kept in done.layout.techniques:
+        mic = done.layout.mic(kept.mics[0])
         part = layout.kit.part(kept.target)
         was = layout.mic(kept.mics[0])
         arc = (part.diameter_m / 2) * np.radians(45) + 1e-6
         assert far(mic.position_m, was.position_m) <= arc
     by_hand = layout.model_copy(update={"techniques": ()})
-    slid = fit(by_hand, FitAsk(wishes=("bleed",)))["moves"]
+    slid = fit(by_hand, FitAsk(wishes=("bleed",))).moves
     assert slid == []
 
 
@@ -294,14 +295,14 @@ def test_a_fitted_layout_is_clear_equal_and_at_rest(kit):
     )
     shaken = layout.model_copy(update={"mics": mics})
     one, two = fit(shaken), fit(shaken)
-    assert one["layout"] == two["layout"]  # same input, same answer
-    done = one["layout"]
+    assert one.layout == two.layout  # same input, same answer
+    done = one.layout
     assert not any(words_for_all([m.position_m for m in done.mics], done))
     for p in done.stereo_pairs:
         assert gaps(done, p.left, p.right) == pytest.approx([0, 0], abs=0.0101)
-    assert all(m["moved_m"] <= FARTHEST_MOVE_M for m in one["moves"])
+    assert all(m.moved_m <= FARTHEST_MOVE_M for m in one.moves)
     again = fit(done)
-    assert again["words"] == "Everything already fits: nothing was moved."
+    assert again.words == "Everything already fits: nothing was moved."
 
 
 @given(seed=st.integers(0, 10_000))
@@ -319,7 +320,7 @@ def test_a_fit_never_moves_what_is_locked(seed):
         for m in layout.mics
     )
     shaken = layout.model_copy(update={"mics": mics})
-    done = fit(shaken)["layout"]
+    done = fit(shaken).layout
     for was, now in zip(shaken.mics, done.mics, strict=True):
         for axis, name in enumerate(LOCKS[:3]):
             if name in was.locks:
@@ -332,7 +333,7 @@ def test_the_mirrored_layout_is_fitted_to_the_mirrored_places():
     left = pair((-0.5, 0.45, 1.74), (0.62, -0.1, 1.70))
     kit = mirrored(left.kit, "L")
     right = pair((0.5, 0.45, 1.74), (-0.62, -0.1, 1.70), kit=kit)
-    a, b = fit(left, EQUAL)["layout"], fit(right, EQUAL)["layout"]
+    a, b = fit(left, EQUAL).layout, fit(right, EQUAL).layout
     for name in ("OL", "OR"):
         x, y, z = a.mic(name).position_m
         assert b.mic(name).position_m == pytest.approx((-x, y, z), abs=1e-6)
@@ -389,11 +390,11 @@ def test_an_overhead_too_high_for_its_stand_comes_down_and_stays_equal():
         update={"mics": tuple(m.model_copy(update={"stand": "short"}) for m in layout.mics)}
     )
     done = fit(held, FitAsk(wishes=("clear", "equal")), Locker(stands=(short,)))
-    spots = np.array([m.position_m for m in done["layout"].mics])
+    spots = np.array([m.position_m for m in done.layout.mics])
     assert (spots[:, 2] <= 2.4).all()
-    assert reached(spots, short, done["layout"]).all()
-    assert max(gaps(done["layout"])) < 1e-2
-    assert any("reach" in w for m in done["moves"] for w in m["why"])
+    assert reached(spots, short, done.layout).all()
+    assert max(gaps(done.layout)) < 1e-2
+    assert any("reach" in w for m in done.moves for w in m.why)
 
 
 def test_a_corner_pair_which_promises_nothing_is_made_equal_where_it_can_be():
@@ -402,5 +403,5 @@ def test_a_corner_pair_which_promises_nothing_is_made_equal_where_it_can_be():
     before = gaps(layout, "RL", "RR")
     done = fit(layout, FitAsk(wishes=("clear", "equal")))
     assert before[0] > 0.05
-    assert gaps(done["layout"], "RL", "RR")[0] < 1e-6
-    assert not any(words_for_all([m.position_m for m in done["layout"].mics], done["layout"]))
+    assert gaps(done.layout, "RL", "RR")[0] < 1e-6
+    assert not any(words_for_all([m.position_m for m in done.layout.mics], done.layout))

@@ -44,12 +44,12 @@ def test_twelve_mics_against_every_set():
     order = np.argsort(-np.log(np.maximum(energy, least)).sum(axis=1))
     by_hand = [mean_db(plain, every[n].tolist()) for n in order[:3]]
     found = best_flips(an)
-    assert found["best"]["mean_db"] == pytest.approx(by_hand[0], abs=1e-4)
-    assert found["runner_up"]["mean_db"] == pytest.approx(by_hand[1], abs=1e-4)
-    assert found["proven"]
-    best = np.array([-1 if m.id in found["best"]["flip"] else 1 for m in layout.mics])
+    assert found.best.mean_db == pytest.approx(by_hand[0], abs=1e-4)
+    assert found.runner_up.mean_db == pytest.approx(by_hand[1], abs=1e-4)
+    assert found.proven
+    best = np.array([-1 if m.id in found.best.flip else 1 for m in layout.mics])
     assert abs(best @ every[order[0]]) == 12  # the same set, or all of it turned over
-    assert len(found["best"]["flip"]) <= 6
+    assert len(found.best.flip) <= 6
 
 
 def random_grams(rng, mics, drums=4):
@@ -103,24 +103,24 @@ def test_cut_short_the_bound_still_holds(monkeypatch):
 
 def test_thirty_two_mics_are_proven():
     found = best_flips(analyse(big_layout(32, 14)))
-    assert found["proven"]
-    assert found["best"]["mean_db"] > found["runner_up"]["mean_db"]
+    assert found.proven
+    assert found.best.mean_db > found.runner_up.mean_db
 
 
 def test_taking_the_set_gives_what_was_promised():
     an = analyse(SQUARE)
     found = best_flips(an)
-    after = analyse(with_flips(SQUARE, found["best"]["flip"]))
+    after = analyse(with_flips(SQUARE, found.best.flip))
     ones = np.ones(len(SQUARE.mics))
     gain = 10 * np.log10(body_of(grams(after), ones) / body_of(grams(an), ones))
-    told = [r["gain_db"] for r in found["best"]["drums"]]
+    told = [r.gain_db for r in found.best.drums]
     assert gain.tolist() == pytest.approx(told, abs=2e-3)
-    assert not best_flips(after)["best"]["flip"]  # nothing is left to gain
+    assert not best_flips(after).best.flip  # nothing is left to gain
 
 
 def test_the_bottom_mic_is_among_what_is_turned_against_the_top():
     # Common practice: of the two snare mics one is flipped.
-    found = best_flips(analyse(SQUARE))["best"]["flip"]
+    found = best_flips(analyse(SQUARE)).best.flip
     assert ("ST" in found) != ("SB" in found)
 
 
@@ -128,11 +128,11 @@ def test_a_held_mic_stays_and_all_held_is_as_wired():
     held = tuple(m.model_copy(update={"locks": ("polarity",)}) for m in SQUARE.mics)
     only = SQUARE.model_copy(update={"mics": held})
     found = best_flips(analyse(only))
-    assert found["best"]["flip"] == []
-    assert found["runner_up"] is None
-    assert found["held"] == [m.id for m in SQUARE.mics]
+    assert found.best.flip == []
+    assert found.runner_up is None
+    assert found.held == [m.id for m in SQUARE.mics]
     free = SQUARE.with_mic(SQUARE.mic("SB").model_copy(update={"locks": ("polarity",)}))
-    best = best_flips(analyse(free))["best"]["flip"]
+    best = best_flips(analyse(free)).best.flip
     assert "SB" not in best
     assert "ST" in best
 
@@ -143,8 +143,8 @@ def test_pairs_with_unsure_signs_are_left_out_and_named():
     named = unsure_pairs(an)
     assert named
     for n in named:
-        d = drum_ids(an).index(n["source"])
-        assert gram[d][ids.index(n["a"])][ids.index(n["b"])] == 0.0
+        d = drum_ids(an).index(n.source)
+        assert gram[d][ids.index(n.a)][ids.index(n.b)] == 0.0
 
 
 def test_more_than_32_mics_are_refused_in_words():
@@ -155,8 +155,8 @@ def test_more_than_32_mics_are_refused_in_words():
 def test_one_mic_is_as_wired():
     one = Layout(name="One", kit=SQUARE.kit, mics=SQUARE.mics[:1])
     found = best_flips(analyse(one))
-    assert found["best"]["flip"] == []
-    assert found["words"].startswith("As wired is the fullest")
+    assert found.best.flip == []
+    assert found.words.startswith("As wired is the fullest")
 
 
 def test_two_schools_begin_at_two_ends():
@@ -175,14 +175,14 @@ def test_each_step_is_what_the_sum_before_and_after_say():
     order = order_of(SQUARE, "kick")
     found = steps(an, order)
     ids, gram = [m.id for m in SQUARE.mics], grams(an)
-    assert found[0]["mean_db"] is None
+    assert found[0].mean_db is None
     on = [ids.index(m) for m in order[:4]]
     before, after = (gram[1][np.ix_(k, k)].sum() for k in (on[:3], on))
-    snare = next(r for r in found[3]["drums"] if r["source"] == "snare")
-    assert found[3]["mic"] == "SB"
-    assert snare["wired_db"] == pytest.approx(10 * np.log10(after / before), abs=0.01)
-    assert snare["flipped_db"] > snare["wired_db"] + 3  # the bottom mic, not yet flipped
-    assert "dB off the snare" in found[3]["words"]
+    snare = next(r for r in found[3].drums if r.source == "snare")
+    assert found[3].mic == "SB"
+    assert snare.wired_db == pytest.approx(10 * np.log10(after / before), abs=0.01)
+    assert snare.flipped_db > snare.wired_db + 3  # the bottom mic, not yet flipped
+    assert "dB off the snare" in found[3].words
 
 
 def test_the_last_step_ends_at_the_whole_sum():
@@ -191,9 +191,7 @@ def test_the_last_step_ends_at_the_whole_sum():
     gram, ids = grams(an), [m.id for m in SQUARE.mics]
     first = ids.index("OL")
     for d, drum in enumerate(drum_ids(an)):
-        total = sum(
-            next(r for r in s["drums"] if r["source"] == drum)["wired_db"] for s in found[1:]
-        )
+        total = sum(next(r for r in s.drums if r.source == drum).wired_db for s in found[1:])
         expected = 10 * np.log10(gram[d].sum() / gram[d][first, first])
         assert total == pytest.approx(expected, abs=0.1)
 
@@ -204,7 +202,7 @@ def test_two_that_cancel_leave_no_endless_step():
         update={"mics": (SQUARE.mic("ST"), twin, SQUARE.mic("OL")), "stereo_pairs": ()}
     )
     found = steps(analyse(three), ["ST", "S2", "OL"])
-    snare = [next(r for r in s["drums"] if r["source"] == "snare") for s in found]
-    assert snare[1]["wired_db"] == pytest.approx(10 * np.log10(2e-3), abs=0.1)
-    assert 0 < snare[2]["wired_db"] < 30
-    assert found[1]["flip"]
+    snare = [next(r for r in s.drums if r.source == "snare") for s in found]
+    assert snare[1].wired_db == pytest.approx(10 * np.log10(2e-3), abs=0.1)
+    assert 0 < snare[2].wired_db < 30
+    assert found[1].flip

@@ -78,17 +78,17 @@ def test_an_equal_snare_is_in_the_middle_and_the_rest_on_its_side():
 
 def test_an_audience_view_wants_the_pair_the_other_way_round():
     seen = pictures(analyse(SQUARE))
-    assert seen["seen_from"] == "drummer"  # as its own pair stands
+    assert seen.seen_from == "drummer"  # as its own pair stands
     other = SQUARE.model_copy(update={"outlook": "audience"})
-    notes = pictures(analyse(other))["pairs"][0]["notes"]
+    notes = pictures(analyse(other)).pairs[0].notes
     assert "OL stands on the right" in notes[0]
     swapped = other.model_copy(
         update={"stereo_pairs": (StereoPair(name="Overheads", left="OR", right="OL"),)}
     )
-    row = pictures(analyse(swapped))["pairs"][0]
-    assert not any("stands on the right" in n for n in row["notes"])
-    floor = next(s for s in row["sources"] if s["source"] == "floor")
-    assert floor["percent"] < -50
+    row = pictures(analyse(swapped)).pairs[0]
+    assert not any("stands on the right" in n for n in row.notes)
+    floor = next(s for s in row.sources if s.source == "floor")
+    assert floor.percent < -50
 
 
 def test_mono_keeps_all_of_the_middle_half_of_one_side_and_nothing_of_opposites():
@@ -104,7 +104,7 @@ def test_mono_keeps_all_of_the_middle_half_of_one_side_and_nothing_of_opposites(
     an = analyse(flipped)
     nowhere = positions(an, pair)[1]
     assert nowhere[snare]
-    said = pictures(an)["pairs"][0]["sources"][snare]["words"]
+    said = pictures(an).pairs[0].sources[snare].words
     assert said == "Snare has no place: the two speakers push opposite ways."
 
 
@@ -120,11 +120,11 @@ def one_sided():
 
 def test_where_the_sign_is_unsure_the_place_is_conditional():
     turned = starting_layout("five-piece", "turned pair")
-    rows = {r["source"]: r for r in pictures(analyse(turned))["pairs"][0]["sources"]}
-    assert not rows["kick"]["sure"]
-    assert rows["kick"]["words"] == "Kick in the middle. If both are pushed alike."
-    assert rows["snare"]["words"] == "Snare in the middle."
-    assert not any("alike" in rows[c]["words"] for c in ("hats", "crash-l", "ride"))
+    rows = {r.source: r for r in pictures(analyse(turned)).pairs[0].sources}
+    assert not rows["kick"].sure
+    assert rows["kick"].words == "Kick in the middle. If both are pushed alike."
+    assert rows["snare"].words == "Snare in the middle."
+    assert not any("alike" in rows[c].words for c in ("hats", "crash-l", "ride"))
 
 
 def test_a_drum_in_one_speaker_only_keeps_three_decibels_less_in_mono():
@@ -149,8 +149,8 @@ def test_mid_side_is_the_mid_in_mono_and_widens_with_the_side():
     assert none == pytest.approx(np.zeros(len(none)), abs=1e-9)
     fold = fold_down_db(an, pair.model_copy(update={"width": 0.0}))
     assert fold["body"] == pytest.approx(np.zeros(len(none)), abs=1e-9)
-    row = pictures(an)["pairs"][0]
-    assert row["recording_deg"] == pytest.approx(77, abs=2)
+    row = pictures(an).pairs[0]
+    assert row.recording_deg == pytest.approx(77, abs=2)
 
 
 def test_the_picture_is_the_overheads():
@@ -161,19 +161,19 @@ def test_the_picture_is_the_overheads():
 def panned(layout, **pans):
     for mic, pan in pans.items():
         layout = layout.with_mic(layout.mic(mic).model_copy(update={"pan": pan}))
-    return {r["mic"]: r for r in pan_rows(analyse(layout))}
+    return {r.mic: r for r in pan_rows(analyse(layout))}
 
 
 def test_pans_against_the_overheads():
     # Common practice: toms and hats are panned the same way as the overheads.
     rows = panned(SQUARE, FT=80.0, HH=90.0, T1=40.0, T2=20.0, ST=0.0)
-    assert rows["FT"]["state"] == "agrees"
-    assert rows["HH"]["state"] == "other side"
-    assert "is panned to 90 % right, but Overheads hear the drum at" in rows["HH"]["words"]
-    assert rows["T1"]["state"] == "agrees"
-    assert rows["T2"]["state"] == "apart"
-    assert rows["ST"]["state"] == "agrees"
-    assert rows["SB"]["state"] == "not chosen"
+    assert rows["FT"].state == "agrees"
+    assert rows["HH"].state == "other side"
+    assert "is panned to 90 % right, but Overheads hear the drum at" in rows["HH"].words
+    assert rows["T1"].state == "agrees"
+    assert rows["T2"].state == "apart"
+    assert rows["ST"].state == "agrees"
+    assert rows["SB"].state == "not chosen"
     assert pan_rows(analyse(SQUARE.model_copy(update={"stereo_pairs": ()}))) == []
 
 
@@ -188,10 +188,10 @@ def test_a_far_pair_sees_the_kit_under_an_angle_and_overheads_do_not():
     )
     an = analyse(layout)
     assert kit_angle_deg(an, SQUARE.stereo_pairs[0]) is None
-    heads = pictures(an)["pairs"][0]
-    assert heads["recording_deg"] is None
-    assert "stands round the kit" in heads["notes"][-1]
+    heads = pictures(an).pairs[0]
+    assert heads.recording_deg is None
+    assert "stands round the kit" in heads.notes[-1]
     seen = kit_angle_deg(an, pair)
     # Hats to ride are 1.2 m apart, some 3.4 m off: twice atan(0.6 / 3.4).
     assert seen == pytest.approx(2 * np.degrees(np.arctan(0.65 / 3.3)), abs=5)
-    assert "will sound narrower" in pictures(an)["pairs"][1]["notes"][-1]
+    assert "will sound narrower" in pictures(an).pairs[1].notes[-1]

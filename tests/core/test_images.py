@@ -4,7 +4,7 @@ import warnings
 
 import numpy as np
 import pytest
-from ringside.answers.report import detail
+from ringside.answers.board import FocusOn, focus_on
 from ringside.hear.arrivals import Doubt, arrivals
 from ringside.hear.scene import scene_of
 from ringside.hear.sums import curve_db
@@ -141,9 +141,9 @@ def test_where_a_reflection_may_lead_the_sign_is_unsure():
     an = analyse(layout_of(away, mic("T", (0.3, 2.0, 1.4), (0, -1, 0)), room=box))
     assert an.arrivals.doubt[0, 1] == Doubt.REFLECTION
     assert an.arrivals.sign[0, 1] == 0
-    snare = detail(an, "R", "T", "snare")["rows"][1]
-    assert snare["verdict"] == "ask the ear"
-    assert snare["words"].startswith("A reflection may reach R")
+    snare = focus_on(an, FocusOn("R", "T", "snare")).rows[1]
+    assert snare.verdict == "ask the ear"
+    assert snare.words.startswith("A reflection may reach R")
     free = arrivals(scene_of(layout_of(away)), an.layout.thresholds)
     assert free.doubt[0, 1] != Doubt.REFLECTION
     close = away.model_copy(update={"role": "close", "job": "snare"})

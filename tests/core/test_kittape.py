@@ -7,16 +7,10 @@ import pytest
 from ringside.errors import RingsideError
 from ringside.plan.kit import mirrored, reference_point
 from ringside.plan.kits import KITS, five_piece, six_piece
-from ringside.survey.kit import (
-    PLACED_M,
-    fit,
-    forget,
-    next_reading,
-    read,
-    solved,
-    tape_report,
-    walk_order,
-)
+from ringside.survey.net import fit
+from ringside.survey.readings import forget, read, solved
+from ringside.survey.report import tape_report
+from ringside.survey.walk import PLACED_M, next_reading, walk_order
 from scipy.optimize import least_squares
 
 TAPE_SIGMA = 0.005
@@ -91,7 +85,7 @@ def test_noisy_readings_give_it_within_the_doubt_that_is_told():
         truth = moved(five_piece(), rng)
         kit = walked(five_piece(), truth, rng)
         off = worst_place(solved(kit), truth)
-        told = max(p["plan_m"] for p in tape_report(solved(kit))["parts"])
+        told = max(p.plan_m for p in tape_report(solved(kit)).parts)
         assert told <= 2 * PLACED_M  # a part far out may have no further reading within reach
         far.append(off / told)
     # The worst of 27 coordinates lies within three and a half sigmas (normal distribution).
@@ -223,10 +217,10 @@ def test_the_walk_begins_at_snare_and_kick_and_goes_round():
 def test_a_slip_of_the_keys_is_told_even_with_nothing_to_check_it():
     kit = read(five_piece(), "snare", "kick", 4.2)  # 42 cm typed as 420
     report = tape_report(kit)
-    assert report["readings"][0]["state"] == "misfit"
-    assert report["next"]["stage"] == "again"
-    assert report["words"] == "kick–snare does not fit the other readings and is left out." or (
-        report["words"] == "snare–kick does not fit the other readings and is left out."
+    assert report.readings[0].state == "misfit"
+    assert report.next.stage == "again"
+    assert report.words == "kick–snare does not fit the other readings and is left out." or (
+        report.words == "snare–kick does not fit the other readings and is left out."
     )
 
 
@@ -236,7 +230,7 @@ def test_unsure_readings_are_not_used_and_are_asked_for_again():
     kit = kit.model_copy(update={"readings": (stale,)})
     assert solved(kit) == kit
     assert next_reading(kit, fit(kit)).stage == "again"
-    assert tape_report(kit)["readings"][0]["state"] == "unsure"
+    assert tape_report(kit).readings[0].state == "unsure"
     again = read(kit, "floor", "snare", 0.8)  # the other way round is the same reading
     assert len(again.readings) == 1
     assert again.readings[0].sure

@@ -6,7 +6,9 @@ import io
 import pytest
 from ringside.errors import RingsideError
 from ringside.files.locker import LOCKER_COLUMNS, read_locker, write_locker
-from ringside.gear.locker import CableKind, InputBank, Locker, MicModel, StandModel, in_jet, stock
+from ringside.gear.airjet import in_jet
+from ringside.gear.locker import CableKind, InputBank, Locker, MicModel, StandModel
+from ringside.gear.stock import stock
 from ringside.places.starts import starting_layout
 from ringside.plan.kit import Port
 
@@ -35,18 +37,18 @@ def using(**mics):
 
 
 def words(layout, locker=LOCKER, kind=None):
-    return [r["words"] for r in stock(layout, locker)["lacks"] if kind in (None, r["kind"])]
+    return [r.words for r in stock(layout, locker).lacks if kind in (None, r.kind)]
 
 
 def test_nothing_named_nothing_short():
     assert words(START) == []
-    assert stock(START, LOCKER)["used"]["inputs"] == [10, 12]
+    assert stock(START, LOCKER).used.inputs == (10, 12)
 
 
 def test_mics_run_out():
     three = {i: {"model": "pencil"} for i in ("OL", "OR", "HH")}
     assert words(using(**three)) == ["1 Small condenser short: 3 wanted, 2 there."]
-    assert stock(using(**three), LOCKER)["used"]["mics"] == [3, 7]
+    assert stock(using(**three), LOCKER).used.mics == (3, 7)
 
 
 def test_stands_run_out_and_reach():
@@ -205,7 +207,7 @@ def test_phantom_by_bank_and_mic(phantom, kind, wants, said):
         inputs=(InputBank(id="b", name="B", count=24, phantom=phantom),),
     )
     layout = using(OL={"model": "m"})
-    assert [r["kind"] for r in stock(layout, locker)["lacks"]] == said
+    assert [r.kind for r in stock(layout, locker).lacks] == said
 
 
 def test_every_lack_names_the_mics_it_is_about():
@@ -214,18 +216,18 @@ def test_every_lack_names_the_mics_it_is_about():
         OR={"model": "pencil", "stand": "short"},
         HH={"model": "pencil"},
     )
-    for row in stock(layout, LOCKER)["lacks"]:
-        assert set(row["mics"]) <= {m.id for m in layout.mics}
-        assert row["words"][-1] == "."
-        if row["kind"] == "mics":
-            assert set(row["mics"]) == {"OL", "OR", "HH"}
+    for row in stock(layout, LOCKER).lacks:
+        assert set(row.mics) <= {m.id for m in layout.mics}
+        assert row.words[-1] == "."
+        if row.kind == "mics":
+            assert set(row.mics) == {"OL", "OR", "HH"}
 
 
 def test_an_empty_locker_counts_nothing_and_complains_of_nothing():
     found = stock(START, Locker())
-    assert found["lacks"] == []
-    assert found["used"]["stands"] == [0, 0]
-    assert found["cost"] == 0
+    assert found.lacks == []
+    assert found.used.stands == (0, 0)
+    assert found.cost == 0
 
 
 @pytest.mark.parametrize(

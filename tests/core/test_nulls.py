@@ -63,22 +63,22 @@ def test_turning_a_snare_mic_takes_hats_out_as_arithmetic_says():
     layout = take(KIT, "snare-centre").layout
     said = null_aim(layout, "ST", "hats", 30.0)
     mic = layout.mic("ST")
-    turned = layout.with_mic(mic.model_copy(update={"aim": said["aim"]}))
+    turned = layout.with_mic(mic.model_copy(update={"aim": said.aim}))
     ids = layout.kit.source_ids
     was, now = (analyse(x).arrivals.level_db[0] for x in (layout, turned))
     hats, snare = ids.index("hats"), ids.index("snare")
     taken = (was[hats] - was[snare]) - (now[hats] - now[snare])
-    assert said["taken_db"] == pytest.approx(taken, abs=1e-9)
-    assert said["off_deg"] <= 30.0 + 1e-6
-    assert f"{taken:.1f} dB less" in said["words"]
-    assert said["null_deg"] == pytest.approx(180)
+    assert said.taken_db == pytest.approx(taken, abs=1e-9)
+    assert said.off_deg <= 30.0 + 1e-6
+    assert f"{taken:.1f} dB less" in said.words
+    assert said.null_deg == pytest.approx(180)
 
 
 def test_a_tighter_pattern_reaches_its_null_where_a_cardioid_cannot():
     layout = take(KIT, "snare-centre").layout
     mic = layout.mic("ST").model_copy(update={"pattern": "hypercardioid"})
     said = null_aim(layout.with_mic(mic), "ST", "hats", 60.0)
-    assert said["theory_db"] < -25  # on paper the null itself
+    assert said.theory_db < -25  # on paper the null itself
 
 
 @pytest.mark.parametrize(
@@ -94,8 +94,8 @@ def test_without_a_name_what_is_most_in_the_way_is_meant(technique, target, neig
     layout = take(KIT, technique, target).layout
     mic = layout.mics[0]
     said = null_aim(layout, mic.id)
-    assert said["neighbour"] in neighbour
-    assert said["neighbour"] == loudest_near(layout.kit, mic.position_m, mic.job)
+    assert said.neighbour in neighbour
+    assert said.neighbour == loudest_near(layout.kit, mic.position_m, mic.job)
 
 
 def test_the_crash_is_in_the_way_of_a_mic_over_the_ride():
@@ -116,7 +116,7 @@ def test_a_cymbal_mic_is_turned_from_where_the_metal_is_nearest():
     metal = np.column_stack([flat, np.zeros(len(r))]) + np.array(hats.centre_m)
     away = metal - np.array(mic.position_m)
     nearest = away[np.linalg.norm(away, axis=1).argmin()]
-    assert np.dot(said["aim"], nearest / np.linalg.norm(nearest)) > 0.999
+    assert np.dot(said.aim, nearest / np.linalg.norm(nearest)) > 0.999
 
 
 @pytest.mark.parametrize(

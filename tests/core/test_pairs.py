@@ -1,10 +1,13 @@
 """Verdicts: what a practitioner would expect, and what must never change them."""
 
+from dataclasses import asdict
+
 import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from ringside.answers.report import board, detail, report
+from ringside.answers.board import FocusOn, board, focus_on
+from ringside.answers.report import report
 from ringside.pairs.analysis import analyse, flipped
 from ringside.pairs.counts import counts
 from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
@@ -154,64 +157,62 @@ TURNS = ("tape_difference_m", "delay_s", "delay_samples", "level_difference_db")
 
 def test_naming_a_pair_the_other_way_round_swaps_sides_and_signs_only():
     an = analyse(SQUARE)
-    one, two = detail(an, "OL", "OR", "kick"), detail(an, "OR", "OL", "kick")
-    assert (two["a"], two["b"]) == ("OR", "OL")
-    for x, y in zip(one["rows"], two["rows"], strict=True):
-        assert (y["a"], y["b"]) == ("OR", "OL")
-        assert (x["tape_a_m"], x["path_a_m"]) == (y["tape_b_m"], y["path_b_m"])
+    one, two = focus_on(an, FocusOn("OL", "OR", "kick")), focus_on(an, FocusOn("OR", "OL", "kick"))
+    assert (two.a, two.b) == ("OR", "OL")
+    for x, y in zip(one.rows, two.rows, strict=True):
+        assert (y.a, y.b) == ("OR", "OL")
+        assert (x.tape_a_m, x.path_a_m) == (y.tape_b_m, y.path_b_m)
         for key in TURNS:
-            assert x[key] == -y[key]
+            assert getattr(x, key) == -getattr(y, key)
         for key in ("sign", "first_dip_hz", "body_db", "flipped_body_db", "verdict", "words"):
-            assert x[key] == y[key]
-    assert two["places"]["mover"] == "OL"
+            assert getattr(x, key) == getattr(y, key)
+    assert two.places.mover == "OL"
 
 
 def test_the_order_of_mics_in_the_layout_changes_nothing():
     turned = Layout(**{**TURNED.__dict__, "mics": tuple(reversed(TURNED.mics))})
     for a, b in (("ST", "OL"), ("SB", "OR"), ("OL", "OR")):
         rows = zip(
-            detail(analyse(TURNED), a, b)["rows"], detail(analyse(turned), a, b)["rows"],
+            focus_on(analyse(TURNED), FocusOn(a, b)).rows, focus_on(analyse(turned), FocusOn(a, b)).rows,
             strict=True,
         )  # fmt: skip
         for x, y in rows:
-            assert x["verdict"] == y["verdict"]
+            assert x.verdict == y.verdict
             for key in ("tape_a_m", *TURNS, "body_db"):
-                assert x[key] == pytest.approx(y[key])
+                assert getattr(x, key) == pytest.approx(getattr(y, key))
 
 
 def test_counts_name_every_pair_once_and_decisions_apart():
     an = analyse(TURNED)
-    assert sum(counts(an).values()) == 45
+    assert sum(asdict(counts(an)).values()) == 45
     kept = {"a": "OL", "b": "T1", "source": "rack-1", "reason": "by ear"}
     decided = Layout.model_validate({**TURNED.model_dump(), "decisions": (kept,)})
-    assert counts(analyse(decided))["left_on_purpose"] == 1
-    assert counts(analyse(decided))["hollow"] == counts(an)["hollow"] - 1
+    assert counts(analyse(decided)).left_on_purpose == 1
+    assert counts(analyse(decided)).hollow == counts(an).hollow - 1
 
 
 def test_every_row_of_the_report_carries_a_sentence_with_its_drum():
     found = report(analyse(SQUARE))
-    assert len(found["pairs"]) == 45 * 9
-    names = {s["id"]: s["name"].lower() for s in found["sources"]}
-    assert all(names[row["source"]] in row["words"] for row in found["pairs"])
+    assert len(found.pairs) == 45 * 9
+    names = {s.id: s.name.lower() for s in found.sources}
+    assert all(names[row.source] in row.words for row in found.pairs)
 
 
 def test_the_board_and_the_report_hold_the_same_numbers():
     an = analyse(SQUARE)
     b, r = board(an, ("OL", "OR", "kick")), report(an)
-    flat = [v for row in b["arrival_s"] for v in row]
-    assert np.allclose(flat, [row["arrival_s"] for row in r["arrivals"]], atol=1e-7)
-    assert [v for row in b["verdict"] for v in row] == [row["verdict"] for row in r["pairs"]]
-    assert b["focus"]["source"] == "kick"
-    assert b["focus"]["rows"][0]["delay_samples"] == pytest.approx(
-        b["focus"]["rows"][0]["delay_s"] * 48000
-    )
+    flat = [v for row in b.arrival_s for v in row]
+    assert np.allclose(flat, [row.arrival_s for row in r.arrivals], atol=1e-7)
+    assert [v for row in b.verdict for v in row] == [row.verdict for row in r.pairs]
+    assert b.focus.source == "kick"
+    assert b.focus.rows[0].delay_samples == pytest.approx(b.focus.rows[0].delay_s * 48000)
 
 
 def test_a_flip_tells_what_it_would_spoil_before_it_is_taken():
-    flips = detail(analyse(TURNED), "ST", "SB")["flips"]
-    assert {f["mic"] for f in flips} == {"ST", "SB"}
-    assert flips[0]["hollow_after"] <= flips[1]["hollow_after"]  # the better cure first
-    sb = next(f for f in flips if f["mic"] == "SB")
-    assert "ST-SB" in sb["cures"]
+    flips = focus_on(analyse(TURNED), FocusOn("ST", "SB")).flips
+    assert {f.mic for f in flips} == {"ST", "SB"}
+    assert flips[0].hollow_after <= flips[1].hollow_after  # the better cure first
+    sb = next(f for f in flips if f.mic == "SB")
+    assert "ST-SB" in sb.cures
     after = analyse(with_mic(TURNED, "SB", preamp_flip=True))
-    assert sb["hollow_after"] == counts(after)["hollow"]
+    assert sb.hollow_after == counts(after).hollow

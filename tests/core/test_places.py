@@ -2,8 +2,8 @@
 
 import numpy as np
 import pytest
-from ringside.answers.changes import changes
-from ringside.answers.report import detail
+from ringside.answers.board import FocusOn, focus_on
+from ringside.answers.changes import Change, changes
 from ringside.answers.sheet import setup_rows
 from ringside.errors import RingsideError
 from ringside.pairs.analysis import analyse
@@ -24,8 +24,8 @@ def moved(layout, mic, to):
 
 @pytest.mark.parametrize(("answer", "both"), [("swing", 1), ("equal_height", 1), ("snare_only", 0)])
 def test_taking_a_place_gives_the_tapes_it_promised(answer, both):
-    spot = places(SQUARE, "OL", "OR")[answer]
-    an = analyse(moved(SQUARE, "OR", spot["position_m"]))
+    spot = getattr(places(SQUARE, "OL", "OR"), answer)
+    an = analyse(moved(SQUARE, "OR", spot.position_m))
     row, _ = an.pair_index("OL", "OR")
     difference = np.abs(an.pairs.tape_difference_m[row, :2])
     ids = list(an.scene.sources.ids)
@@ -33,15 +33,15 @@ def test_taking_a_place_gives_the_tapes_it_promised(answer, both):
     assert difference[snare] < 1e-4
     assert (difference[kick] < 1e-4) == bool(both)
     mic = [m.id for m in an.layout.mics].index("OR")
-    assert an.arrivals.tape_m[mic, snare] == pytest.approx(spot["snare_m"], abs=1e-4)
-    assert an.arrivals.tape_m[mic, kick] == pytest.approx(spot["kick_m"], abs=1e-4)
+    assert an.arrivals.tape_m[mic, snare] == pytest.approx(spot.snare_m, abs=1e-4)
+    assert an.arrivals.tape_m[mic, kick] == pytest.approx(spot.kick_m, abs=1e-4)
 
 
 @pytest.mark.parametrize(
     ("a", "b", "equal"), [("OL", "OR", True), ("T1", "OL", False), ("KI", "KO", False)]
 )
 def test_better_places_are_offered_only_to_mics_that_can_be_equal(a, b, equal):
-    assert (detail(analyse(SQUARE), a, b)["places"] is not None) == equal
+    assert (focus_on(analyse(SQUARE), FocusOn(a, b)).places is not None) == equal
 
 
 def test_two_room_mics_can_be_equal_without_being_named_a_pair():
@@ -54,12 +54,12 @@ def test_two_room_mics_can_be_equal_without_being_named_a_pair():
 
 
 def test_equal_height_keeps_the_height():
-    assert places(SQUARE, "OL", "OR")["equal_height"]["position_m"][2] == pytest.approx(1.74)
+    assert places(SQUARE, "OL", "OR").equal_height.position_m[2] == pytest.approx(1.74)
 
 
 def test_ring_is_dashed_where_a_mic_cannot_go():
-    found = places(SQUARE, "OL", "OR")["ring"]
-    points, clear = np.array(found["points_m"]), np.array(found["clear"])
+    found = places(SQUARE, "OL", "OR").ring
+    points, clear = np.array(found.points_m), np.array(found.clear)
     assert clear.any()
     assert (points[clear][:, 2] >= 1.26).all()  # above the highest cymbal
     assert not clear[points[:, 2] < 0].any()
@@ -68,8 +68,8 @@ def test_ring_is_dashed_where_a_mic_cannot_go():
 def test_a_mic_on_the_snare_kick_line_has_no_ring_and_says_so():
     s, k = np.array([0, 0, 0.66]), np.array([0.28, 0.25, 0.28])
     found = places(moved(SQUARE, "OL", s + 1.5 * (s - k)), "OL", "OR")
-    assert found["ring"]["kind"] == "point"
-    assert "Only one spot" in found["ring"]["words"]
+    assert found.ring.kind == "point"
+    assert "Only one spot" in found.ring.words
 
 
 @pytest.mark.parametrize(
@@ -99,9 +99,9 @@ def test_room_coordinates_turn_with_the_kit():
 
 def test_typed_distances_move_the_mic_there_or_say_what_is_possible():
     spot = place_by_tape(SQUARE, "OR", 1.25, 1.60, 1.70)
-    assert spot["snare_m"] == pytest.approx(1.25)
-    assert spot["kick_m"] == pytest.approx(1.60)
-    assert spot["position_m"][2] == pytest.approx(1.70)
+    assert spot.snare_m == pytest.approx(1.25)
+    assert spot.kick_m == pytest.approx(1.60)
+    assert spot.position_m[2] == pytest.approx(1.70)
     with pytest.raises(RingsideError, match="further apart"):
         place_by_tape(SQUARE, "OR", 0.1, 0.1, 1.7)
 
@@ -170,9 +170,9 @@ def test_aiming_up_down_and_at_nothing():
 def test_changes_are_told_in_tape_terms():
     other = moved(SQUARE, "OR", (0.7, 0.3, 1.74)).model_copy(update={"name": "Other"})
     other = other.with_mic(other.mic("SB").model_copy(update={"preamp_flip": True}))
-    rows = {(r["what"], r["words"]): r for r in changes(SQUARE, other)}
-    assert rows[("OR", "moved")]["moved_m"] == pytest.approx(0.1)
-    assert rows[("OR", "moved")]["snare_m"][0] == pytest.approx(1.271, abs=1e-3)
+    rows = {(r.what, r.words): r for r in changes(SQUARE, other)}
+    assert rows[("OR", "moved")].moved_m == pytest.approx(0.1)
+    assert rows[("OR", "moved")].snare_m[0] == pytest.approx(1.271, abs=1e-3)
     assert ("SB", "flip at the preamp on") in rows
     assert ("layout", "renamed") in rows
     assert changes(SQUARE, SQUARE) == []
@@ -180,18 +180,18 @@ def test_changes_are_told_in_tape_terms():
 
 def test_changes_name_mics_that_came_and_went():
     fewer = SQUARE.model_copy(update={"mics": SQUARE.mics[1:]})
-    assert {"what": "KI", "words": "taken away"} in changes(SQUARE, fewer)
-    assert {"what": "KI", "words": "added"} in changes(fewer, SQUARE)
+    assert Change(what="KI", words="taken away") in changes(SQUARE, fewer)
+    assert Change(what="KI", words="added") in changes(fewer, SQUARE)
 
 
 def test_sheet_tells_each_mic_so_that_it_can_be_put_there():
-    rows = {r["id"]: r for r in setup_rows(SQUARE)}
+    rows = {r.id: r for r in setup_rows(SQUARE)}
     assert list(rows) == [m.id for m in SQUARE.mics]
-    assert rows["SB"]["aim"] == "at the snare wires"
-    assert rows["OL"]["aim"] == "at the snare"
-    assert rows["ST"]["from_head"]["side"] == "over"
-    assert rows["ST"]["from_head"]["off_m"] == pytest.approx(0.045, abs=1e-3)
-    assert rows["ST"]["from_head"]["in_from_rim_m"] == pytest.approx(0.05, abs=1e-3)
-    assert rows["KI"]["from_head"]["side"] == "inside"
-    assert rows["SB"]["from_head"]["side"] == "under"
-    assert rows["OR"]["snare_m"] == pytest.approx(rows["OL"]["snare_m"], abs=1e-4)
+    assert rows["SB"].aim == "at the snare wires"
+    assert rows["OL"].aim == "at the snare"
+    assert rows["ST"].from_head.side == "over"
+    assert rows["ST"].from_head.height_m == pytest.approx(0.045, abs=1e-3)
+    assert rows["ST"].from_head.in_from_rim_m == pytest.approx(0.05, abs=1e-3)
+    assert rows["KI"].from_head.side == "inside"
+    assert rows["SB"].from_head.side == "under"
+    assert rows["OR"].snare_m == pytest.approx(rows["OL"].snare_m, abs=1e-4)

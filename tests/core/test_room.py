@@ -150,7 +150,7 @@ def test_rug_doors_and_gobos_change_the_decay():
     bare = decay_report(starting_layout("five-piece", "empty", room=BOX))
     treated = BOX.model_copy(update={"gobos": (Gobo(name="Left gobo", x_m=1, y_m=3),) * 4})
     dried = decay_report(starting_layout("five-piece", "empty", room=treated))
-    assert dried["mid_s"] < bare["mid_s"] * 0.9
+    assert dried.mid_s < bare.mid_s * 0.9
     hall = Space(id="hall", name="Hallway", x_m=-2, y_m=0, width_m=1.8, length_m=8, height_m=2.4)
     shut, ajar = (
         BOX.model_copy(
@@ -159,11 +159,11 @@ def test_rug_doors_and_gobos_change_the_decay():
         )
         for o in (False, True)
     )  # fmt: skip
-    low = [decay_report(starting_layout("five-piece", "empty", room=r))["eyring_s"][0]
+    low = [decay_report(starting_layout("five-piece", "empty", room=r)).eyring_s[0]
            for r in (shut, ajar)]  # fmt: skip
     assert low[1] < low[0]
-    assert {a["where"] for a in bare["areas"]} >= {"rug", "floor", "ceiling", "back"}
-    floor = sum(a["m2"] for a in bare["areas"] if a["where"] in ("rug", "floor"))
+    assert {a.where for a in bare.areas} >= {"rug", "floor", "ceiling", "back"}
+    floor = sum(a.m2 for a in bare.areas if a.where in ("rug", "floor"))
     assert floor == pytest.approx(6.4 * 8.2)
 
 
@@ -174,7 +174,7 @@ def test_rug_doors_and_gobos_change_the_decay():
 def test_plain_words_for_the_decay(material, height, words):
     walls = dict.fromkeys(("floor", "ceiling", "back", "front", "left", "right"), material)
     room = Room.model_validate({**dict(BOX), "height_m": height, "surfaces": walls})
-    said = " ".join(decay_report(starting_layout("five-piece", "empty", room=room))["words"])
+    said = " ".join(decay_report(starting_layout("five-piece", "empty", room=room)).words)
     assert words in said
 
 
@@ -183,22 +183,21 @@ def test_plain_words_for_the_decay(material, height, words):
 
 def test_axial_modes_of_a_box():
     rows = box_modes((5.0, 4.0, 3.0), 344.0, 120.0)
-    by_order = {tuple(r["order"]): r for r in rows}
-    assert by_order[1, 0, 0]["hz"] == pytest.approx(34.4)  # c/2L: half a wave from wall to wall
-    assert by_order[0, 1, 0]["hz"] == pytest.approx(43.0)
-    assert by_order[0, 0, 1]["hz"] == pytest.approx(57.33, abs=0.01)
-    assert by_order[1, 1, 0] == {
-        "hz": pytest.approx(math.hypot(34.4, 43.0)), "order": [1, 1, 0], "kind": "tangential"
-    }  # fmt: skip
-    assert by_order[1, 1, 1]["kind"] == "oblique"
-    assert [r["hz"] for r in rows] == sorted(r["hz"] for r in rows)
+    by_order = {tuple(r.order): r for r in rows}
+    assert by_order[1, 0, 0].hz == pytest.approx(34.4)  # c/2L: half a wave from wall to wall
+    assert by_order[0, 1, 0].hz == pytest.approx(43.0)
+    assert by_order[0, 0, 1].hz == pytest.approx(57.33, abs=0.01)
+    assert by_order[1, 1, 0].hz == pytest.approx(math.hypot(34.4, 43.0))
+    assert by_order[1, 1, 0].kind == "tangential"
+    assert by_order[1, 1, 1].kind == "oblique"
+    assert [r.hz for r in rows] == sorted(r.hz for r in rows)
 
 
 def test_worked_example_of_a_rectangular_room():
     # Kuttruff, Room Acoustics, table 3.1 (from memory): 4.7 x 4.1 x 3.1 m, c = 340 m/s.
     rows = box_modes((4.7, 4.1, 3.1), 340.0, 79.0)
     table = [36.17, 41.46, 54.84, 55.02, 65.69, 68.75, 72.34, 77.68]
-    assert [r["hz"] for r in rows] == pytest.approx(table, abs=0.02)
+    assert [r.hz for r in rows] == pytest.approx(table, abs=0.02)
 
 
 def test_number_of_modes_follows_weyl():
@@ -226,8 +225,8 @@ def test_an_l_has_the_published_eigenvalues():
 
 def test_a_hardly_cut_corner_is_nearly_the_box():
     cut = BOX.model_copy(update={"notch": Notch(corner="back left", width_m=0.2, length_m=0.2)})
-    box = [r["hz"] for r in modes(BOX, 343.2, 60.0)]
-    ell = [r["hz"] for r in modes(cut, 343.2, 60.0)]
+    box = [r.hz for r in modes(BOX, 343.2, 60.0)]
+    ell = [r.hz for r in modes(cut, 343.2, 60.0)]
     assert len(ell) == len(box)
     assert ell == pytest.approx(box, rel=0.015)
 
@@ -235,7 +234,7 @@ def test_a_hardly_cut_corner_is_nearly_the_box():
 def test_corners_of_an_l_are_alike():
     """The same L turned over has the same modes, whichever corner is cut."""
     every = [
-        [r["hz"] for r in modes(
+        [r.hz for r in modes(
             BOX.model_copy(update={"notch": Notch(corner=c, width_m=2.0, length_m=3.0)}), 343.2, 80
         )]
         for c in ("back left", "back right", "front left", "front right")
@@ -323,26 +322,24 @@ def test_warmer_air_moves_everything_up_in_frequency():
     warm = starting_layout(
         "five-piece", "empty", room=BOX, air=Air(temperature_c=30.0, humidity_pct=50.0)
     )
-    assert spot_report(warm)["curves"] != spot_report(AT_BOX)["curves"]
-    assert decay_report(warm)["eyring_s"] != decay_report(AT_BOX)["eyring_s"]
+    assert spot_report(warm).curves != spot_report(AT_BOX).curves
+    assert decay_report(warm).eyring_s != decay_report(AT_BOX).eyring_s
 
 
 def test_the_map_of_spots():
     report = spot_report(AT_BOX)
-    assert set(report["curves"]) == {"kick", "snare", "overhead"}
-    spots = report["spots"]
-    xs = sorted({s["x_m"] for s in spots})
+    assert set(report.curves) == {"kick", "snare", "overhead"}
+    spots = report.spots
+    xs = sorted({s.x_m for s in spots})
     assert np.diff(xs) == pytest.approx(0.5)
-    smooth = [s["roughness_db"] for s in spots if s["smooth"]]
-    rough = [s["roughness_db"] for s in spots if not s["smooth"]]
+    smooth = [s.roughness_db for s in spots if s.smooth]
+    rough = [s.roughness_db for s in spots if not s.smooth]
     assert max(smooth) <= min(rough)
     assert 0.15 < len(smooth) / len(spots) < 0.35
-    assert report["smoothest_db"] == pytest.approx(min(smooth), abs=0.006)
+    assert report.smoothest_db == pytest.approx(min(smooth), abs=0.006)
     narrow = BOX.model_copy(update={"width_m": 1.5, "kit_x_m": 0.7})
-    assert spot_report(starting_layout("five-piece", "empty", room=narrow))["smoothest_db"] is None
-    assert report["walls_m"] == pytest.approx(
-        {"left": 3.1, "right": 3.3, "back": 2.6, "front": 5.6}
-    )
+    assert spot_report(starting_layout("five-piece", "empty", room=narrow)).smoothest_db is None
+    assert report.walls_m == pytest.approx({"left": 3.1, "right": 3.3, "back": 2.6, "front": 5.6})
     inside = candidate_spots(ELL)
     assert len(inside) < len(candidate_spots(BOX))
     for x, y in inside:

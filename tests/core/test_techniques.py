@@ -19,7 +19,7 @@ from ringside.plan.layout import Layout
 from ringside.plan.room import Room, Space, to_room
 from ringside.techniques.catalogue import TECHNIQUES, lacking, listed, targets_in, technique
 from ringside.techniques.recipe import GROUPS
-from ringside.techniques.taking import change, drop, made, standing, take
+from ringside.techniques.taking import OffRow, change, drop, made, standing, take
 
 HALL = Room(
     name="Store", width_m=6.4, length_m=8.2, height_m=3.4, kit_x_m=3.0, kit_y_m=2.2,
@@ -80,13 +80,11 @@ def test_each_recipe_keeps_its_promise_stands_clear_and_stays_inside(kit, room):
             at = to_room(np.array([m.position_m for m in mics]), room)
             assert (at[:, 2] < room.height_m).all(), t.id
         (state,) = standing(took.layout)
-        assert state["off"] == [], t.id
-        for row in state["equal"]:
-            assert row["difference_m"] <= 1e-4, (t.id, row)
+        assert state.off == [], t.id
+        for row in state.equal:
+            assert row.difference_m <= 1e-4, (t.id, row)
         if t.keeps_on and not cramped:
-            assert {r["on"] for r in state["equal"]} >= set(t.keeps_on) or "swung" in state[
-                "numbers"
-            ], t.id
+            assert {r.on for r in state.equal} >= set(t.keeps_on) or "swung" in state.numbers, t.id
     wanted = set(TECHNIQUES) if room is HALL else set(TECHNIQUES) - {
         "wall-mic", "corner-pair", "next-door"}  # fmt: skip
     assert seen >= wanted - ({"next-door"} if room is LOW else set())
@@ -191,8 +189,8 @@ PRACTICE = [
 
 @pytest.mark.parametrize(("name", "number", "low", "high"), PRACTICE)
 def test_defaults_are_common_practice(name, number, low, high):
-    rows = {t["id"]: t for t in listed(opened(empty(room=HALL)), HandSizes())}
-    found = {n["id"]: n["default"] for n in rows[name]["numbers"]}[number]
+    rows = {t.id: t for t in listed(opened(empty(room=HALL)), HandSizes())}
+    found = {n.id: n.default for n in rows[name].numbers}[number]
     assert low - 1e-9 <= found <= high + 1e-9
 
 
@@ -206,7 +204,7 @@ def test_defaults_told_by_hand_follow_the_hand():
 
 
 def test_the_mic_outside_is_never_in_the_air_of_the_port():
-    from ringside.gear.locker import in_jet
+    from ringside.gear.airjet import in_jet
 
     layout = opened(empty())
     for aside in (-0.2, -0.1, 0.0, 0.05, 0.1, 0.2):
@@ -256,14 +254,14 @@ def test_the_wall_mic_is_as_far_off_the_wall_as_asked():
 
 def test_the_list_says_what_each_gives_and_takes():
     rows = listed(empty(), HandSizes())
-    assert {r["group"] for r in rows} == set(GROUPS)
+    assert {r.group for r in rows} == set(GROUPS)
     for r in rows:
-        for words in (r["gives"], r["watch_for"], r["listen_for"]):
-            assert words[-1] in ".?", r["id"]
-            assert not re.search(r"\d\s*(cm|mm|m|in|ft)\b", words), (r["id"], words)
-        for n in r["numbers"]:
-            assert n["low"] <= n["default"] <= n["high"], (r["id"], n["id"])
-    lacks = {r["id"]: r["lacks"] for r in rows}
+        for words in (r.gives, r.watch_for, r.listen_for):
+            assert words[-1] in ".?", r.id
+            assert not re.search(r"\d\s*(cm|mm|m|in|ft)\b", words), (r.id, words)
+        for n in r.numbers:
+            assert n.low <= n.default <= n.high, (r.id, n.id)
+    lacks = {r.id: r.lacks for r in rows}
     assert "room" in lacks["wall-mic"].lower()
     assert lacks["pair-turned"] == ""
     assert "hole" in lacks["kick-port"]
@@ -274,7 +272,7 @@ def test_every_corner_of_its_numbers_places_mics_or_says_why_not(name):
     layout = opened(empty(room=HALL))
     t = technique(name)
     target = targets_in(t, layout)[0] if t.over else None
-    start = dict(standing(take(layout, name, target).layout)[0]["numbers"])
+    start = dict(standing(take(layout, name, target).layout)[0].numbers)
     placed = 0
     for n in t.numbers:
         for value in (n.low, n.high):
@@ -315,7 +313,7 @@ def test_a_changed_number_moves_the_whole_technique_and_nothing_else():
     assert far(a, b) == pytest.approx(1.6, abs=1e-6)
     assert wider.layout.mic("ST") == layout.mic("ST")
     assert wider.what == "Turned pair: pair apart"
-    assert standing(wider.layout)[0]["numbers"]["width"] == 1.6
+    assert standing(wider.layout)[0].numbers["width"] == 1.6
 
 
 def test_switches_models_and_locks_stay_when_a_number_changes():
@@ -339,8 +337,8 @@ def test_a_dragged_mic_is_said_to_be_off_its_numbers_and_can_be_put_back():
     x, y, z = mic.position_m
     moved = layout.with_mic(mic.model_copy(update={"position_m": (x + 0.05, y, z)}))
     (state,) = standing(moved)
-    assert state["off"] == [{"mic": "OR", "moved_m": pytest.approx(0.05, abs=1e-6)}]
-    assert state["equal"][0]["difference_m"] > 0.01
+    assert state.off == [OffRow(mic="OR", moved_m=pytest.approx(0.05, abs=1e-6))]
+    assert state.equal[0].difference_m > 0.01
     back = change(moved, "pair-turned", {})
     assert back.layout.mics == layout.mics
     assert back.what == "Turned pair back on its numbers"
@@ -366,7 +364,7 @@ def test_audience_view_names_left_what_the_audience_sees_left():
         assert "Left" in left.name
         assert left.position_m == ours.mic(drummer.right).position_m  # seen from the other side
         assert right.aim == ours.mic(drummer.left).aim
-        assert standing(theirs)[0]["off"] == []
+        assert standing(theirs)[0].off == []
         wider = change(theirs, name, {}).layout
         assert wider.mics == theirs.mics
     side = take(seen, "over-and-side").layout.stereo_pairs[0]
@@ -411,7 +409,7 @@ def test_a_moved_drum_takes_its_technique_along_on_its_numbers():
     moved = snare.model_copy(update={"batter_m": (x - 0.04, y + 0.03, z + 0.02)})
     after = apply(layout, ChangePart(do="change", was="snare", part=moved)).layout
     (state,) = standing(after)
-    assert state["off"] == []
+    assert state.off == []
     assert after.mics[0].position_m != layout.mics[0].position_m
 
 
@@ -423,7 +421,7 @@ def test_a_tilted_and_a_larger_drum_keep_their_mics_on_the_numbers():
     )
     after = apply(layout, ChangePart(do="change", was="rack-2", part=changed)).layout
     for state in standing(after):
-        assert state["off"] == [], state["id"]
+        assert state.off == [], state.id
     head = after.kit.part("rack-2")
     top = after.mics[0]
     height = np.dot(np.subtract(top.position_m, head.batter_m), head.axis)
@@ -456,7 +454,7 @@ def test_turned_for_the_other_hand_everything_still_stands_on_its_numbers():
         layout = take(layout, name).layout
     after = apply(layout, OtherHand(do="hand")).layout
     for state in standing(after):
-        assert state["off"] == [], state["id"]
+        assert state.off == [], state.id
 
 
 def test_techniques_survive_the_layout_file():
@@ -470,7 +468,7 @@ def test_a_technique_from_a_newer_file_is_kept_and_said_to_be_unknown():
     layout = take(empty(), "pair-turned").layout
     strange = layout.techniques[0].model_copy(update={"technique": "new-idea"})
     after = layout.model_copy(update={"techniques": (strange,)})
-    assert "expected a technique" in standing(after)[0]["notes"][0]
+    assert "expected a technique" in standing(after)[0].notes[0]
 
 
 @pytest.mark.parametrize(

@@ -87,7 +87,7 @@ def test_toms_in_fourths_are_even():
     kit = tuned(six_piece(), rack_1=hz_of("A3"), rack_2=hz_of("E3"), floor_1=hz_of("B2"),
                 floor_2=hz_of("F#2"))  # fmt: skip
     spread = spread_of(kit)
-    assert [s["words"] for s in spread.steps] == ["fourth"] * 3
+    assert [s.words for s in spread.steps] == ["fourth"] * 3
     assert spread.words == "The toms are spread in fourths."
 
 
@@ -107,9 +107,9 @@ def test_a_known_fundamental_feeds_the_body_band():
     kit = tuned(five_piece(), floor=70.0)
     b = bands(kit.part("floor"))
     assert (b.body_low, b.body_high) == (pytest.approx(70 / 2**0.5), pytest.approx(70 * 2**0.5))
-    row = next(r for r in tuning_report(kit, [], NOON)["drums"] if r["id"] == "floor")
-    assert row["known"]
-    assert row["note"] == "C♯2"
+    row = next(r for r in tuning_report(kit, [], NOON).drums if r.id == "floor")
+    assert row.known
+    assert row.note == "C♯2"
 
 
 def lug(drum, hour, *hz):
@@ -120,19 +120,19 @@ def lug(drum, hour, *hz):
 def test_drift_through_the_day_names_the_lug_and_reminds():
     morning = lug("snare", 9, *[360.0] * 8)
     later = lug("snare", 10, *[360.0] * 6, 350.0, 360.0)
-    row = tuning_report(five_piece(), [morning, later], NOON)["drift"][0]
-    assert row["worst_lug"] == 7
-    assert row["drift_cents"][6] == pytest.approx(1200 * np.log2(350 / 360), abs=0.06)
-    assert row["words"] == (
+    row = tuning_report(five_piece(), [morning, later], NOON).drift[0]
+    assert row.worst_lug == 7
+    assert row.drift_cents[6] == pytest.approx(1200 * np.log2(350 / 360), abs=0.06)
+    assert row.words == (
         "Snare: lug 7 has gone down 49 cents; the lugs are 49 cents apart;"
         " it is time to check it again."
     )
-    assert row["recheck"]
-    assert row["minutes"] == 120
-    assert row["fundamental_hz"] == pytest.approx(360 / LUG_RATIO, abs=0.1)
+    assert row.recheck
+    assert row.minutes == 120
+    assert row.fundamental_hz == pytest.approx(360 / LUG_RATIO, abs=0.1)
 
 
 def test_a_drum_that_holds():
-    row = tuning_report(five_piece(), [lug("snare", 11, 360.0, 361.0)], NOON)["drift"][0]
-    assert row["words"] == "Snare holds."
-    assert not row["recheck"]
+    row = tuning_report(five_piece(), [lug("snare", 11, 360.0, 361.0)], NOON).drift[0]
+    assert row.words == "Snare holds."
+    assert not row.recheck

@@ -4,7 +4,7 @@ import re
 
 import numpy as np
 import pytest
-from ringside.answers.report import detail
+from ringside.answers.board import FocusOn, focus_on
 from ringside.answers.sentences import verdict_words, why
 from ringside.pairs.analysis import analyse
 from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
@@ -68,20 +68,20 @@ def test_no_sentence_names_a_unit_of_length():
 def test_why_gives_values_that_make_the_result():
     an = analyse(SQUARE)
     row, _ = an.pair_index("OL", "OR")
-    rows = {r["title"]: r for r in why(an, row, an.scene.sources.ids.index("kick"))}
-    metres = [float(x) for x in re.findall(r"(\d+\.\d+) m /", rows["Arrival"]["formula"])]
-    speed = float(re.search(r"/ (\d+\.\d) m/s", rows["Arrival"]["formula"]).group(1))
-    shown = float(re.search(r"= ([+-]\d+\.\d+) ms", rows["Arrival"]["formula"]).group(1))
+    rows = {r.title: r for r in why(an, row, an.scene.sources.ids.index("kick"))}
+    metres = [float(x) for x in re.findall(r"(\d+\.\d+) m /", rows["Arrival"].formula)]
+    speed = float(re.search(r"/ (\d+\.\d) m/s", rows["Arrival"].formula).group(1))
+    shown = float(re.search(r"= ([+-]\d+\.\d+) ms", rows["Arrival"].formula).group(1))
     assert (metres[0] - metres[1]) / speed * 1e3 == pytest.approx(shown, abs=2e-3)
-    assert "819 Hz" in rows["Dip"]["formula"] or "818 Hz" in rows["Dip"]["formula"]
-    g = float(re.search(r"g = (\d\.\d+)", rows["Level after gain"]["formula"]).group(1))
-    ripple = float(re.search(r"ripple (\d+\.\d) dB", rows["Level after gain"]["formula"]).group(1))
+    assert "819 Hz" in rows["Dip"].formula or "818 Hz" in rows["Dip"].formula
+    g = float(re.search(r"g = (\d\.\d+)", rows["Level after gain"].formula).group(1))
+    ripple = float(re.search(r"ripple (\d+\.\d) dB", rows["Level after gain"].formula).group(1))
     assert 20 * np.log10((1 + g) / (1 - g)) == pytest.approx(ripple, abs=0.2)
-    assert all(r["source"] for r in rows.values())
+    assert all(r.source for r in rows.values())
 
 
 def test_detail_opens_the_worst_drum_when_none_is_named():
     an = analyse(SQUARE)
-    assert detail(an, "ST", "SB")["source"] == "snare"
-    assert detail(an, "OL", "OR")["source"] == "kick"
-    assert detail(an, "OL", "OR", "ride")["source"] == "ride"
+    assert focus_on(an, FocusOn("ST", "SB")).source == "snare"
+    assert focus_on(an, FocusOn("OL", "OR")).source == "kick"
+    assert focus_on(an, FocusOn("OL", "OR", "ride")).source == "ride"

@@ -9,42 +9,42 @@ FOUND = {c.id: c.values for c in cases()}
 
 def test_the_bottom_of_the_snare_is_flipped():
     v = FOUND["snare"]
-    assert v["before"]["verdict"] == "hollow"
-    assert v["before"]["sign"] == -1
-    assert v["after"]["verdict"] == "together"
+    assert v["before"].verdict == "hollow"
+    assert v["before"].sign == -1
+    assert v["after"].verdict == "together"
     # Shell depth 14 cm less what the two gaps differ by: a good fifth of a millisecond.
-    assert 0.1 < abs(v["after"]["delay_ms"]) < 0.5
-    assert v["before"]["flipped_body_db"] - v["before"]["body_db"] > 10
+    assert 0.1 < abs(v["after"].delay_ms) < 0.5
+    assert v["before"].flipped_body_db - v["before"].body_db > 10
 
 
 def test_both_kick_mics_are_pushed_alike_and_need_no_flip():
     v = FOUND["kick"]["pair"]
-    assert v["sign"] == 1
-    assert v["delay_ms"] > 0.3  # the outer one is later
-    assert v["verdict"] == "together"
-    assert v["body_db"] > v["flipped_body_db"] + 6
+    assert v.sign == 1
+    assert v.delay_ms > 0.3  # the outer one is later
+    assert v.verdict == "together"
+    assert v.body_db > v.flipped_body_db + 6
 
 
 def test_overheads_are_equal_on_the_snare_and_late_on_the_kick():
     v = FOUND["overheads"]
-    assert v["snare"]["verdict"] == "together"
-    assert v["snare"]["delay_ms"] == pytest.approx(0, abs=0.01)
-    assert v["kick"]["verdict"] == "late"
-    assert v["snare_at"]["percent"] == pytest.approx(0, abs=2)
-    assert v["snare_at"]["fold_body_db"] == pytest.approx(0, abs=0.1)
+    assert v["snare"].verdict == "together"
+    assert v["snare"].delay_ms == pytest.approx(0, abs=0.01)
+    assert v["kick"].verdict == "late"
+    assert v["snare_at"].percent == pytest.approx(0, abs=2)
+    assert v["snare_at"].fold_body_db == pytest.approx(0, abs=0.1)
 
 
 def test_over_and_side_is_equal_by_tape_and_yet_a_question_for_the_ear():
     v = FOUND["over-and-side"]
     assert v["tape_m"] < 1e-3
-    assert v["pair"]["verdict"] == "ask the ear"
-    assert v["pair"]["sign"] == 0
+    assert v["pair"].verdict == "ask the ear"
+    assert v["pair"].sign == 0
 
 
 def test_a_front_mic_is_pushed_by_the_kick_and_not_by_the_snare():
     v = FOUND["front"]
-    assert v["kick"]["sign"] == 1
-    assert v["snare"]["verdict"] == "ask the ear"
+    assert v["kick"].sign == 1
+    assert v["snare"].verdict == "ask the ear"
     assert v["pushed"] == {"kick": 1, "snare": 0}
 
 
@@ -54,21 +54,21 @@ def test_a_floor_pair_gains_its_image_and_has_no_comb_to_hear():
     # toward the image.
     assert 5.5 < v["added_db"] < 8.5
     assert v["dip_hz"] > 20_000
-    assert v["pair"]["verdict"] == "together"
+    assert v["pair"].verdict == "together"
 
 
 def test_a_crossed_pair_is_together_and_takes_in_70_to_76_degrees():
     v = FOUND["crossed"]
-    assert v["pair"]["verdict"] == "together"
+    assert v["pair"].verdict == "together"
     assert 68 <= v["recording_deg"] <= 77
-    assert v["snare_at"]["percent"] == pytest.approx(0, abs=7)
+    assert v["snare_at"].percent == pytest.approx(0, abs=7)
 
 
 def test_twins_are_one():
     v = FOUND["twins"]["pair"]
-    assert (v["verdict"], v["sign"]) == ("together", 1)
-    assert abs(v["delay_ms"]) < 0.01
-    assert v["body_db"] == pytest.approx(6.0, abs=0.1)
+    assert (v.verdict, v.sign) == ("together", 1)
+    assert abs(v.delay_ms) < 0.01
+    assert v.body_db == pytest.approx(6.0, abs=0.1)
 
 
 def test_all_bottoms_are_flipped_to_go_with_the_overheads():
@@ -76,7 +76,7 @@ def test_all_bottoms_are_flipped_to_go_with_the_overheads():
     assert set(v["signs"].values()) == {1}
     assert all(s == [-1, -1] for s in v["tops"].values())
     assert set(v["same"]) == {1}
-    assert v["best"]["mean_db"] >= 0
+    assert v["best"].mean_db >= 0
 
 
 def test_every_case_is_on_the_page_with_what_was_expected():

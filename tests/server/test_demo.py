@@ -8,7 +8,7 @@ from django.core.management import call_command
 from plans.logs import spots_of, tuning_of
 from plans.models import Layout, Session
 from pypdf import PdfReader
-from ringside.gear.locker import stock
+from ringside.gear.stock import stock
 from ringside.pairs.analysis import analyse
 from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
 from sheets.page import sheet_pdf
@@ -31,7 +31,7 @@ def test_the_demo_is_loaded_once_and_has_something_to_find(db, capsys):
     assert Session.objects.get().name == "Tern & Tallow"
     square, turned, brief = (x.doc() for x in Layout.objects.order_by("pk"))
     assert brief.techniques[0].technique == "pair-turned"
-    assert stock(brief, locker_of(Studio.objects.get()).contents())["lacks"] == []
+    assert stock(brief, locker_of(Studio.objects.get()).contents()).lacks == []
     assert len(square.mics) == len(turned.mics) == 10
     assert verdict(square, "OL", "OR", "kick") == "late"
     assert verdict(turned, "OL", "OR", "snare") == "together"
@@ -40,12 +40,10 @@ def test_the_demo_is_loaded_once_and_has_something_to_find(db, capsys):
     assert shown == set(VERDICT_WORDS.values())  # each verdict at least once
     assert turned.room.name.startswith("Saltpan House")
     assert turned.room.spaces[0].name == "Brine hallway"
-    assert [
-        r["words"] for r in stock(square, locker_of(Studio.objects.get()).contents())["lacks"]
-    ] == []
+    assert stock(square, locker_of(Studio.objects.get()).contents()).lacks == []
     demo = User.objects.get(username="demo")
     said = tuning_of(demo, Session.objects.get().pk, square.kit)
-    assert "lug 1 has gone down 32 cents" in said["drift"][0]["words"]
+    assert "lug 1 has gone down 32 cents" in said["drift"][0].words
     assert said["drift"][0]["recheck"]
     assert len(spots_of(demo, Session.objects.get().pk)) == 2
 

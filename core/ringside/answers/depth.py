@@ -1,15 +1,23 @@
 """One pair in depth: its bands, its body against delay, and what can be done about it."""
 
-from typing import Any
+from dataclasses import dataclass
 
-from ringside.answers.remedies import remedies
+from ringside.answers.remedies import PairRemedies, remedies
 from ringside.pairs.analysis import analyse
-from ringside.pairs.delays import bands_db, body_by_delay
+from ringside.pairs.delays import BandRow, DelayCurve, bands_db, body_by_delay
 from ringside.plan.layout import Layout
 
 
-def in_depth(layout: Layout, a: str, b: str, source: str | None = None) -> dict[str, Any]:
-    """What :func:`ringside.answers.remedies.remedies` finds, with ``bands`` and ``by_delay`` beside it.
+@dataclass(frozen=True, kw_only=True, slots=True)
+class PairDepth(PairRemedies):
+    """One pair in depth: what can be done about it, its bands, its body against delay."""
+
+    bands: list[BandRow]
+    by_delay: DelayCurve
+
+
+def in_depth(layout: Layout, a: str, b: str, source: str | None = None) -> PairDepth:
+    """One pair on a drum; its worst one when no source is named.
 
     Raises
     ------
@@ -18,8 +26,15 @@ def in_depth(layout: Layout, a: str, b: str, source: str | None = None) -> dict[
     """
     an = analyse(layout)
     row, turned, k = an.find(a, b, source)
-    return {
-        **remedies(an, a, b, source),
-        "bands": bands_db(an, row, k),
-        "by_delay": body_by_delay(an, row, k, turned),
-    }
+    said = remedies(an, a, b, source)
+    return PairDepth(
+        a=said.a,
+        b=said.b,
+        source=said.source,
+        verdict=said.verdict,
+        school=said.school,
+        remedies=said.remedies,
+        words=said.words,
+        bands=bands_db(an, row, k),
+        by_delay=body_by_delay(an, row, k, turned),
+    )

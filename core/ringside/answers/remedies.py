@@ -9,7 +9,7 @@ remedies that do as much, the one of the layout's school comes first.
 """
 
 from dataclasses import dataclass
-from typing import Any, Final
+from typing import Final, Literal
 
 import numpy as np
 
@@ -18,13 +18,14 @@ from ringside.constants import FARTHEST_MOVE_M
 from ringside.pairs.analysis import Analysis, analyse
 from ringside.pairs.delays import CLOSE_MOVE_M, body_by_delay
 from ringside.pairs.uncertainty import COVERAGE, deviation_s
-from ringside.pairs.verdicts import VERDICT_WORDS, WEIGHT, Verdict
+from ringside.pairs.verdicts import WEIGHT, WORDS_BY_VALUE, Verdict
 from ringside.places.clearance import words_for_all
-from ringside.places.partner import can_be_equal, places
-from ringside.plan.layout import Layout
+from ringside.places.partner import Spot, can_be_equal, places
+from ringside.plan.layout import Layout, VerdictWord
 from ringside.plan.mics import LOCKS, Mic
+from ringside.plan.questions import Timing
 from ringside.plan.references import references
-from ringside.values import Vector
+from ringside.values import Vector, vector
 
 RING_KINDS: Final = ("swing", "same height", "snare only")
 FARTHEST_ROUND_RING_M: Final = 1.5
@@ -32,24 +33,89 @@ FARTHEST_ROUND_RING_M: Final = 1.5
 
 LEAST_M: Final = 0.002
 SAME_DB: Final = 0.5
+SAME_SPOT_M: Final = 0.003
 ON_SURFACE_M: Final = 0.05
 AT_THE_SPOT_M: Final = 0.02
 LINE_DB: Final = 1.0
 """A move along the line is only named when it gives this much body."""
 
 
-@dataclass(frozen=True, kw_only=True)
+RemedyKind = Literal["flip", "swing", "same height", "snare only", "equal", "line", "delay"]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class EffectRow:
+    """What becomes of another pair, by its worst verdict."""
+
+    a: str
+    b: str
+    source: str
+    before: VerdictWord
+    after: VerdictWord
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class StandStep:
+    """One part of a move in stand terms; metres, above zero."""
+
+    way: str
+    metres: float
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class RemedyRow:
+    """One thing to do, tried on the whole layout; the pair as it would be then."""
+
+    kind: RemedyKind
+    words: str
+    mics: list[Mic]
+    verdict: VerdictWord
+    delay_s: float
+    body_db: float
+    body_gain_db: float | None
+    """None while a sign is unsure."""
+    own: float
+    """By weight of verdict for this pair; below zero is better."""
+    score: float
+    """The same over all pairs."""
+    improves: list[EffectRow]
+    spoils: list[EffectRow]
+    steps: list[StandStep]
+    blocked: str
+    """What stands in the way, in words; empty when nothing does."""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class PairRemedies:
+    """Everything that could be done about a pair on a drum, the best first."""
+
+    a: str
+    b: str
+    source: str
+    verdict: VerdictWord
+    school: Timing
+    remedies: list[RemedyRow]
+    words: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
 class Remedy:
     """One thing to do: which kind, its sentence, and the mics as they would be."""
 
-    kind: str  # flip, swing, same height, snare only, equal, line, delay
+    kind: RemedyKind
     words: str
     mics: tuple[Mic, ...]
 
+    @classmethod
+    def at(cls, kind: RemedyKind, words: str, mic: Mic, spot: Spot) -> "list[Remedy]":
+        """A move to a spot; none where there is no such spot."""
+        if spot.position_m is None:
+            return []
+        return [cls(kind=kind, words=words, mics=(_moved(mic, np.array(spot.position_m)),))]
+
 
 def _moved(mic: Mic, to: Floats) -> Mic:
-    x, y, z = (round(float(v), 5) + 0.0 for v in to)
-    return mic.model_copy(update={"position_m": (x, y, z)})
+    return mic.model_copy(update={"position_m": vector(to)})
 
 
 def _still(mic: Mic) -> bool:
@@ -58,20 +124,20 @@ def _still(mic: Mic) -> bool:
 
 
 def _flips(layout: Layout, a: Mic, b: Mic) -> list[Remedy]:
-    found = []
+    made = []
     for mic in (b, a):
         if "polarity" in mic.locks:
             continue
         where = f", channel {mic.channel}" if mic.channel else ""
         act = "Take the flip off" if mic.preamp_flip else "Flip"
-        found.append(
+        made.append(
             Remedy(
                 kind="flip",
                 words=f"{act} {mic.id} at the preamp{where}.",
                 mics=(mic.model_copy(update={"preamp_flip": not mic.preamp_flip}),),
             )
         )
-    return found
+    return made
 
 
 def _equal_places(an: Analysis, a: Mic, b: Mic) -> list[Remedy]:
@@ -79,19 +145,18 @@ def _equal_places(an: Analysis, a: Mic, b: Mic) -> list[Remedy]:
     if not can_be_equal(layout, a.id, b.id) or _still(b):
         return []
     said = places(layout, a.id, b.id)
-    named = {
-        "swing": ("swing", f"Swing {b.id} round the ring to its nearest point."),
-        "equal_height": ("same height", f"Put {b.id} on the ring at the height of {a.id}."),
-        "snare_only": ("snare only", f"Move {b.id} until it is as far from the snare as {a.id}."),
-    }
+    level = Remedy.at(
+        "same height", f"Put {b.id} on the ring at the height of {a.id}.", b, said.equal_height
+    )
     if _on_surface(an, [m.id for m in layout.mics].index(b.id)):
-        named = {"equal_height": named["equal_height"]}  # along the floor, not off it
-    found = []
-    for key, (kind, words) in named.items():
-        spot = said[key]["position_m"]
-        if spot is not None:
-            found.append(Remedy(kind=kind, words=words, mics=(_moved(b, np.array(spot)),)))
-    return found
+        return level  # along the floor, not off it
+    swing = f"Swing {b.id} round the ring to its nearest point."
+    alone = f"Move {b.id} until it is as far from the snare as {a.id}."
+    return [
+        *Remedy.at("swing", swing, b, said.swing),
+        *level,
+        *Remedy.at("snare only", alone, b, said.snare_only),
+    ]
 
 
 def _lines(an: Analysis, a: Mic, b: Mic, source: int, off: float | None) -> list[Remedy]:
@@ -102,7 +167,7 @@ def _lines(an: Analysis, a: Mic, b: Mic, source: int, off: float | None) -> list
     ids = [m.id for m in an.layout.mics]
     row, turned = an.pair_index(a.id, b.id)
     name = an.scene.sources.names[source].lower()
-    found = []
+    made = []
     for mic, way_back, other_way in ((b, -1, False), (a, 1, True)):
         i = ids.index(mic.id)
         to = an.arrivals.toward[i, source]
@@ -111,24 +176,24 @@ def _lines(an: Analysis, a: Mic, b: Mic, source: int, off: float | None) -> list
             continue
         way = -to / reach
         best = body_by_delay(an, row, source, turned != other_way)
-        fuller = best["best_move"]
-        steps = []
+        fuller = best.best_move
+        steps: list[tuple[RemedyKind, float, str]] = []
         if off is not None:
             steps.append(
                 ("equal", way_back * off, f"Move {mic.id} until both hear the {name} at once.")
             )
         sure = bool(an.pairs.sign[row, source]) and bool(an.scene.sources.drum[source])
-        if sure and fuller["body_db"] - best["now_db"] >= LINE_DB:
+        if sure and fuller.body_db - best.now_db >= LINE_DB:
             steps.append(
-                ("line", fuller["later_s"], f"Move {mic.id} to where the {name} sums fullest.")
+                ("line", fuller.later_s, f"Move {mic.id} to where the {name} sums fullest.")
             )
         for kind, seconds, words in steps:
             metres = seconds * an.scene.speed
             if reach + metres < 0.03:
                 continue  # it would go through the head
             spot = np.array(mic.position_m) + way * metres
-            found.append(Remedy(kind=kind, words=words, mics=(_moved(mic, spot),)))
-    return found
+            made.append(Remedy(kind=kind, words=words, mics=(_moved(mic, spot),)))
+    return made
 
 
 def _on_surface(an: Analysis, mic: int) -> bool:
@@ -161,7 +226,7 @@ def _delays(layout: Layout, a: Mic, b: Mic, off: float | None) -> list[Remedy]:
     return [Remedy(kind="delay", words=f"{words[0].upper()}{words[1:]}.", mics=tuple(mics))]
 
 
-def remedies(an: Analysis, a: str, b: str, source: str | None = None) -> dict[str, Any]:
+def remedies(an: Analysis, a: str, b: str, source: str | None = None) -> PairRemedies:
     """Everything that could be done about a pair on a drum, the best first.
 
     Parameters
@@ -170,16 +235,6 @@ def remedies(an: Analysis, a: str, b: str, source: str | None = None) -> dict[st
         The mic that stands and the one that rather moves.
     source : str, optional
         The drum; the pair's worst when not given.
-
-    Returns
-    -------
-    dict
-        ``a``, ``b``, ``source``, ``verdict``, ``school``; ``remedies``: rows of ``kind``,
-        ``words``, ``mics`` (as they would be), ``verdict``, ``delay_s``, ``body_db`` and
-        ``body_gain_db`` of the pair then (the last None while its sign is unsure), ``own`` and
-        ``score`` (below zero is better for this pair, and over all pairs), ``improves`` and
-        ``spoils`` (rows of a, b, source, before, after), ``steps`` of the stand (rows of way,
-        metres), ``blocked``: what stands in the way; ``words``.
 
     Raises
     ------
@@ -199,13 +254,19 @@ def remedies(an: Analysis, a: str, b: str, source: str | None = None) -> dict[st
     rows = [_tried(an, r, row, k) for r in every if _worth(layout, r)]
     rows = _without_twins(rows)
     rows.sort(key=lambda r: _rank(r, layout.school))
-    return {
-        "a": a, "b": b, "source": an.scene.sources.ids[k],
-        "verdict": VERDICT_WORDS[Verdict(int(an.pairs.verdict[row, k]))],
-        "school": layout.school,
-        "remedies": rows,
-        "words": _summary(an, row, k, rows),
-    }  # fmt: skip
+    return PairRemedies(
+        a=a,
+        b=b,
+        source=an.scene.sources.ids[k],
+        verdict=_word(an.pairs.verdict[row, k]),
+        school=layout.school,
+        remedies=rows,
+        words=_summary(an, row, k, rows),
+    )
+
+
+def _word(verdict: int) -> VerdictWord:
+    return WORDS_BY_VALUE[int(verdict)]
 
 
 def _worth(layout: Layout, r: Remedy) -> bool:
@@ -222,24 +283,24 @@ def _how_far(layout: Layout, mic: Mic) -> float:
     return float(np.linalg.norm(np.subtract(mic.position_m, was)))
 
 
-def _without_twins(rows: list[dict[str, Any]]) -> list[dict[str, Any]]:
-    """Two remedies that end within millimetres of each other are one."""
-    kept: list[dict[str, Any]] = []
+def _without_twins(rows: list[RemedyRow]) -> list[RemedyRow]:
+    """Two moves that end within millimetres of each other are one."""
+    kept: list[RemedyRow] = []
     for r in rows:
-        mic = r["mics"][0]
-        twin = any(
-            k["kind"] not in ("flip", "delay")
-            and r["kind"] not in ("flip", "delay")
-            and k["mics"][0].id == mic.id
-            and np.linalg.norm(np.subtract(k["mics"][0].position_m, mic.position_m)) < 0.003
-            for k in kept
-        )
-        if not twin:
+        if not any(_same_move(k, r) for k in kept):
             kept.append(r)
     return kept
 
 
-def _tried(an: Analysis, r: Remedy, row: int, k: int) -> dict[str, Any]:
+def _same_move(one: RemedyRow, two: RemedyRow) -> bool:
+    if not {one.kind, two.kind}.isdisjoint(("flip", "delay")):
+        return False
+    a, b = one.mics[0], two.mics[0]
+    apart = float(np.linalg.norm(np.subtract(a.position_m, b.position_m)))
+    return a.id == b.id and apart < SAME_SPOT_M
+
+
+def _tried(an: Analysis, r: Remedy, row: int, k: int) -> RemedyRow:
     layout = an.layout
     for mic in r.mics:
         layout = layout.with_mic(mic)
@@ -248,26 +309,27 @@ def _tried(an: Analysis, r: Remedy, row: int, k: int) -> dict[str, Any]:
     weight = np.array([WEIGHT[v] for v in sorted(WEIGHT)])
     change = weight[now] - weight[was]
     blocked = ""
-    steps: list[dict[str, Any]] = []
+    steps: list[StandStep] = []
     if r.kind not in ("flip", "delay"):
         mic = r.mics[0]
         blocked = words_for_all([mic.position_m], layout)[0]
         steps = stand_steps(an.layout, mic.id, mic.position_m)
-    return {
-        "kind": r.kind,
-        "words": r.words,
-        "mics": list(r.mics),
-        "verdict": VERDICT_WORDS[Verdict(int(after.pairs.verdict[row, k]))],
-        "delay_s": float(after.pairs.delay_s[row, k]),
-        "body_db": float(after.pairs.body_db[row, k]),
-        "body_gain_db": _body_gain(an, after, row, k),
-        "own": float(weight[after.pairs.verdict[row, k]] - weight[an.pairs.verdict[row, k]]),
-        "score": float(change.sum()),
-        "improves": _changed(an, after, change < 0),
-        "spoils": _changed(an, after, change > 0),
-        "steps": steps,
-        "blocked": blocked,
-    }
+    own = weight[after.pairs.verdict[row, k]] - weight[an.pairs.verdict[row, k]]
+    return RemedyRow(
+        kind=r.kind,
+        words=r.words,
+        mics=list(r.mics),
+        verdict=_word(after.pairs.verdict[row, k]),
+        delay_s=float(after.pairs.delay_s[row, k]),
+        body_db=float(after.pairs.body_db[row, k]),
+        body_gain_db=_body_gain(an, after, row, k),
+        own=float(own),
+        score=float(change.sum()),
+        improves=_changed(an, after, change < 0),
+        spoils=_changed(an, after, change > 0),
+        steps=steps,
+        blocked=blocked,
+    )
 
 
 def _body_gain(an: Analysis, after: Analysis, row: int, k: int) -> float | None:
@@ -277,40 +339,41 @@ def _body_gain(an: Analysis, after: Analysis, row: int, k: int) -> float | None:
     return float(after.pairs.body_db[row, k] - an.pairs.body_db[row, k])
 
 
-def _changed(an: Analysis, after: Analysis, which: Mask) -> list[dict[str, str]]:
+def _changed(an: Analysis, after: Analysis, which: Mask) -> list[EffectRow]:
     ids, p = [m.id for m in an.layout.mics], an.pairs
     names = an.scene.sources.ids
-    found = []
+    rows = []
     for r in np.flatnonzero(which):
         worse = after if after.pairs.worst[r] > p.worst[r] else an
-        found.append({
-            "a": ids[p.first[r]], "b": ids[p.second[r]], "source": names[worse.worst_source[r]],
-            "before": VERDICT_WORDS[Verdict(int(p.worst[r]))],
-            "after": VERDICT_WORDS[Verdict(int(after.pairs.worst[r]))],
-        })  # fmt: skip
-    return found
+        rows.append(
+            EffectRow(
+                a=ids[p.first[r]],
+                b=ids[p.second[r]],
+                source=names[worse.worst_source[r]],
+                before=_word(p.worst[r]),
+                after=_word(after.pairs.worst[r]),
+            )
+        )
+    return rows
 
 
-def _rank(row: dict[str, Any], school: str) -> tuple[float, ...]:
+def _rank(row: RemedyRow, school: Timing) -> tuple[float, ...]:
     later = {"placed": "delay", "aligned": "move"}[school]
-    kind = row["kind"] if row["kind"] in ("flip", "delay") else "move"
+    kind = row.kind if row.kind in ("flip", "delay") else "move"
     return (
-        1.0 if row["blocked"] else 0.0,
-        max(row["own"], 0.0),  # what makes this very pair worse is no remedy for it
-        row["score"],
+        1.0 if row.blocked else 0.0,
+        max(row.own, 0.0),  # what makes this very pair worse is no remedy for it
+        row.score,
         1.0 if kind == later else 0.0,
-        -round((row["body_gain_db"] or 0.0) / SAME_DB),
-        sum(s["metres"] for s in row["steps"]),
+        -round((row.body_gain_db or 0.0) / SAME_DB),
+        sum(s.metres for s in row.steps),
     )
 
 
-def stand_steps(layout: Layout, mic_id: str, to: Vector) -> list[dict[str, Any]]:
+def stand_steps(layout: Layout, mic_id: str, to: Vector) -> list[StandStep]:
     """A move in stand terms: up or down, boom in or out (level, to or from the snare), round.
 
-    Returns
-    -------
-    list of dict
-        ``way`` and ``metres`` (above zero), the longest first; steps under 2 mm are left out.
+    The longest step comes first; steps under 2 mm are left out.
     """
     was = np.array(layout.mic(mic_id).position_m)
     by = np.array(to) - was
@@ -327,7 +390,7 @@ def stand_steps(layout: Layout, mic_id: str, to: Vector) -> list[dict[str, Any]]
     else:  # right over the snare, in and out mean nothing
         steps += _level_steps(by)
     return [
-        {"way": way, "metres": metres}
+        StandStep(way=way, metres=metres)
         for way, metres in sorted(steps, key=lambda s: -s[1])
         if metres >= LEAST_M
     ]
@@ -342,7 +405,7 @@ def _level_steps(by: Floats) -> list[tuple[str, float]]:
     ]
 
 
-def _summary(an: Analysis, row: int, k: int, rows: list[dict[str, Any]]) -> str:
+def _summary(an: Analysis, row: int, k: int, rows: list[RemedyRow]) -> str:
     verdict = Verdict(int(an.pairs.verdict[row, k]))
     if verdict == Verdict.NO_MATTER:
         return "Nothing to cure: the one covers the other."
@@ -350,11 +413,11 @@ def _summary(an: Analysis, row: int, k: int, rows: list[dict[str, Any]]) -> str:
         return "Nothing to cure; what follows is for the curious."
     if verdict == Verdict.ASK_THE_EAR:
         return "The sign is unsure: flip one, listen, keep the fuller, and leave it with a reason."
-    if rows and rows[0]["score"] < 0 and rows[0]["own"] <= 0 and not rows[0]["blocked"]:
-        return f"{rows[0]['words']} It does the most good over all pairs."
-    if rows and rows[0]["own"] < 0 and not rows[0]["blocked"]:
+    if rows and rows[0].score < 0 and rows[0].own <= 0 and not rows[0].blocked:
+        return f"{rows[0].words} It does the most good over all pairs."
+    if rows and rows[0].own < 0 and not rows[0].blocked:
         return (
-            f"{rows[0]['words']} It cures this pair and does others as much harm;"
+            f"{rows[0].words} It cures this pair and does others as much harm;"
             " look at the best set of flips."
         )
     return "No single step makes the whole better. Leaving it with a reason is an answer too."

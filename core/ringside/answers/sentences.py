@@ -1,5 +1,7 @@
 """Sentences about a pair and a drum: what was found, why, and where each number comes from."""
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from ringside.hear.arrivals import Doubt
@@ -89,7 +91,16 @@ MATCHED = 0.999
 """Ratios above this cancel as far as anybody can measure."""
 
 
-def why(an: Analysis, row: int, source: int) -> list[dict[str, str]]:
+@dataclass(frozen=True, kw_only=True, slots=True)
+class WhyRow:
+    """A formula with its values and where it comes from."""
+
+    title: str
+    formula: str
+    source: str
+
+
+def why(an: Analysis, row: int, source: int) -> list[WhyRow]:
     """The formulas behind a pair's numbers on a source, with their values and sources."""
     p, s, found = an.pairs, an.scene.sources, an.arrivals
     i, j = int(p.first[row]), int(p.second[row])
@@ -99,32 +110,32 @@ def why(an: Analysis, row: int, source: int) -> list[dict[str, str]]:
     sign = int(p.raw_sign[row, source])
     dips = "(2n+1)/(2Δt)" if sign > 0 else "n/Δt"
     return [
-        {
-            "title": "Arrival",
-            "formula": f"{b}: {found.path_m[j, source]:.4f} m / {c:.1f} m/s"
+        WhyRow(
+            title="Arrival",
+            formula=f"{b}: {found.path_m[j, source]:.4f} m / {c:.1f} m/s"
             f" - {a}: {found.path_m[i, source]:.4f} m / {c:.1f} m/s = {dt * 1e3:+.3f} ms",
-            "source": "c = 343.2·√(T/293.15 K), ISO 9613-1:1993",
-        },
-        {
-            "title": "Level after gain",
-            "formula": f"{a} {found.after_gain_db[i, source]:+.1f} dB,"
+            source="c = 343.2·√(T/293.15 K), ISO 9613-1:1993",
+        ),
+        WhyRow(
+            title="Level after gain",
+            formula=f"{a} {found.after_gain_db[i, source]:+.1f} dB,"
             f" {b} {found.after_gain_db[j, source]:+.1f} dB against the job of each;"
             f" g = {g:.3f}, ripple {_ripple(g)}",
-            "source": "20·log(|a+(1-a)·cos θ| / distance), gain brings each job to one peak",
-        },
-        {
-            "title": "Dip",
-            "formula": f"{dips} with Δt = {abs(dt) * 1e3:.3f} ms:"
+            source="20·log(|a+(1-a)·cos θ| / distance), gain brings each job to one peak",
+        ),
+        WhyRow(
+            title="Dip",
+            formula=f"{dips} with Δt = {abs(dt) * 1e3:.3f} ms:"
             f" {_hz(float(p.dip_hz[row, source]))}; judged from {_hz(band.body_low)}"
             f" to {_hz(float(p.band_high_hz[row, source]))}",
-            "source": "|1 ± g·exp(-j2πfΔt)|, interference of two equal waves",
-        },
-        {
-            "title": "Body",
-            "formula": f"octave round {_hz(band.fundamental)} ({_known(an, source)}): as wired"
+            source="|1 ± g·exp(-j2πfΔt)|, interference of two equal waves",
+        ),
+        WhyRow(
+            title="Body",
+            formula=f"octave round {_hz(band.fundamental)} ({_known(an, source)}): as wired"
             f" {p.body_db[row, source]:+.1f} dB, flipped {p.flipped_body_db[row, source]:+.1f} dB",
-            "source": "energy of the sum over the band, against the louder mic alone",
-        },
+            source="energy of the sum over the band, against the louder mic alone",
+        ),
     ]
 
 

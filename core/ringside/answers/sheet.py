@@ -5,46 +5,71 @@ its own drum; every mic by tape to snare and kick and its height over the floor.
 is worded from the drummer's stool, as the frame is.
 """
 
-from typing import Any
+from dataclasses import dataclass
 
 import numpy as np
 
 from ringside.places.aims import aim_words
-from ringside.plan.kit import Cymbal, Drum, reference_point
+from ringside.plan.drumframe import AtDrum, at_drum
+from ringside.plan.kit import Cymbal, CymbalKind, Drum, DrumKind, reference_point
 from ringside.plan.layout import Layout
 from ringside.plan.mics import SWITCHES, Mic
 from ringside.plan.references import references
 
 
-def setup_rows(layout: Layout) -> list[dict[str, Any]]:
-    """One row per mic in channel order; distances in metres, words for the rest."""
+@dataclass(frozen=True, kw_only=True, slots=True)
+class SetupRow:
+    """One mic as somebody with a tape puts it up; distances in metres, words for the rest."""
+
+    id: str
+    name: str
+    channel: int | None
+    pattern: str
+    model: str | None
+    stand: str | None
+    job: str
+    job_kind: DrumKind | CymbalKind | None
+    snare_m: float
+    kick_m: float
+    own_m: float | None
+    """To its own drum or cymbal; None for the whole kit."""
+    height_m: float
+    from_head: AtDrum | None
+    aim: str
+    flips: list[str]
+    """Switches that are on and what is put on the track."""
+
+
+def setup_rows(layout: Layout) -> list[SetupRow]:
+    """One row per mic in the order of the channels, those without one last."""
     every = {p.id: p for p in layout.kit.parts}
     aims = aim_words(layout)
     ordered = sorted(enumerate(layout.mics), key=lambda n: (n[1].channel or 10_000, n[0]))
     return [_row(layout, mic, every.get(mic.job or ""), aims[i]) for i, mic in ordered]
 
 
-def _row(layout: Layout, mic: Mic, job: Drum | Cymbal | None, aim: str) -> dict[str, Any]:
+def _row(layout: Layout, mic: Mic, job: Drum | Cymbal | None, aim: str) -> SetupRow:
     ref, at = references(layout), np.array(mic.position_m)
-    return {
-        "id": mic.id,
-        "name": mic.name,
-        "channel": mic.channel,
-        "pattern": mic.pattern,
-        "model": mic.model,
-        "stand": mic.stand,
-        "job": job.name if job else "Whole kit",
-        "snare_m": float(np.linalg.norm(at - ref.snare)),
-        "kick_m": float(np.linalg.norm(at - ref.kick)),
-        "own_m": _own(at, job),
-        "height_m": mic.position_m[2],
-        "from_head": _from_head(at, job),
-        "aim": aim,
-        "flips": [
+    return SetupRow(
+        id=mic.id,
+        name=mic.name,
+        channel=mic.channel,
+        pattern=mic.pattern,
+        model=mic.model,
+        stand=mic.stand,
+        job=job.name if job else "Whole kit",
+        job_kind=job.kind if job else None,
+        snare_m=float(np.linalg.norm(at - ref.snare)),
+        kick_m=float(np.linalg.norm(at - ref.kick)),
+        own_m=_own(at, job),
+        height_m=mic.position_m[2],
+        from_head=None if job is None else at_drum(job, at),
+        aim=aim,
+        flips=[
             *(words for field, words in SWITCHES.items() if getattr(mic, field)),
             *_late(mic),
         ],
-    }
+    )
 
 
 def _late(mic: Mic) -> list[str]:
@@ -58,21 +83,3 @@ def _own(at: np.ndarray, job: Drum | Cymbal | None) -> float | None:
         return None
     to = reference_point(job) if isinstance(job, Drum) else job.centre_m
     return float(np.linalg.norm(at - np.array(to)))
-
-
-def _from_head(at: np.ndarray, job: Drum | Cymbal | None) -> dict[str, Any] | None:
-    """Height over (or under) the head and distance in from the rim, for a close mic."""
-    if job is None:
-        return None
-    centre = np.array(job.batter_m if isinstance(job, Drum) else job.centre_m)
-    axis, depth = np.array(job.axis), job.depth_m if isinstance(job, Drum) else 0.0
-    height = float((at - centre) @ axis)
-    radial = float(np.linalg.norm((at - centre) - height * axis))
-    if height >= 0:
-        side, off = "over", height
-    elif height > -depth:
-        side, off = "inside", -height
-    else:
-        side = "in front" if job.kind == "kick" else "under"
-        off = -height - depth
-    return {"side": side, "off_m": off, "in_from_rim_m": job.diameter_m / 2 - radial}

@@ -8,24 +8,27 @@ distance 0.057·√(V/T) (Kuttruff, Room Acoustics), weighed by the pattern's ra
 efficiency (Eargle). Without a room it is left out.
 """
 
-from typing import Any, Final
+from dataclasses import dataclass
+from typing import Final, Literal
 
 import numpy as np
 
 from ringside.errors import RingsideError
 from ringside.hear.bands import VOICES
 from ringside.pairs.analysis import Analysis, analyse
-from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
+from ringside.pairs.verdicts import Verdict
 from ringside.places.clearance import words_for_all
 from ringside.plan.layout import Layout, Taken
 from ringside.plan.mics import PRESSURE_SHARE
 from ringside.rooms.decay import decay_report, random_energy
 from ringside.techniques.catalogue import technique
-from ringside.techniques.recipe import Named
-from ringside.techniques.taking import change, in_use, standing
+from ringside.techniques.recipe import Named, Unit
+from ringside.techniques.taking import EqualRow, change, in_use, standing
+from ringside.values import Vector
 
+HeardGroup = Literal["kick", "snare", "toms", "cymbals"]
 SWEEP_POINTS: Final = 41
-HEARD_GROUPS: Final[dict[str, tuple[str, ...]]] = {
+HEARD_GROUPS: Final[dict[HeardGroup, tuple[str, ...]]] = {
     "kick": ("kick",),
     "snare": ("snare",),
     "toms": ("rack", "floor", "hand drum"),
@@ -40,7 +43,67 @@ def _number(kept: Taken, number: str) -> Named:
     raise RingsideError(f"{technique(kept.technique).name} has no number called {number!r}")
 
 
-def sweep(layout: Layout, taken_id: str, number: str, points: int = SWEEP_POINTS) -> dict[str, Any]:
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Stand:
+    """A mic as it would stand."""
+
+    id: str
+    position_m: Vector
+    aim: Vector
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class EqualCurve:
+    """A promise over the N values, metres."""
+
+    a: str
+    b: str
+    on: str
+    difference_m: list[float]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class WorstCounts:
+    """Pairs that a mic of the technique is in, by their worst verdict."""
+
+    no_matter: int
+    together: int
+    ask_the_ear: int
+    late: int
+    hollow: int
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Sweep:
+    """Curves over N values of one number of a technique."""
+
+    number: str
+    label: str
+    unit: Unit
+    values: list[float]
+    """In the number's unit."""
+    now: float
+    levels_db: dict[HeardGroup, list[float | None]]
+    room_db: list[float] | None
+    equal: list[EqualCurve]
+    verdicts: list[WorstCounts]
+    blocked: list[str]
+    mics: list[list[Stand]]
+    best: int
+    """Where the fewest pairs are hollow or late among the clear values; the nearest to now."""
+    words: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class _AtValue:
+    levels: dict[HeardGroup, float | None]
+    equal: list[EqualRow]
+    verdicts: WorstCounts
+    blocked: str
+    mics: list[Stand]
+
+
+def sweep(layout: Layout, taken_id: str, number: str, points: int = SWEEP_POINTS) -> Sweep:
     """One number of a technique over its range.
 
     Parameters
@@ -51,16 +114,6 @@ def sweep(layout: Layout, taken_id: str, number: str, points: int = SWEEP_POINTS
         Which of its numbers.
     points : int
         How many values, 3 to 121, evenly over the range; the value it has now is added.
-
-    Returns
-    -------
-    dict
-        ``values`` (N,) in the number's unit; ``now``; ``levels_db``: (N,) for kick, snare, toms
-        and cymbals, ``room_db`` (N,) or None; ``equal``: rows of a, b, on and
-        ``difference_m`` (N,); ``verdicts``: (N,) counts of each word over pairs that a mic of
-        the technique is in; ``blocked`` (N,) sentences; ``mics``: (N,) rows of id,
-        ``position_m`` and ``aim``; ``best``: index where the fewest pairs are hollow or late
-        among those that are clear, the nearest to now of equals; ``words``.
 
     Raises
     ------
@@ -84,50 +137,48 @@ def sweep(layout: Layout, taken_id: str, number: str, points: int = SWEEP_POINTS
         raise RingsideError(f"{n.label}: no value of its range can be placed on this kit")
     at = int(np.abs(np.array(ok) - now).argmin())
     best = _best(rows, at)
-    return {
-        "number": number,
-        "label": n.label,
-        "unit": n.unit,
-        "values": ok,
-        "now": now,
-        "levels_db": {k: [r["levels"][k] for r in rows] for k in HEARD_GROUPS},
-        "room_db": _room_db(layout, kept, len(rows)),
-        "equal": _equal_curves([r["equal"] for r in rows]),
-        "verdicts": [r["verdicts"] for r in rows],
-        "blocked": [r["blocked"] for r in rows],
-        "mics": [r["mics"] for r in rows],
-        "best": best,
-        "words": _words(rows, at, best),
-    }
+    return Sweep(
+        number=number,
+        label=n.label,
+        unit=n.unit,
+        values=ok,
+        now=now,
+        levels_db={k: [r.levels[k] for r in rows] for k in HEARD_GROUPS},
+        room_db=_room_db(layout, kept, len(rows)),
+        equal=_equal_curves([r.equal for r in rows]),
+        verdicts=[r.verdicts for r in rows],
+        blocked=[r.blocked for r in rows],
+        mics=[r.mics for r in rows],
+        best=best,
+        words=_words(rows, at, best),
+    )
 
 
-def _at(layout: Layout, kept: Taken) -> dict[str, Any]:
+def _at(layout: Layout, kept: Taken) -> _AtValue:
     an = analyse(layout)
     ids = [m.id for m in layout.mics]
     own = [ids.index(m) for m in kept.mics]
     said = words_for_all(an.scene.capsule[own], layout)
-    state = next(s for s in standing(layout) if s["id"] == kept.id)
-    return {
-        "levels": _levels(an, own),
-        "equal": state["equal"],
-        "verdicts": _verdicts(an, own),
-        "blocked": next((w for w in said if w), ""),
-        "mics": [
-            {"id": m, "position_m": layout.mic(m).position_m, "aim": layout.mic(m).aim}
-            for m in kept.mics
-        ],
-    }
+    state = next(s for s in standing(layout) if s.id == kept.id)
+    stands = [layout.mic(m) for m in kept.mics]
+    return _AtValue(
+        levels=_levels(an, own),
+        equal=state.equal,
+        verdicts=_verdicts(an, own),
+        blocked=next((w for w in said if w), ""),
+        mics=[Stand(id=m.id, position_m=m.position_m, aim=m.aim) for m in stands],
+    )
 
 
-def _levels(an: Analysis, own: list[int]) -> dict[str, float | None]:
+def _levels(an: Analysis, own: list[int]) -> dict[HeardGroup, float | None]:
     heard = an.arrivals.level_db[own] + an.scene.sources.peak_db
     kinds = [p.kind for p in an.layout.kit.parts]
-    found: dict[str, float | None] = {}
+    levels: dict[HeardGroup, float | None] = {}
     for name, which in HEARD_GROUPS.items():
         cols = [k for k, kind in enumerate(kinds) if kind in which]
         energy = 10 ** (heard[:, cols] / 10)
-        found[name] = float(10 * np.log10(energy.mean())) if cols else None
-    return found
+        levels[name] = float(10 * np.log10(energy.mean())) if cols else None
+    return levels
 
 
 def _room_db(layout: Layout, kept: Taken, count: int) -> list[float] | None:
@@ -137,42 +188,42 @@ def _room_db(layout: Layout, kept: Taken, count: int) -> list[float] | None:
         return None
     shares = [random_energy(PRESSURE_SHARE[layout.mic(m).pattern]) for m in kept.mics]
     peak = VOICES["snare"].peak_db
-    field = peak - 20 * np.log10(said["critical_m"]) + 10 * np.log10(np.mean(shares))
+    field = peak - 20 * np.log10(said.critical_m) + 10 * np.log10(np.mean(shares))
     return [float(field)] * count
 
 
-def _verdicts(an: Analysis, own: list[int]) -> dict[str, int]:
+def _verdicts(an: Analysis, own: list[int]) -> WorstCounts:
     p = an.pairs
     mine = np.isin(p.first, own) | np.isin(p.second, own)
-    tally = np.bincount(p.worst[mine], minlength=len(VERDICT_WORDS))
-    return {VERDICT_WORDS[v].replace(" ", "_"): int(tally[v]) for v in sorted(VERDICT_WORDS)}
+    tally = np.bincount(p.worst[mine], minlength=len(Verdict)).tolist()
+    return WorstCounts(
+        no_matter=tally[Verdict.NO_MATTER],
+        together=tally[Verdict.TOGETHER],
+        ask_the_ear=tally[Verdict.ASK_THE_EAR],
+        late=tally[Verdict.LATE],
+        hollow=tally[Verdict.HOLLOW],
+    )
 
 
-def _equal_curves(rows: list[list[dict[str, Any]]]) -> list[dict[str, Any]]:
-    found = []
+def _equal_curves(rows: list[list[EqualRow]]) -> list[EqualCurve]:
+    curves = []
     for k, first in enumerate(rows[0]):
-        gaps = [r[k]["difference_m"] for r in rows if len(r) > k]
+        gaps = [r[k].difference_m for r in rows if len(r) > k]
         if len(gaps) == len(rows):
-            found.append({"a": first["a"], "b": first["b"], "on": first["on"],
-                          "difference_m": gaps})  # fmt: skip
-    return found
+            curves.append(EqualCurve(a=first.a, b=first.b, on=first.on, difference_m=gaps))
+    return curves
 
 
-def _trouble(row: dict[str, Any]) -> tuple[int, int, int]:
-    v = row["verdicts"]
-    return (1 if row["blocked"] else 0, v[_key(Verdict.HOLLOW)], v[_key(Verdict.LATE)])
+def _trouble(row: _AtValue) -> tuple[int, int, int]:
+    return (1 if row.blocked else 0, row.verdicts.hollow, row.verdicts.late)
 
 
-def _key(v: Verdict) -> str:
-    return VERDICT_WORDS[v].replace(" ", "_")
-
-
-def _best(rows: list[dict[str, Any]], now: int) -> int:
+def _best(rows: list[_AtValue], now: int) -> int:
     ranked = sorted(range(len(rows)), key=lambda i: (_trouble(rows[i]), abs(i - now), i))
     return ranked[0]
 
 
-def _words(rows: list[dict[str, Any]], now: int, best: int) -> str:
+def _words(rows: list[_AtValue], now: int, best: int) -> str:
     here, there = _trouble(rows[now]), _trouble(rows[best])
     if here == there:
         return "No other value of it has fewer hollow or late pairs."

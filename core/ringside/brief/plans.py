@@ -7,7 +7,7 @@ or the locker run out, and says why each technique is there and what was given u
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from typing import Any, Final
+from typing import Final
 
 from pydantic import Field
 
@@ -16,10 +16,11 @@ from ringside.errors import RingsideError
 from ringside.gear.locker import Locker
 from ringside.gear.outfit import needs_stand, outfit
 from ringside.pairs.analysis import analyse
-from ringside.pairs.counts import counts
+from ringside.pairs.counts import Counts, counts
 from ringside.pairs.flips import MOST_FLIPPED, best_flips, with_flips
 from ringside.plan.handsizes import HandSizes
 from ringside.plan.layout import Layout
+from ringside.plan.mics import Mic
 from ringside.plan.questions import QUESTIONS, Brief
 from ringside.techniques.catalogue import TECHNIQUES, lacking, targets_in
 from ringside.techniques.taking import DEFAULT_HANDS, take
@@ -232,9 +233,36 @@ def _build(layout: Layout, brief: Brief, locker: Locker | None, hands: HandSizes
     return None
 
 
+@dataclass(frozen=True, kw_only=True, slots=True)
+class PlanRow:
+    """A starting layout, why it is as it is, and what it takes."""
+
+    title: str
+    layout: Layout
+    pieces: list[Piece]
+    reasons: list[str]
+    gives_up: list[str]
+    inputs: int
+    stands: int
+    minutes: int
+    counts: Counts
+    score: float
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class RuleRow:
+    """A row of the table of rules, in words."""
+
+    question: str
+    answer: str
+    about: str
+    weight: float
+    because: str
+
+
 def plans(
     layout: Layout, brief: Brief, locker: Locker | None = None, hands: HandSizes = DEFAULT_HANDS
-) -> list[dict[str, Any]]:
+) -> list[PlanRow]:
     """Up to three starting layouts for a brief, best first.
 
     Parameters
@@ -244,12 +272,6 @@ def plans(
     brief : Brief
     locker : Locker, optional
         Asked for mics and stands when the brief says so.
-
-    Returns
-    -------
-    list of dict
-        ``title``, ``layout``, ``pieces``, ``reasons``, ``gives_up``, ``inputs``, ``stands``,
-        ``minutes``, ``counts`` of verdicts, and ``score``.
     """
     rules = fired(brief)
     found: list[tuple[_Plan, Choice]] = []
@@ -280,17 +302,17 @@ def fullest(layout: Layout) -> tuple[Layout, str]:
     """
     if not 1 <= len(layout.mics) <= MOST_FLIPPED:
         return layout, ""
-    best = best_flips(analyse(layout))["best"]
-    if not best["flip"] or best["mean_db"] < WORTH_A_FLIP_DB:
+    best = best_flips(analyse(layout)).best
+    if not best.flip or best.mean_db < WORTH_A_FLIP_DB:
         return layout, ""
     words = (
-        f"Polarity by body over all drums: {', '.join(best['flip'])} turned over for"
-        f" {best['mean_db']:.1f} dB; the ear has the last word."
+        f"Polarity by body over all drums: {', '.join(best.flip)} turned over for"
+        f" {best.mean_db:.1f} dB; the ear has the last word."
     )
-    return with_flips(layout, best["flip"]), words
+    return with_flips(layout, best.flip), words
 
 
-def _shown(plan: _Plan, picture: Choice) -> dict[str, Any]:
+def _shown(plan: _Plan, picture: Choice) -> PlanRow:
     layout, turned = fullest(plan.layout)
     name = TECHNIQUES[picture.technique].name
     n = len(layout.mics)
@@ -298,28 +320,30 @@ def _shown(plan: _Plan, picture: Choice) -> dict[str, Any]:
     named = layout.model_copy(update={"name": title[:80]})
     stands = sum(1 for m in layout.mics if m.stand)
     t = TECHNIQUES[picture.technique]
-    return {
-        "title": title,
-        "layout": named,
-        "pieces": [p.model_dump() for p in plan.pieces],
-        "reasons": [
+    if plan.locker is None or not plan.locker.stands:
+        stands = _stands(layout)
+    return PlanRow(
+        title=title,
+        layout=named,
+        pieces=list(plan.pieces),
+        reasons=[
             *list(dict.fromkeys([t.gives, *plan.reasons]))[:MOST_REASONS],
             *([turned] if turned else []),
         ],
-        "gives_up": list(dict.fromkeys([*plan.gives_up, *_left_out(plan)])) or [t.watch_for],
-        "inputs": n,
-        "stands": stands if plan.locker is not None and plan.locker.stands else _stands(layout),
-        "minutes": round(plan.spent),
-        "counts": counts(analyse(layout)),
-        "score": round(plan.score, 2),
-    }
+        gives_up=list(dict.fromkeys([*plan.gives_up, *_left_out(plan)])) or [t.watch_for],
+        inputs=n,
+        stands=stands,
+        minutes=round(plan.spent),
+        counts=counts(analyse(layout)),
+        score=round(plan.score, 2),
+    )
 
 
 def _stands(layout: Layout) -> int:
     """How many stands when none are named: one each, but bars and what lies flat."""
     total = 0
     for kept in layout.techniques:
-        held: list[Any] = []
+        held: list[Mic] = []
         for id_ in kept.mics:
             total += needs_stand(layout, kept, layout.mic(id_), held)
             held.append(layout.mic(id_))
@@ -347,32 +371,18 @@ def built(
     return fullest(made)[0]
 
 
-def asked() -> list[dict[str, Any]]:
-    """The questions with their answers and what each changes."""
-    return [
-        {
-            "id": q.id,
-            "label": q.label,
-            "answers": [
-                {"value": a.value, "label": a.label, "changes": a.changes} for a in q.answers
-            ],
-        }
-        for q in QUESTIONS
-    ]
-
-
-def table() -> list[dict[str, Any]]:
-    """The rules as rows: question, answer, what it is about in words, weight, because."""
+def table() -> list[RuleRow]:
+    """The rules as rows, in the words of the questions."""
     names = {q.id: q.label for q in QUESTIONS}
     answers = {(q.id, a.value): a.label for q in QUESTIONS for a in q.answers}
     return [
-        {
-            "question": names[r.question],
-            "answer": answers[(r.question, r.answer)],
-            "about": TECHNIQUES[r.about].name if r.about in TECHNIQUES else GIVES_UP[_slot(r)],
-            "weight": r.weight,
-            "because": r.because,
-        }
+        RuleRow(
+            question=names[r.question],
+            answer=answers[(r.question, r.answer)],
+            about=TECHNIQUES[r.about].name if r.about in TECHNIQUES else GIVES_UP[_slot(r)],
+            weight=r.weight,
+            because=r.because,
+        )
         for r in RULES
     ]
 

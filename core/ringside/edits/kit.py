@@ -17,11 +17,12 @@ from ringside.constants import INCH_M
 from ringside.errors import RingsideError
 from ringside.faults import wording
 from ringside.places.clearance import words_for_all
-from ringside.plan.kit import Cymbal, CymbalKind, Drum, DrumKind, Kit, centre_of, mirrored
+from ringside.plan.drumframe import against, side_of
+from ringside.plan.kit import Cymbal, CymbalKind, Drum, DrumKind, Kit, centre_of, depth_of, mirrored
 from ringside.plan.layout import Layout
 from ringside.plan.mics import Mic
 from ringside.plan.room import Room, to_kit, to_room
-from ringside.survey import kit as kittape
+from ringside.survey.readings import forget, read, solved
 from ringside.techniques.taking import rematched, restood
 from ringside.values import Coordinate, Key, Record, Vector
 
@@ -116,7 +117,7 @@ MOST_WORDS = 120
 
 @dataclass(frozen=True)
 class Edited:
-    """The new layout, what was done in a few words, and the mics that went along."""
+    """The layout as it is then, what was done in a few words, and the mics that went along."""
 
     layout: Layout
     words: str
@@ -149,10 +150,10 @@ def _apply(layout: Layout, edit: Any) -> Edited:
     if isinstance(edit, OtherHand):
         return _other_hand(layout)
     if isinstance(edit, TakeReading):
-        kit = kittape.read(layout.kit, edit.a, edit.b, edit.metres)
+        kit = read(layout.kit, edit.a, edit.b, edit.metres)
         return _measured(layout, kit, f"Measured {edit.a} to {edit.b or 'the floor'}")
     if isinstance(edit, ForgetReading):
-        kit = kittape.forget(layout.kit, edit.a, edit.b)
+        kit = forget(layout.kit, edit.a, edit.b)
         return _measured(layout, kit, f"Forgot {edit.a} to {edit.b or 'the floor'}")
     if isinstance(edit, SetRoom):
         return _set_room(layout, edit.room)
@@ -195,22 +196,18 @@ def _rounded(p: Floats) -> Vector:
 
 def follow(mic: Mic, old: Part, new: Part) -> Mic:
     """The mic where it stands to the new part as it stood to the old one."""
-    c0, c1 = np.array(centre_of(old)), np.array(centre_of(new))
+    c1 = np.array(centre_of(new))
     a0, a1 = np.array(old.axis), np.array(new.axis)
     turn = _turn_between(a0, a1)
-    out = np.array(mic.position_m) - c0
-    height = float(out @ a0)
-    flat = out - height * a0
-    radial = float(np.linalg.norm(flat))
+    at, side = against(old, mic.position_m), side_of(old, mic.position_m)
+    height, radial = float(at.height), float(at.radial)
     r0, r1 = old.diameter_m / 2, new.diameter_m / 2
-    d0 = old.depth_m if isinstance(old, Drum) else 0.0
-    d1 = new.depth_m if isinstance(new, Drum) else 0.0
-    if height < -d0:
-        height -= d1 - d0
-    elif height < 0:
-        height = max(height, -d1)
+    if side == "under":
+        height -= depth_of(new) - depth_of(old)
+    elif side != "over":
+        height = max(height, -depth_of(new))
     keep = max(radial + r1 - r0, 0.0) if radial > r0 / 2 else radial
-    flat = turn @ flat * (keep / radial if radial > 1e-9 else 1.0)
+    flat = turn @ at.flat * (keep / radial if radial > 1e-9 else 1.0)
     return mic.model_copy(
         update={
             "position_m": _rounded(c1 + flat + height * a1),
@@ -220,8 +217,7 @@ def follow(mic: Mic, old: Part, new: Part) -> Mic:
 
 
 def _shape(part: Part) -> tuple[Any, ...]:
-    depth = part.depth_m if isinstance(part, Drum) else 0.0
-    return (centre_of(part), part.axis, part.diameter_m, depth)
+    return (centre_of(part), part.axis, part.diameter_m, depth_of(part))
 
 
 def _followed(mics: tuple[Mic, ...], pairs: dict[str, tuple[Part, Part]]) -> tuple[Mic, ...]:
@@ -464,7 +460,7 @@ def _other_hand(layout: Layout) -> Edited:
 
 
 def _measured(layout: Layout, kit: Kit, words: str) -> Edited:
-    now = kittape.solved(kit)
+    now = solved(kit)
     ends = {p.id: (p, now.part(p.id)) for p in layout.kit.parts}
     mics = _followed(layout.mics, ends)
     return Edited(_checked(layout, kit=now, mics=mics), words, _moved(layout, mics))

@@ -94,7 +94,7 @@ def read_locker(data: str | bytes, old: Locker) -> tuple[Locker, list[Fault]]:
         except UnicodeDecodeError as fault:
             raise RingsideError(f"not UTF-8 text at byte {fault.start}; save it as UTF-8") from None
     rows = _rows(data)
-    found: dict[str, list[Any]] = {
+    kept: dict[str, list[Any]] = {
         field: list(getattr(old, field)) for field, _ in ROW_KINDS.values()
     }
     faults: list[Fault] = []
@@ -109,12 +109,12 @@ def read_locker(data: str | bytes, old: Locker) -> tuple[Locker, list[Fault]]:
         if isinstance(made, Fault):
             faults.append(made)
             continue
-        ids = [r.id for r in found[field]]
+        ids = [r.id for r in kept[field]]
         if made.id in ids:
-            found[field][ids.index(made.id)] = made
+            kept[field][ids.index(made.id)] = made
         else:
-            found[field].append(made)
-    return Locker.model_validate({**dict(old), **found}), faults
+            kept[field].append(made)
+    return Locker.model_validate({**dict(old), **kept}), faults
 
 
 def _rows(text: str) -> list[tuple[int, dict[str, str]]]:

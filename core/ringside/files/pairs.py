@@ -4,7 +4,7 @@ import csv
 import io
 from typing import Final
 
-from ringside.answers.report import Sure, pair_row
+from ringside.answers.rows import Sure, pair_row
 from ringside.pairs.analysis import Analysis
 
 PAIR_COLUMNS: Final = (
@@ -22,16 +22,16 @@ def pairs_csv(an: Analysis) -> str:
     formula cannot occur: names begin with a letter or digit, sentences with a word.
     """
     out = io.StringIO()
-    writer = csv.DictWriter(out, PAIR_COLUMNS, lineterminator="\r\n", extrasaction="ignore")
+    writer = csv.DictWriter(out, PAIR_COLUMNS, lineterminator="\r\n")
     writer.writeheader()
     sure = Sure.of(an)
     for r in range(len(an.pairs.first)):
         for k in range(len(an.scene.sources.ids)):
-            row = pair_row(an, r, k, sure=sure)
+            row = pair_row(an, r, k, sure)
             writer.writerow(
                 {
                     key: round(v, DIGITS) if isinstance(v, float) else "" if v is None else v
-                    for key, v in row.items()
+                    for key, v in ((c, getattr(row, c)) for c in PAIR_COLUMNS)
                 }
             )
     return out.getvalue()

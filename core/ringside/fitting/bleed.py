@@ -9,7 +9,7 @@ from ringside.fitting.equal import twins
 from ringside.fitting.work import Work
 from ringside.hear.scene import sources_of
 from ringside.places.nulls import best_way, loudest_near, null_aim
-from ringside.plan.drumframe import face_of, side_of
+from ringside.plan.drumframe import at_drum, face_of, side_of
 from ringside.plan.kit import Drum
 from ringside.plan.mics import PRESSURE_SHARE, Mic, directivity
 from ringside.values import unit, vector
@@ -43,11 +43,11 @@ def turn_nulls(work: Work) -> None:
         if other is None:
             continue
         answer = null_aim(work.layout, mic.id, other, work.ask.off_deg)
-        if answer["taken_db"] >= NULL_GAIN_DB and answer["own_db"] <= OWN_LOSS_DB:
-            turned = mic.model_copy(update={"aim": unit(answer["aim"])})
+        if answer.taken_db >= NULL_GAIN_DB and answer.own_db <= OWN_LOSS_DB:
+            turned = mic.model_copy(update={"aim": unit(answer.aim)})
             work.layout = work.layout.with_mic(turned)
             work.why.setdefault(mic.id, []).append(
-                f"null toward the {other}: {answer['taken_db']:.1f} dB less of it"
+                f"null toward the {other}: {answer.taken_db:.1f} dB less of it"
             )
 
 
@@ -82,10 +82,8 @@ def _slide(work: Work, mic_id: str, drum: Drum) -> None:
     ids = sources_of(work.layout.kit).ids
     for _ in range(8):
         mic = work.layout.mic(mic_id)
-        side = side_of(drum, mic.position_m)
-        if side == "inside":
+        if side_of(drum, mic.position_m) == "inside":
             return
-        face = face_of(drum, side)
         at, way = np.array(mic.position_m), np.array(mic.aim)
         name = loudest_near(work.layout.kit, at, drum.id)
         if name is None:
@@ -93,7 +91,7 @@ def _slide(work: Work, mic_id: str, drum: Drum) -> None:
         other, own = ids.index(name), ids.index(drum.id)
         now = _ratio_db(work, mic, at, way, other, own)
         best: tuple[float, Floats, Floats] | None = None
-        for spot, aim in _slides(work, mic, drum, face.out):
+        for spot, aim in _slides(work, mic, drum):
             if not work.fine(spot[None], mic)[0]:
                 continue
             then_name = loudest_near(work.layout.kit, spot, drum.id) or name
@@ -109,26 +107,22 @@ def _slide(work: Work, mic_id: str, drum: Drum) -> None:
         )
 
 
-def _slides(work: Work, mic: Mic, drum: Drum, out: Floats) -> list[tuple[Floats, Floats]]:
+def _slides(work: Work, mic: Mic, drum: Drum) -> list[tuple[Floats, Floats]]:
     """Other hours for a mic, each with the aim turned along and its null where it counts."""
-    side = side_of(drum, mic.position_m)
-    face = face_of(drum, side)
-    centre, at = face.centre, np.array(mic.position_m)
-    off = at - centre
-    height = float(off @ out)
-    flat = off - height * out
-    radial = float(np.linalg.norm(flat))
-    hour = float(np.degrees(np.arctan2(flat @ face.three, flat @ face.twelve)) / 30) % 12
+    here = at_drum(drum, mic.position_m)
+    face = face_of(drum, here.side)
+    # Beside the shell a mic looks at the middle of it.
+    middle = face.centre + face.out * (face.depth / 2 if here.side == "beside" else 0.0)
     home = _home(work, mic)
     if home is None:
         return []  # put there by hand, and left there
     found = []
     for step in SLIDE_H:
-        then = (hour + step) % 12
+        then = (here.clock_h + step) % 12
         away = abs((then - home + 6) % 12 - 6)
-        if min(then, 12 - then) > FAR_HALF_H + 1e-9 or away > max(SLIDE_H) + 1e-6:
+        if min(then, 12 - then) > FAR_HALF_H + 1e-6 or away > max(SLIDE_H) + 1e-6:
             continue
-        spot = centre + out * height + face.radial(then) * radial
+        spot = face.spot(here.height_m, here.in_from_rim_m, then)
         turn = np.radians(30 * step)
         aim = _about(np.array(mic.aim), np.array(drum.axis), -turn)
         name = loudest_near(work.layout.kit, spot, drum.id)
@@ -137,7 +131,7 @@ def _slides(work: Work, mic: Mic, drum: Drum, out: Floats) -> list[tuple[Floats,
             k, own = src.ids.index(name), src.ids.index(drum.id)
             share = PRESSURE_SHARE[mic.pattern]
             aim = best_way(
-                src.strike[own] - spot if side == "over" else centre - spot,
+                src.strike[own] - spot if here.side == "over" else middle - spot,
                 src.strike[k] - spot, share, float(np.radians(work.ask.off_deg)),
             )  # fmt: skip
         found.append((spot, aim))

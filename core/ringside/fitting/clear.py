@@ -6,7 +6,7 @@ import numpy as np
 
 from ringside.arrays import Floats
 from ringside.constants import FARTHEST_MOVE_M
-from ringside.fitting.work import Work
+from ringside.fitting.work import GaveUp, Work
 from ringside.places.clearance import words_for
 from ringside.plan.drumframe import side_of
 from ringside.plan.mics import Mic
@@ -43,9 +43,12 @@ def make_clear(work: Work) -> None:
         spot = _nearest_fine(work, mic)
         if spot is None:
             work.gave_up.append(
-                {"mics": [mic.id], "left_m": None,
-                 "words": f"{mic.id} found no clear spot near by. {why}"}
-            )  # fmt: skip
+                GaveUp(
+                    mics=[mic.id],
+                    left_m=None,
+                    words=f"{mic.id} found no clear spot near by. {why}",
+                )
+            )
         else:
             work.put(mic, spot, f"clear: {why[0].lower()}{why[1:].rstrip('.')}")
 

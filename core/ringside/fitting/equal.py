@@ -12,7 +12,7 @@ import numpy as np
 from ringside.arrays import Floats, Mask
 from ringside.constants import FARTHEST_MOVE_M
 from ringside.fitting.least import Rule, SameDistance, SameHeight, least_move
-from ringside.fitting.work import Work
+from ringside.fitting.work import GaveUp, Work
 from ringside.plan.drumframe import face_of, side_of
 from ringside.plan.kit import Drum
 from ringside.plan.layout import Taken
@@ -107,9 +107,12 @@ def _keep(work: Work, group: _Group, said: str) -> None:
         if left > limit + 1e-9:
             who = _and(group.mics)
             work.gave_up.append(
-                {"mics": list(group.mics), "left_m": left,
-                 "words": f"{who} stay apart on {name}: no clear spot near by keeps it."}
-            )  # fmt: skip
+                GaveUp(
+                    mics=list(group.mics),
+                    left_m=left,
+                    words=f"{who} stay apart on {name}: no clear spot near by keeps it.",
+                )
+            )
 
 
 def _and(names: tuple[str, ...]) -> str:

@@ -7,14 +7,15 @@ the same layout gives the same answer, and fitting a fitted layout moves nothing
 degrees, decibels.
 """
 
-from typing import Any
+from dataclasses import dataclass
 
 import numpy as np
 
+from ringside.arrays import Floats
 from ringside.fitting.bleed import lower_bleed, turn_nulls
 from ringside.fitting.clear import make_clear
 from ringside.fitting.equal import make_equal, make_level
-from ringside.fitting.work import WISHES, FitAsk, Work
+from ringside.fitting.work import WISHES, FitAsk, GaveUp, Work
 from ringside.gear.locker import Locker
 from ringside.plan.layout import Layout
 from ringside.plan.references import references
@@ -22,7 +23,29 @@ from ringside.plan.references import references
 __all__ = ["WISHES", "FitAsk", "fit"]
 
 
-def fit(layout: Layout, ask: FitAsk | None = None, locker: Locker | None = None) -> dict[str, Any]:
+@dataclass(frozen=True, kw_only=True, slots=True)
+class MoveRow:
+    """What a fit did to a mic; snare and kick before and after, metres."""
+
+    mic: str
+    moved_m: float
+    turned_deg: float
+    snare_m: tuple[float, float]
+    kick_m: tuple[float, float]
+    why: list[str]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Fitted:
+    """A fitted layout and the account of it."""
+
+    layout: Layout
+    moves: list[MoveRow]
+    gave_up: list[GaveUp]
+    words: str
+
+
+def fit(layout: Layout, ask: FitAsk | None = None, locker: Locker | None = None) -> Fitted:
     """A layout fitted, with what was moved and what was given up.
 
     Parameters
@@ -33,13 +56,6 @@ def fit(layout: Layout, ask: FitAsk | None = None, locker: Locker | None = None)
         Wishes and tolerances.
     locker : Locker, optional
         The stands the mics name; without it reach is not looked at.
-
-    Returns
-    -------
-    dict
-        ``layout``; ``moves``: rows of mic, ``moved_m``, ``turned_deg``, ``snare_m`` and
-        ``kick_m`` as [before, after], and ``why``; ``gave_up``: rows of ``mics``, ``words`` and
-        ``left_m`` (None when it is no distance); ``words``, one sentence over all.
     """
     ask = ask or FitAsk()
     stands = {s.id: s for s in locker.stands} if locker else {}
@@ -57,7 +73,7 @@ def fit(layout: Layout, ask: FitAsk | None = None, locker: Locker | None = None)
     return _told(layout, work)
 
 
-def _told(before: Layout, work: Work) -> dict[str, Any]:
+def _told(before: Layout, work: Work) -> Fitted:
     ref, rows = references(before), []
     for old, new in zip(before.mics, work.layout.mics, strict=True):
         was, now = np.array(old.position_m), np.array(new.position_m)
@@ -67,27 +83,27 @@ def _told(before: Layout, work: Work) -> dict[str, Any]:
         if moved < 1e-6 and turned < 0.05:
             continue
         rows.append(
-            {
-                "mic": old.id,
-                "moved_m": moved,
-                "turned_deg": turned,
-                "snare_m": [float(np.linalg.norm(p - ref.snare)) for p in (was, now)],
-                "kick_m": [float(np.linalg.norm(p - ref.kick)) for p in (was, now)],
-                "why": list(dict.fromkeys(work.why.get(old.id, []))),
-            }
+            MoveRow(
+                mic=old.id,
+                moved_m=moved,
+                turned_deg=turned,
+                snare_m=(_gap(was, ref.snare), _gap(now, ref.snare)),
+                kick_m=(_gap(was, ref.kick), _gap(now, ref.kick)),
+                why=list(dict.fromkeys(work.why.get(old.id, []))),
+            )
         )
-    return {
-        "layout": work.layout,
-        "moves": rows,
-        "gave_up": work.gave_up,
-        "words": _summary(rows, work.gave_up),
-    }
+    words = _summary(rows, work.gave_up)
+    return Fitted(layout=work.layout, moves=rows, gave_up=work.gave_up, words=words)
 
 
-def _summary(rows: list[dict[str, Any]], gave_up: list[dict[str, Any]]) -> str:
+def _gap(a: Floats, b: Floats) -> float:
+    return float(np.linalg.norm(a - b))
+
+
+def _summary(rows: list[MoveRow], gave_up: list[GaveUp]) -> str:
     if not rows and not gave_up:
         return "Everything already fits: nothing was moved."
-    moved = sum(r["moved_m"] >= 1e-6 for r in rows)
+    moved = sum(r.moved_m >= 1e-6 for r in rows)
     turned = len(rows) - moved
     said = []
     if moved:

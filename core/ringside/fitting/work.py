@@ -1,7 +1,7 @@
 """What a fit works on: the layout as it is so far, what it may do with a mic, what it tells."""
 
 from dataclasses import dataclass, field
-from typing import Annotated, Any, Final, Literal
+from typing import Annotated, Final, Literal
 
 import numpy as np
 from pydantic import Field
@@ -31,6 +31,15 @@ class FitAsk(Record):
     off_deg: Annotated[float, Field(strict=True, ge=0, le=60)] = OFF_DEG
 
 
+@dataclass(frozen=True, kw_only=True, slots=True)
+class GaveUp:
+    """A wish a fit could not keep, and what is left of it, metres (None when no distance)."""
+
+    mics: list[str]
+    words: str
+    left_m: float | None
+
+
 @dataclass
 class Work:
     """The layout as it is being fitted, and what is told about it."""
@@ -39,7 +48,7 @@ class Work:
     ask: FitAsk
     stands: dict[str, StandModel]
     why: dict[str, list[str]] = field(default_factory=dict)
-    gave_up: list[dict[str, Any]] = field(default_factory=list)
+    gave_up: list[GaveUp] = field(default_factory=list)
 
     def spot(self, mic: str) -> Floats:
         """Where a mic is by now, metres (3,)."""

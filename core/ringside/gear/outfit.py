@@ -12,7 +12,8 @@ from typing import Final
 
 import numpy as np
 
-from ringside.gear.locker import Locker, MicModel, StandModel, in_jet
+from ringside.gear.airjet import in_jet
+from ringside.gear.locker import Locker, MicModel, StandModel
 from ringside.gear.stands import base_for
 from ringside.plan.layout import Layout, Taken
 from ringside.plan.mics import Mic, Pattern

@@ -14,7 +14,7 @@ from ringside.pairs.flips import best_flips
 from ringside.pairs.stereo import pictures
 from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
 from ringside.plan.kits import five_piece
-from ringside.plan.layout import Layout
+from ringside.plan.layout import Layout, VerdictWord
 from ringside.plan.room import Room
 from ringside.techniques.taking import take
 
@@ -42,24 +42,35 @@ def _hall() -> Room:
     return Room(name="Hall", width_m=9.0, length_m=12.0, height_m=4.5, kit_x_m=4.5, kit_y_m=3.0)
 
 
-def _pair(an: Analysis, a: str, b: str, source: str) -> dict[str, Any]:
+@dataclass(frozen=True, kw_only=True, slots=True)
+class PairFound:
+    """What was computed of a pair on a drum."""
+
+    verdict: VerdictWord
+    delay_ms: float
+    sign: int
+    body_db: float
+    flipped_body_db: float
+
+
+def _pair(an: Analysis, a: str, b: str, source: str) -> PairFound:
     row, turned = an.pair_index(a, b)
     k = an.scene.sources.ids.index(source)
     p = an.pairs
-    return {
-        "verdict": VERDICT_WORDS[Verdict(int(p.verdict[row, k]))],
-        "delay_ms": (-1 if turned else 1) * float(p.delay_s[row, k]) * 1e3,
-        "sign": int(p.sign[row, k]),
-        "body_db": float(p.body_db[row, k]),
-        "flipped_body_db": float(p.flipped_body_db[row, k]),
-    }
+    return PairFound(
+        verdict=VERDICT_WORDS[Verdict(int(p.verdict[row, k]))],
+        delay_ms=(-1 if turned else 1) * float(p.delay_s[row, k]) * 1e3,
+        sign=int(p.sign[row, k]),
+        body_db=float(p.body_db[row, k]),
+        flipped_body_db=float(p.flipped_body_db[row, k]),
+    )
 
 
-def _told(a: str, b: str, source: str, v: dict[str, Any]) -> str:
-    sign = {1: "the same way", -1: "opposite ways", 0: "unsure which way"}[v["sign"]]
+def _told(a: str, b: str, source: str, v: PairFound) -> str:
+    sign = {1: "the same way", -1: "opposite ways", 0: "unsure which way"}[v.sign]
     return (
-        f"{a} with {b} on the {source}: {v['verdict']}; {abs(v['delay_ms']):.2f} ms apart, pushed"
-        f" {sign}; body {v['body_db']:+.1f} dB as wired, {v['flipped_body_db']:+.1f} dB flipped."
+        f"{a} with {b} on the {source}: {v.verdict}; {abs(v.delay_ms):.2f} ms apart, pushed"
+        f" {sign}; body {v.body_db:+.1f} dB as wired, {v.flipped_body_db:+.1f} dB flipped."
     )
 
 
@@ -100,15 +111,15 @@ def overheads() -> Case:
     """A spaced pair mirrored across the snare."""
     an = analyse(_kit(("pair-straight", None)))
     snare, kick = (_pair(an, "OL", "OR", s) for s in ("snare", "kick"))
-    seen = pictures(an)["pairs"][0]
-    snare_at = next(s for s in seen["sources"] if s["source"] == "snare")
+    seen = pictures(an).pairs[0]
+    snare_at = next(s for s in seen.sources if s.source == "snare")
     return Case(
         "overheads", "Overhead pair, straight down",
         "Two mics over the cymbals, as far from the snare as each other.",
         "Together on the snare, which sits in the middle and stays in mono. The kick is nearer"
         " to one of them, and its attack is smeared.",
-        [_told("OL", "OR", "snare", snare), _told("OL", "OR", "kick", kick), snare_at["words"],
-         f"In mono the snare keeps {snare_at['fold_body_db']:+.1f} dB of body."],
+        [_told("OL", "OR", "snare", snare), _told("OL", "OR", "kick", kick), snare_at.words,
+         f"In mono the snare keeps {snare_at.fold_body_db:+.1f} dB of body."],
         {"snare": snare, "kick": kick, "snare_at": snare_at},
     )  # fmt: skip
 
@@ -171,17 +182,17 @@ def floor_pair() -> Case:
 def crossed_rooms() -> Case:
     """Crossed figure-8 in the room."""
     an = analyse(_kit(("room-crossed-8", None), room=_hall()))
-    seen = pictures(an)["pairs"][0]
-    v = _pair(an, seen["left"], seen["right"], "snare")
-    snare_at = next(s for s in seen["sources"] if s["source"] == "snare")
+    seen = pictures(an).pairs[0]
+    v = _pair(an, seen.left, seen.right, "snare")
+    snare_at = next(s for s in seen.sources if s.source == "snare")
     return Case(
         "crossed", "Crossed figure-8 pair in the room",
         "Two figure-8 at one point, looking 45° either side of the snare–kick line.",
         "Both hear the kit at once: together, safe in mono, snare in the middle, and a recording"
         " angle of 70 to 76°.",
-        [_told(seen["left"], seen["right"], "snare", v), snare_at["words"],
-         f"Recording angle {seen['recording_deg']:.0f}°."],
-        {"pair": v, "snare_at": snare_at, "recording_deg": seen["recording_deg"]},
+        [_told(seen.left, seen.right, "snare", v), snare_at.words,
+         f"Recording angle {seen.recording_deg:.0f}°."],
+        {"pair": v, "snare_at": snare_at, "recording_deg": seen.recording_deg},
     )  # fmt: skip
 
 
@@ -224,7 +235,7 @@ def all_bottoms() -> Case:
                               turned.scene.sources.ids.index(str(job[m]))])
         for m in bottoms for o in ("OL", "OR")
     ]  # fmt: skip
-    best = best_flips(an)["best"]
+    best = best_flips(an).best
     return Case(
         "bottoms", "All-bottoms kit",
         "Every tom miked from below only; the overheads carry the tops.",
@@ -233,8 +244,8 @@ def all_bottoms() -> Case:
         [f"Bottoms are pushed ({', '.join(f'{m} {s:+d}' for m, s in signs.items())}), overheads"
          f" pulled. With all bottoms flipped {sum(s == 1 for s in same)} of {len(same)} pairs"
          " with an overhead are pushed the same way.",
-         f"By body over all drums: flip {', '.join(best['flip']) or 'none'},"
-         f" {best['mean_db']:+.1f} dB on average."],
+         f"By body over all drums: flip {', '.join(best.flip) or 'none'},"
+         f" {best.mean_db:+.1f} dB on average."],
         {"signs": signs, "tops": tops, "same": same, "best": best},
     )  # fmt: skip
 

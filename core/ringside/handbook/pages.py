@@ -7,8 +7,9 @@ holds them to it.
 
 from typing import Final
 
-from ringside.brief.plans import asked, table
+from ringside.brief.plans import table
 from ringside.handbook.cases import cases
+from ringside.plan.questions import QUESTIONS
 from ringside.techniques.catalogue import TECHNIQUES
 from ringside.techniques.recipe import GROUPS, HAND_WORDS, Named, Technique
 
@@ -60,14 +61,14 @@ def brief_page() -> str:
     """The questions and the table of rules as Markdown."""
     lines = [HEAD + "# The brief\n"]
     lines.append("Weights add up; they are common practice put into numbers from memory.\n")
-    for q in asked():
-        lines.append(f"## {q['label']}\n")
-        lines += [f"- **{a['label']}**: {a['changes']}" for a in q["answers"]]
+    for q in QUESTIONS:
+        lines.append(f"## {q.label}\n")
+        lines += [f"- **{a.label}**: {a.changes}" for a in q.answers]
         lines += ["", "| answer | about | weight | because |", "|---|---|---|---|"]
         lines += [
-            f"| {r['answer']} | {r['about']} | {r['weight']:+g} | {r['because']} |"
+            f"| {r.answer} | {r.about} | {r.weight:+g} | {r.because} |"
             for r in table()
-            if r["question"] == q["label"]
+            if r.question == q.label
         ]
         lines.append("")
     return "\n".join(lines)

@@ -26,6 +26,7 @@ from ringside.arrays import Floats, Ints, Mask
 from ringside.constants import NEAREST_M, NULL_FLOOR, SHELL_LOSS_DB
 from ringside.hear.scene import Scene, Sources
 from ringside.hear.sums import likeness
+from ringside.plan.drumframe import off_head
 from ringside.plan.mics import directivity
 from ringside.plan.thresholds import Thresholds
 
@@ -112,12 +113,8 @@ def _rows(v: Floats) -> Floats:
 
 def _heard(s: Sources, capsule: Floats, aim: Floats, pressure_share: Floats) -> Heard:
     mic = capsule[:, None, :]
-    from_centre = mic - s.centre
-    height = np.einsum("msi,si->ms", from_centre, s.axis)
-    in_plane = from_centre - height[..., None] * s.axis
-    radial = _rows(in_plane)
-    behind = -height - s.depth  # above zero: past the far face
-    inside = (height < 0) & (behind < 0) & (radial < s.radius)
+    at = off_head(mic, s.centre, s.axis, s.radius, s.depth)
+    height, behind, radial, inside = at.height, at.behind, at.radial, at.inside
 
     to_strike = s.strike - mic
     straight = _rows(to_strike)
@@ -130,7 +127,7 @@ def _heard(s: Sources, capsule: Floats, aim: Floats, pressure_share: Floats) -> 
     use_far = ~seen & (behind >= 0) & (through < round_rim)
     path = np.where(seen, straight, np.where(use_far, through, round_rim))
 
-    outward = in_plane / np.maximum(radial, 1e-12)[..., None]
+    outward = at.flat / np.maximum(radial, 1e-12)[..., None]
     to_rim = s.centre + outward * s.radius[:, None] - mic
     toward = np.where(seen[..., None], to_strike, np.where(use_far[..., None], to_rear, to_rim))
     cos_theta = np.einsum("msi,mi->ms", toward, aim) / np.maximum(_rows(toward), 1e-12)

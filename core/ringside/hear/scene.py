@@ -12,7 +12,7 @@ import numpy as np
 from ringside.arrays import Floats, Ints, Mask
 from ringside.hear.bands import VOICES, Bands, bands
 from ringside.hear.mirrors import Images, images_of
-from ringside.plan.kit import Cymbal, Drum, Kit, reference_point
+from ringside.plan.kit import Cymbal, Drum, Kit, centre_of, depth_of, reference_point
 from ringside.plan.layout import Layout
 from ringside.plan.mics import PRESSURE_SHARE
 from ringside.plan.room import Room
@@ -100,12 +100,12 @@ def sources_of(kit: Kit) -> Sources:
         body_high=row([b.body_high for b in voiced]),
         punch_high=row([b.punch_high for b in voiced]),
         attack_high=row([b.attack_high for b in voiced]),
-        centre=np.array([p.batter_m if isinstance(p, Drum) else p.centre_m for p in every]),
+        centre=np.array([centre_of(p) for p in every]),
         strike=np.array([_strike(p, kit) for p in every]),
         tape=np.array([reference_point(p) if isinstance(p, Drum) else p.centre_m for p in every]),
         axis=np.array([p.axis for p in every]),
         radius=row([p.diameter_m / 2 for p in every]),
-        depth=row([p.depth_m if isinstance(p, Drum) else 0.0 for p in every]),
+        depth=row([depth_of(p) for p in every]),
         drum=np.array([isinstance(p, Drum) for p in every]),
         reference=np.array([p in (kit.first("snare"), kit.first("kick")) for p in every]),
         peak_db=row([VOICES[p.kind].peak_db for p in every]),

@@ -10,7 +10,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from itertools import pairwise
-from typing import Annotated, Any, Final
+from typing import Annotated, Final
 
 import numpy as np
 from pydantic import Field
@@ -131,13 +131,69 @@ def interval_words(cents: float) -> str:
     return plain if rest == 0 else f"{plain} and a {INTERVALS[rest]}"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True, slots=True)
+class TomStep:
+    """From one tom to the next lower one."""
+
+    high: str
+    low: str
+    cents: int
+    words: str
+    sure: bool
+    """Both are tuned or measured, not estimated."""
+
+
+@dataclass(frozen=True, slots=True)
 class Spread:
     """Steps between neighbouring toms, and whether they are even."""
 
-    steps: tuple[dict[str, Any], ...]
+    steps: tuple[TomStep, ...]
     spread_cents: float
     words: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class DrumNote:
+    """A drum's fundamental as a note, and its body band, hertz."""
+
+    id: str
+    name: str
+    fundamental_hz: float
+    note: str
+    cents: float
+    known: bool
+    body_low_hz: float
+    body_high_hz: float
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class DriftRow:
+    """A drum's first lug reading of the day against its last."""
+
+    drum: str
+    times: int
+    drift_cents: list[float]
+    """Lug by lug."""
+    uneven_cents: float
+    """Spread of the last reading."""
+    worst_lug: int
+    """From 1."""
+    fundamental_hz: float
+    """Worked out from the last reading."""
+    minutes: int
+    """Since the last reading."""
+    recheck: bool
+    words: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Tuning:
+    """Notes of every drum, the spread of the toms, and what drifted today."""
+
+    drums: list[DrumNote]
+    steps: list[TomStep]
+    spread_words: str
+    drift: list[DriftRow]
 
 
 def spread_of(kit: Kit) -> Spread:
@@ -145,35 +201,37 @@ def spread_of(kit: Kit) -> Spread:
     toms = [d for d in kit.drums if d.kind in ("rack", "floor")]
     known = [d for d in toms if d.fundamental_hz is not None]
     pitched = sorted(toms, key=lambda d: -bands(d).fundamental)
-    steps: tuple[dict[str, Any], ...] = tuple(
-        {
-            "high": a.id,
-            "low": b.id,
-            "cents": round(c := 1200 * float(np.log2(bands(a).fundamental / bands(b).fundamental))),
-            "words": interval_words(c),
-            "sure": a.fundamental_hz is not None and b.fundamental_hz is not None,
-        }
-        for a, b in pairwise(pitched)
-    )
+    steps = tuple(_tom_step(a, b) for a, b in pairwise(pitched))
     if len(steps) < 1:
         return Spread(steps, 0.0, "One tom has no neighbour to be spread from.")
-    sizes = [s["cents"] for s in steps]
+    sizes = [s.cents for s in steps]
     width = float(max(sizes) - min(sizes))
     if len(known) < len(toms):
         missing = ", ".join(d.name for d in toms if d.fundamental_hz is None)
         return Spread(steps, width, f"Estimated from size; type a note for {missing}.")
     if len(steps) == 1:
-        return Spread(steps, 0.0, f"A {steps[0]['words']} between the two toms.")
+        return Spread(steps, 0.0, f"A {steps[0].words} between the two toms.")
     if width <= EVEN_CENTS:
-        names = {s["words"] for s in steps}
+        names = {s.words for s in steps}
         way = f"in {names.pop()}s" if len(names) == 1 else "evenly"
         return Spread(steps, width, f"The toms are spread {way}.")
-    wide = max(steps, key=lambda s: s["cents"])
-    high, low = kit.part(wide["high"]).name, kit.part(wide["low"]).name
+    wide = max(steps, key=lambda s: s.cents)
+    high, low = kit.part(wide.high).name, kit.part(wide.low).name
     return Spread(
         steps, width,
         f"Uneven by {width:.0f} cents: the step {high} to {low} is the widest.",
     )  # fmt: skip
+
+
+def _tom_step(a: Drum, b: Drum) -> TomStep:
+    cents = _cents(bands(b).fundamental, bands(a).fundamental)
+    return TomStep(
+        high=a.id,
+        low=b.id,
+        cents=round(cents),
+        words=interval_words(cents),
+        sure=a.fundamental_hz is not None and b.fundamental_hz is not None,
+    )
 
 
 class LugReading(Record):
@@ -191,7 +249,7 @@ def _cents(a: float, b: float) -> float:
     return 1200 * float(np.log2(b / a))
 
 
-def drift(readings: Sequence[LugReading], drum: Drum, now: datetime) -> dict[str, Any]:
+def drift(readings: Sequence[LugReading], drum: Drum, now: datetime) -> DriftRow:
     """One drum through the day: first reading against last, lug by lug.
 
     Parameters
@@ -201,13 +259,6 @@ def drift(readings: Sequence[LugReading], drum: Drum, now: datetime) -> dict[str
     drum : Drum
     now : datetime
         With a zone; the core has no clock of its own.
-
-    Returns
-    -------
-    dict
-        ``drum``, ``times``, ``drift_cents`` per lug, ``uneven_cents`` (spread of the last
-        reading), ``worst_lug`` (from 1), ``fundamental_hz`` worked out from the last
-        reading, ``minutes`` since it, ``recheck`` and ``words``.
     """
     first, last = readings[0], readings[-1]
     same = len(first.lugs_hz) == len(last.lugs_hz)
@@ -216,17 +267,17 @@ def drift(readings: Sequence[LugReading], drum: Drum, now: datetime) -> dict[str
     worst = int(np.argmax(np.abs(moved)))
     minutes = (now - datetime.fromisoformat(last.at)).total_seconds() / 60
     recheck = minutes >= RECHECK_MINUTES
-    return {
-        "drum": drum.id,
-        "times": len(readings),
-        "drift_cents": [round(c, 1) + 0.0 for c in moved],
-        "uneven_cents": round(uneven, 1),
-        "worst_lug": worst + 1,
-        "fundamental_hz": round(float(np.median(last.lugs_hz)) / LUG_RATIO, 1),
-        "minutes": max(0, round(minutes)),
-        "recheck": recheck,
-        "words": _drift_words(drum, moved, worst, uneven, recheck, same),
-    }
+    return DriftRow(
+        drum=drum.id,
+        times=len(readings),
+        drift_cents=[round(c, 1) + 0.0 for c in moved],
+        uneven_cents=round(uneven, 1),
+        worst_lug=worst + 1,
+        fundamental_hz=round(float(np.median(last.lugs_hz)) / LUG_RATIO, 1),
+        minutes=max(0, round(minutes)),
+        recheck=recheck,
+        words=_drift_words(drum, moved, worst, uneven, recheck, same),
+    )
 
 
 def _drift_words(
@@ -248,29 +299,36 @@ def _drift_words(
     return f"{drum.name}: {text}."
 
 
-def tuning_report(kit: Kit, readings: Sequence[LugReading], now: datetime) -> dict[str, Any]:
-    """Notes of every drum, the spread of the toms, and the drift of what was read today."""
-    rows = []
-    for d in kit.drums:
-        b = bands(d)
-        note, cents = note_of(b.fundamental)
-        rows.append(
-            {
-                "id": d.id,
-                "name": d.name,
-                "fundamental_hz": b.fundamental,
-                "note": note,
-                "cents": cents,
-                "known": d.fundamental_hz is not None,
-                "body_low_hz": b.body_low,
-                "body_high_hz": b.body_high,
-            }
-        )
+def tuning_report(kit: Kit, readings: Sequence[LugReading], now: datetime) -> Tuning:
+    """Notes of every drum, the spread of the toms, and the drift of what was read today.
+
+    Parameters
+    ----------
+    readings : sequence of LugReading
+        Of any drums of the kit, in order of time.
+    now : datetime
+        With a zone.
+    """
     spread = spread_of(kit)
     by_drum = [(d, [r for r in readings if r.drum == d.id]) for d in kit.drums]
-    return {
-        "drums": rows,
-        "steps": list(spread.steps),
-        "spread_words": spread.words,
-        "drift": [drift(rs, d, now) for d, rs in by_drum if rs],
-    }
+    return Tuning(
+        drums=[_drum_note(d) for d in kit.drums],
+        steps=list(spread.steps),
+        spread_words=spread.words,
+        drift=[drift(rs, d, now) for d, rs in by_drum if rs],
+    )
+
+
+def _drum_note(d: Drum) -> DrumNote:
+    b = bands(d)
+    note, cents = note_of(b.fundamental)
+    return DrumNote(
+        id=d.id,
+        name=d.name,
+        fundamental_hz=b.fundamental,
+        note=note,
+        cents=cents,
+        known=d.fundamental_hz is not None,
+        body_low_hz=b.body_low,
+        body_high_hz=b.body_high,
+    )

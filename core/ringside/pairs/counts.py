@@ -1,19 +1,38 @@
 """How the pairs of a layout stand, counted by their worst verdict."""
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from ringside.pairs.analysis import Analysis
-from ringside.pairs.verdicts import WORDS_BY_VALUE as BY_VALUE
 from ringside.pairs.verdicts import Verdict
 
 
-def counts(an: Analysis) -> dict[str, int]:
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Counts:
+    """Pairs by their worst verdict; those left on purpose are counted apart."""
+
+    no_matter: int
+    together: int
+    ask_the_ear: int
+    late: int
+    hollow: int
+    left_on_purpose: int
+
+
+def counts(an: Analysis) -> Counts:
     """How many pairs have each verdict as their worst; decided pairs are counted apart."""
     worst = an.pairs.worst
     left = np.zeros(len(worst), bool)
     for d in an.layout.decisions:
         left[an.pair_index(d.a, d.b)[0]] = True
     left &= worst > Verdict.TOGETHER
-    tally = np.bincount(worst[~left], minlength=len(BY_VALUE)).tolist()
-    found = {word.replace(" ", "_"): n for word, n in zip(BY_VALUE, tally, strict=True)}
-    return {**found, "left_on_purpose": int(left.sum())}
+    tally = np.bincount(worst[~left], minlength=len(Verdict)).tolist()
+    return Counts(
+        no_matter=tally[Verdict.NO_MATTER],
+        together=tally[Verdict.TOGETHER],
+        ask_the_ear=tally[Verdict.ASK_THE_EAR],
+        late=tally[Verdict.LATE],
+        hollow=tally[Verdict.HOLLOW],
+        left_on_purpose=int(left.sum()),
+    )

@@ -5,19 +5,30 @@ another or the arrival difference has left its interval, it is flagged: somebody
 again. Decisions from before numbers were kept with them can only be flagged by nothing.
 """
 
-from typing import Any
+from dataclasses import dataclass
 
 from ringside.pairs.analysis import Analysis
 from ringside.pairs.uncertainty import COVERAGE, deviation_s
 from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
 
 
-def decision_rows(an: Analysis) -> list[dict[str, Any]]:
-    """Every decision in the layout's order: ``a``, ``b``, ``source``, ``stale``, ``words``."""
+@dataclass(frozen=True, kw_only=True, slots=True)
+class DecisionRow:
+    """A decision held against the pair as it stands now."""
+
+    a: str
+    b: str
+    source: str
+    stale: bool
+    words: str
+
+
+def decision_rows(an: Analysis) -> list[DecisionRow]:
+    """Every decision in the layout's order."""
     if not an.layout.decisions:
         return []
     sure = deviation_s(an)
-    found = []
+    rows = []
     for d in an.layout.decisions:
         row, turned = an.pair_index(d.a, d.b)
         k = an.scene.sources.ids.index(d.source)
@@ -33,5 +44,5 @@ def decision_rows(an: Analysis) -> list[dict[str, Any]]:
                     f"It was left at {d.stood.delay_s * 1e3:+.2f} ms; now it is"
                     f" {delay * 1e3:+.2f} ms. Look again."
                 )
-        found.append({"a": d.a, "b": d.b, "source": d.source, "stale": bool(words), "words": words})
-    return found
+        rows.append(DecisionRow(a=d.a, b=d.b, source=d.source, stale=bool(words), words=words))
+    return rows

@@ -8,7 +8,8 @@ Bands: body is the octave round the fundamental; attack from the top of the punc
 of the attack; air above it to 16 kHz (limits of :mod:`ringside.hear.bands`).
 """
 
-from typing import Any, Final
+from dataclasses import dataclass
+from typing import Final, Literal
 
 import numpy as np
 
@@ -29,28 +30,65 @@ CLEAR_DB: Final = 1.0
 """One cure is called better than another from this on (common practice)."""
 
 
-def bands_db(an: Analysis, row: int, source: int) -> list[dict[str, Any]]:
+@dataclass(frozen=True, kw_only=True, slots=True)
+class BandRow:
+    """The sum over a band, decibels against the louder mic alone."""
+
+    band: Literal["body", "attack", "air"]
+    low_hz: float
+    high_hz: float
+    wired_db: float
+    flipped_db: float
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Fullest:
+    """The fullest point within a short move."""
+
+    later_s: float
+    metres: float
+    samples: float
+    body_db: float
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class DelayCurve:
+    """Body of the sum against the delay put on the second mic: N points, decibels, seconds."""
+
+    later_s: list[float]
+    """From -5 to +5 ms against now."""
+    wired_db: list[float]
+    flipped_db: list[float]
+    now_db: float
+    flipped_now_db: float
+    equal_s: float | None
+    """The delay at which both hear the drum at once; None beyond the chart."""
+    best_move: Fullest
+    """As wired, within `MOVE_S`; for a close mic within `CLOSE_MOVE_M`."""
+    words: str
+
+
+def bands_db(an: Analysis, row: int, source: int) -> list[BandRow]:
     """Body, attack and air of a pair's sum, against the louder mic alone.
 
-    Returns
-    -------
-    list of dict
-        ``band``, ``low_hz``, ``high_hz``, ``wired_db``, ``flipped_db``.
+    Parameters
+    ----------
+    row, source : int
+        The pair and the drum by number.
     """
     b = an.scene.sources.bands[source]
-    edges = {
+    edges: dict[Literal["body", "attack", "air"], tuple[float, float]] = {
         "body": (b.body_low, b.body_high),
         "attack": (b.punch_high, b.attack_high),
         "air": (b.attack_high, max(AIR_TOP_HZ, b.attack_high * 1.5)),
     }
-    found = []
+    rows = []
     for name, (low, high) in edges.items():
         wired, flipped = _in_band(an, row, source, low, high)
-        found.append(
-            {"band": name, "low_hz": low, "high_hz": high, "wired_db": wired,
-             "flipped_db": flipped}
-        )  # fmt: skip
-    return found
+        rows.append(
+            BandRow(band=name, low_hz=low, high_hz=high, wired_db=wired, flipped_db=flipped)
+        )
+    return rows
 
 
 def _in_band(an: Analysis, row: int, source: int, low: float, high: float) -> tuple[float, float]:
@@ -89,22 +127,15 @@ def _both(an: Analysis, row: int, source: int, alike: Floats) -> tuple[Floats, F
     return sum_db(ratio, raw, alike), sum_db(ratio, -raw, alike)
 
 
-def body_by_delay(an: Analysis, row: int, source: int, turned: bool = False) -> dict[str, Any]:
+def body_by_delay(an: Analysis, row: int, source: int, turned: bool = False) -> DelayCurve:
     """The body of a pair's sum against the delay put on its second mic.
 
     Parameters
     ----------
+    row, source : int
+        The pair and the drum by number.
     turned : bool
         The first mic is meant as the second.
-
-    Returns
-    -------
-    dict
-        ``later_s`` (N,) from -5 to +5 ms against now; ``wired_db``, ``flipped_db`` (N,);
-        ``now_db``, ``flipped_now_db``; ``equal_s``: the delay at which both hear the drum at
-        once, None beyond the chart; ``best_move``: the fullest point as wired within `MOVE_S`
-        (a close mic: `CLOSE_MOVE_M`), with ``later_s``, ``metres``, ``samples``, ``body_db``;
-        ``words``.
     """
     b = an.scene.sources.bands[source]
     later = np.linspace(-CURVE_REACH_S, CURVE_REACH_S, CURVE_POINTS)
@@ -115,24 +146,23 @@ def body_by_delay(an: Analysis, row: int, source: int, turned: bool = False) -> 
     delay = way * float(an.pairs.delay_s[row, source])
     near = np.flatnonzero(np.abs(later) <= _short_s(an, row, turned) + 1e-9)
     best = int(near[np.argmax(wired[near] - 1e-6 * np.abs(later[near]))])
-    move = {
-        "later_s": float(later[best]),
-        "metres": float(abs(later[best]) * an.scene.speed),
-        "samples": float(later[best] * an.layout.sample_rate_hz),
-        "body_db": float(wired[best]),
-    }
-    return {
-        "later_s": np.round(later, 8).tolist(),
-        "wired_db": np.round(wired, 3).tolist(),
-        "flipped_db": np.round(flipped, 3).tolist(),
-        "now_db": float(wired[middle]),
-        "flipped_now_db": float(flipped[middle]),
-        "equal_s": -delay if abs(delay) <= CURVE_REACH_S else None,
-        "best_move": move,
-        "words": _words(
-            an, row, source, turned, float(wired[middle]), float(flipped[middle]), move
-        ),
-    }
+    move = Fullest(
+        later_s=float(later[best]),
+        metres=float(abs(later[best]) * an.scene.speed),
+        samples=float(later[best] * an.layout.sample_rate_hz),
+        body_db=float(wired[best]),
+    )
+    now, other = float(wired[middle]), float(flipped[middle])
+    return DelayCurve(
+        later_s=np.round(later, 8).tolist(),
+        wired_db=np.round(wired, 3).tolist(),
+        flipped_db=np.round(flipped, 3).tolist(),
+        now_db=now,
+        flipped_now_db=other,
+        equal_s=-delay if abs(delay) <= CURVE_REACH_S else None,
+        best_move=move,
+        words=_words(an, row, source, turned, now, other, move),
+    )
 
 
 def _short_s(an: Analysis, row: int, turned: bool) -> float:
@@ -143,7 +173,7 @@ def _short_s(an: Analysis, row: int, turned: bool) -> float:
 
 def _words(
     an: Analysis, row: int, source: int, turned: bool, now: float, flipped: float,
-    move: dict[str, Any],
+    move: Fullest,
 ) -> str:  # fmt: skip
     first, second = (an.layout.mics[int(i[row])].id for i in (an.pairs.first, an.pairs.second))
     mover = first if turned else second
@@ -151,11 +181,11 @@ def _words(
         return "A cymbal has no body to lose; only the time matters."
     if an.pairs.sign[row, source] == 0:
         return "The sign is unsure: the ear or a test take tells which of the two lines holds."
-    by_flip, by_move = flipped - now, move["body_db"] - now
+    by_flip, by_move = flipped - now, move.body_db - now
     if max(by_flip, by_move) < CLEAR_DB:
         return "Neither a flip nor a short move gives a decibel: leave it."
-    way = "later" if move["later_s"] > 0 else "sooner"
-    ms = f"{abs(move['later_s']) * 1e3:.2f} ms {way}"
+    way = "later" if move.later_s > 0 else "sooner"
+    ms = f"{abs(move.later_s) * 1e3:.2f} ms {way}"
     if by_flip >= by_move + CLEAR_DB:
         return f"The flip is the better cure: {by_flip:+.1f} dB, against {by_move:+.1f} by a move."
     if by_move >= by_flip + CLEAR_DB:

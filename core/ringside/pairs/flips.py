@@ -18,14 +18,22 @@ import heapq
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import count
-from typing import Any, Final
+from typing import Final
 
 import numpy as np
 
 from ringside.arrays import Floats, Ints, Mask
 from ringside.errors import RingsideError
 from ringside.pairs.analysis import Analysis
-from ringside.pairs.gram import LEAST_SHARE, body_of, drum_ids, grams, kept_body, unsure_pairs
+from ringside.pairs.gram import (
+    LEAST_SHARE,
+    PairOn,
+    body_of,
+    drum_ids,
+    grams,
+    kept_body,
+    unsure_pairs,
+)
 from ringside.plan.layout import Layout
 
 EXACT: Final = 24
@@ -39,7 +47,7 @@ KEPT: Final = 12
 
 
 @dataclass(frozen=True, kw_only=True)
-class Found:
+class Sets:
     """Sets of signs against as wired, best first, and what is proven."""
 
     signs: list[Floats]  # each (M,) of +1 and -1
@@ -68,7 +76,7 @@ class Problem:
         return float(np.log(np.maximum(body_of(self.gram, signs), LEAST_SHARE)).sum())
 
 
-def best_sets(gram: Floats, held: Mask) -> Found:
+def best_sets(gram: Floats, held: Mask) -> Sets:
     """The best sets of flips.
 
     Parameters
@@ -80,7 +88,7 @@ def best_sets(gram: Floats, held: Mask) -> Found:
 
     Returns
     -------
-    Found
+    Sets
         The best set and up to `KEPT` - 1 that follow it.
     """
     trace = np.maximum(np.einsum("dii->d", gram), 1e-12)
@@ -98,16 +106,16 @@ def best_sets(gram: Floats, held: Mask) -> Found:
     return _told(problem, found, bound, held)
 
 
-def _told(problem: Problem, found: list[Floats], bound: float, held: Mask) -> Found:
+def _told(problem: Problem, found: list[Floats], bound: float, held: Mask) -> Sets:
     wired = problem.score(np.ones(problem.gram.shape[1]))
-    scale = 10 / np.log(10) / max(len(problem.gram), 1)
+    scale = float(10 / np.log(10)) / max(len(problem.gram), 1)
     fewest = [s if held.any() or (s < 0).sum() * 2 <= len(s) else -s for s in found]
     rows = [
         (round(float(problem.score(s) - wired) * scale, 9), int((s < 0).sum()), s) for s in fewest
     ]
     rows.sort(key=lambda r: (-r[0], r[1]))
     best = rows[0][0]
-    return Found(
+    return Sets(
         signs=[s for _, _, s in rows],
         mean_db=[g for g, _, _ in rows],
         bound_db=max(best, (bound - wired) * scale if np.isfinite(bound) else best),
@@ -255,17 +263,44 @@ def _split(problem: Problem, ones: Floats) -> tuple[list[Floats], float]:
     return ranked, max(best, -heap[0][0] if heap else best)
 
 
-def best_flips(an: Analysis) -> dict[str, Any]:
-    """The best set of flips of a layout, beside as wired and the runner-up.
+@dataclass(frozen=True, kw_only=True, slots=True)
+class DrumGain:
+    """What a set of flips gives a drum, decibels of body against as wired."""
 
-    Returns
-    -------
-    dict
-        ``best`` and ``runner_up`` (None when there is none): ``flip`` (mics to turn over, as
-        they stand now), ``mean_db`` over the drums against as wired, ``drums``: rows of
-        ``source``, ``gain_db`` against as wired. ``behind_db``: how much the runner-up is
-        behind. ``proven``; ``bound_db``: no set gains more than this; ``held``: mics that
-        stay; ``unsure``: pairs left out; ``words``.
+    source: str
+    gain_db: float
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class FlipSet:
+    """Mics to turn over, as they stand now, and what it gives."""
+
+    flip: list[str]
+    mean_db: float
+    """Over the drums, against as wired."""
+    drums: list[DrumGain]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class BestFlips:
+    """The best set of flips, the runner-up, and what is proven."""
+
+    best: FlipSet
+    runner_up: FlipSet | None
+    behind_db: float | None
+    """How much the runner-up is behind."""
+    proven: bool
+    bound_db: float
+    """No set gains more than this."""
+    held: list[str]
+    """Mics whose polarity stays."""
+    unsure: list[PairOn]
+    """Pairs left out because their sign is unsure."""
+    words: str
+
+
+def best_flips(an: Analysis) -> BestFlips:
+    """The best set of flips of a layout, beside as wired and the runner-up.
 
     Raises
     ------
@@ -279,44 +314,44 @@ def best_flips(an: Analysis) -> dict[str, Any]:
         )
     gram = grams(an)
     held = np.array(["polarity" in m.locks for m in mics])
-    found = best_sets(gram, held)
-    rows = [_row(an, gram, s, g) for s, g in zip(found.signs, found.mean_db, strict=True)]
+    sets = best_sets(gram, held)
+    rows = [_row(an, gram, s, g) for s, g in zip(sets.signs, sets.mean_db, strict=True)]
     best = rows[0]
     second = rows[1] if len(rows) > 1 else None
-    proven = found.bound_db - found.mean_db[0] < 1e-3
-    return {
-        "best": best,
-        "runner_up": second,
-        "behind_db": best["mean_db"] - second["mean_db"] if second else None,
-        "proven": proven,
-        "bound_db": found.bound_db,
-        "held": [m.id for m, h in zip(mics, held, strict=True) if h],
-        "unsure": unsure_pairs(an),
-        "words": _words(best, proven, found.bound_db),
-    }
+    proven = sets.bound_db - sets.mean_db[0] < 1e-3
+    return BestFlips(
+        best=best,
+        runner_up=second,
+        behind_db=best.mean_db - second.mean_db if second else None,
+        proven=proven,
+        bound_db=sets.bound_db,
+        held=[m.id for m, h in zip(mics, held, strict=True) if h],
+        unsure=unsure_pairs(an),
+        words=_words(best, proven, sets.bound_db),
+    )
 
 
-def _row(an: Analysis, gram: Floats, signs: Floats, mean_db: float) -> dict[str, Any]:
+def _row(an: Analysis, gram: Floats, signs: Floats, mean_db: float) -> FlipSet:
     ids = [m.id for m in an.layout.mics]
     gain = 10 * np.log10(kept_body(gram, signs) / kept_body(gram, np.ones(len(ids))))
-    return {
-        "flip": [ids[i] for i in np.flatnonzero(signs < 0)],
-        "mean_db": mean_db,
-        "drums": [
-            {"source": d, "gain_db": round(float(g), 3)}
+    return FlipSet(
+        flip=[ids[i] for i in np.flatnonzero(signs < 0)],
+        mean_db=mean_db,
+        drums=[
+            DrumGain(source=d, gain_db=round(float(g), 3))
             for d, g in zip(drum_ids(an), gain, strict=True)
         ],
-    }
+    )
 
 
-def _words(best: dict[str, Any], proven: bool, bound_db: float) -> str:
-    if not best["flip"]:
+def _words(best: FlipSet, proven: bool, bound_db: float) -> str:
+    if not best.flip:
         said = "As wired is the fullest set there is."
     else:
-        said = f"Flip {', '.join(best['flip'])}: {best['mean_db']:.1f} dB more body on average."
+        said = f"Flip {', '.join(best.flip)}: {best.mean_db:.1f} dB more body on average."
     if proven:
         return f"{said} No other set has more."
-    return f"{said} No set can have more than {bound_db - best['mean_db']:.2f} dB above this one."
+    return f"{said} No set can have more than {bound_db - best.mean_db:.2f} dB above this one."
 
 
 def with_flips(layout: Layout, mics: list[str]) -> Layout:

@@ -7,6 +7,7 @@ its gram here. Where the sign of a pair is unsure its term is left out: on avera
 signs it is nothing, and no guess is dressed as an answer.
 """
 
+from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
@@ -50,12 +51,21 @@ def kept_body(gram: Floats, signs: Floats) -> Floats:
     return np.asarray(np.maximum(body_of(gram, signs), LEAST_SHARE * np.maximum(whole, 1e-12)))
 
 
-def unsure_pairs(an: Analysis) -> list[dict[str, str]]:
+@dataclass(frozen=True, kw_only=True, slots=True)
+class PairOn:
+    """A pair on a drum, by name."""
+
+    a: str
+    b: str
+    source: str
+
+
+def unsure_pairs(an: Analysis) -> list[PairOn]:
     """Pairs and drums whose sign is unsure and whose levels would matter."""
     p, ids = an.pairs, [m.id for m in an.layout.mics]
     names = an.scene.sources.ids
     matters = (p.sign == 0) & an.scene.sources.drum & (p.verdict > 0)
     return [
-        {"a": ids[p.first[r]], "b": ids[p.second[r]], "source": names[k]}
+        PairOn(a=ids[p.first[r]], b=ids[p.second[r]], source=names[k])
         for r, k in zip(*np.nonzero(matters), strict=True)
     ]

@@ -5,10 +5,12 @@ the kit, or with the kick, which sets how big everything is. Or in any order of 
 Mics the order does not name follow in the order of the school.
 """
 
-from typing import Any, Final, Literal
+from dataclasses import dataclass
+from typing import Final, Literal
 
 import numpy as np
 
+from ringside.arrays import Floats
 from ringside.pairs.analysis import Analysis
 from ringside.pairs.gram import drum_ids, grams, kept_body
 from ringside.plan.layout import Layout
@@ -47,87 +49,110 @@ def order_of(layout: Layout, first: FirstSchool | None = None) -> list[str]:
     return [*own, *(m for m in school if m not in own)]
 
 
-def steps(an: Analysis, order: list[str]) -> list[dict[str, Any]]:
+@dataclass(frozen=True, kw_only=True, slots=True)
+class StepDrum:
+    """What a newcomer does to a drum's body, decibels; None for the first mic."""
+
+    source: str
+    wired_db: float | None
+    flipped_db: float | None
+    heard: bool
+    """By `HEARD_DB` or more as it is."""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class StepRow:
+    """One mic added, as it is and turned over; means over the drums in decibels."""
+
+    mic: str
+    drums: list[StepDrum]
+    mean_db: float | None
+    flipped_mean_db: float | None
+    flip: bool
+    """Whether the other way is fuller by `HEARD_DB` or more."""
+    words: str
+
+
+def steps(an: Analysis, order: list[str]) -> list[StepRow]:
     """What each mic does as it is added.
 
     Parameters
     ----------
     order : list of str
         Every mic once.
-
-    Returns
-    -------
-    list of dict
-        One per mic: ``mic``; ``drums``: rows of ``source``, ``wired_db`` and ``flipped_db``, how
-        the body of the sum changes when the mic joins as it is, or turned over (None for the
-        first mic), and ``heard``, by `HEARD_DB` or more as it is; ``mean_db``,
-        ``flipped_mean_db`` over the drums; ``flip``: whether the other way is fuller by
-        `HEARD_DB` or more; ``words``.
     """
     ids, drums = [m.id for m in an.layout.mics], drum_ids(an)
     names = dict(zip(an.scene.sources.ids, an.scene.sources.names, strict=True))
     gram = grams(an)
     on = np.zeros(len(ids))
-    found = []
+    rows = []
     for mic in order:
         i = ids.index(mic)
         before = kept_body(gram, on)
-        rows: list[dict[str, Any]] = []
-        ways = []
-        for sign in (1.0, -1.0):
-            there = on.copy()
-            there[i] = sign
-            ways.append(kept_body(gram, there))
         if on.any():
-            changes = [10 * np.log10(w / before) for w in ways]
-            rows = [
-                {
-                    "source": d,
-                    "wired_db": round(float(a), 2),
-                    "flipped_db": round(float(b), 2),
-                    "heard": bool(abs(a) >= HEARD_DB),
-                }
-                for d, a, b in zip(drums, *changes, strict=True)
+            changes = [
+                10 * np.log10(kept_body(gram, _with(on, i, s)) / before) for s in (1.0, -1.0)
             ]
+            rows.append(_step(mic, _drum_rows(drums, *changes), names))
         else:
-            rows = [
-                {"source": d, "wired_db": None, "flipped_db": None, "heard": False} for d in drums
-            ]
-        found.append(_step(mic, rows, names))
+            rows.append(_first(mic, drums))
         on[i] = 1.0
-    return found
+    return rows
 
 
-def _step(mic: str, rows: list[dict[str, Any]], names: dict[str, str]) -> dict[str, Any]:
-    known = [r for r in rows if r["wired_db"] is not None]
-    if not known:
-        return {
-            "mic": mic, "drums": rows, "mean_db": None, "flipped_mean_db": None, "flip": False,
-            "words": f"{mic} is the first: everything is heard against it.",
-        }  # fmt: skip
-    wired = float(np.mean([r["wired_db"] for r in known]))
-    turned = float(np.mean([r["flipped_db"] for r in known]))
+def _with(on: Floats, mic: int, sign: float) -> Floats:
+    there = on.copy()
+    there[mic] = sign
+    return there
+
+
+def _drum_rows(drums: list[str], wired: Floats, flipped: Floats) -> list[StepDrum]:
+    return [
+        StepDrum(
+            source=d,
+            wired_db=round(float(a), 2),
+            flipped_db=round(float(b), 2),
+            heard=bool(abs(a) >= HEARD_DB),
+        )
+        for d, a, b in zip(drums, wired, flipped, strict=True)
+    ]
+
+
+def _first(mic: str, drums: list[str]) -> StepRow:
+    nothing = [StepDrum(source=d, wired_db=None, flipped_db=None, heard=False) for d in drums]
+    words = f"{mic} is the first: everything is heard against it."
+    return StepRow(
+        mic=mic, drums=nothing, mean_db=None, flipped_mean_db=None, flip=False, words=words
+    )
+
+
+def _step(mic: str, rows: list[StepDrum], names: dict[str, str]) -> StepRow:
+    wired = float(np.mean([r.wired_db or 0.0 for r in rows]))
+    turned = float(np.mean([r.flipped_db or 0.0 for r in rows]))
     flip = turned - wired >= HEARD_DB
-    return {
-        "mic": mic, "drums": rows, "mean_db": round(wired, 2), "flipped_mean_db": round(turned, 2),
-        "flip": flip, "words": _words(mic, known, names, flip, turned - wired),
-    }  # fmt: skip
+    return StepRow(
+        mic=mic,
+        drums=rows,
+        mean_db=round(wired, 2),
+        flipped_mean_db=round(turned, 2),
+        flip=flip,
+        words=_words(mic, rows, names, flip, turned - wired),
+    )
 
 
-def _words(
-    mic: str, rows: list[dict[str, Any]], names: dict[str, str], flip: bool, more: float
-) -> str:
-    least = min(rows, key=lambda r: r["wired_db"])
-    most = max(rows, key=lambda r: r["wired_db"])
+def _words(mic: str, rows: list[StepDrum], names: dict[str, str], flip: bool, more: float) -> str:
+    by_gain = sorted((r.wired_db or 0.0, i) for i, r in enumerate(rows))
+    least, most = by_gain[0][0], by_gain[-1][0]
+    first_most = min(i for gain, i in by_gain if gain == most)
 
-    gives = f"gives {most['wired_db']:.1f} dB to the {names[most['source']].lower()}"
-    takes = f"takes {-least['wired_db']:.1f} dB off the {names[least['source']].lower()}"
+    gives = f"gives {most:.1f} dB to the {names[rows[first_most].source].lower()}"
+    takes = f"takes {-least:.1f} dB off the {names[rows[by_gain[0][1]].source].lower()}"
 
-    if most["wired_db"] < HEARD_DB and least["wired_db"] > -HEARD_DB:
+    if most < HEARD_DB and least > -HEARD_DB:
         text = f"{mic} changes no drum's body by {HEARD_DB:.0f} dB."
-    elif least["wired_db"] <= -HEARD_DB and most["wired_db"] >= HEARD_DB:
+    elif least <= -HEARD_DB and most >= HEARD_DB:
         text = f"{mic} {gives} and {takes}."
-    elif least["wired_db"] <= -HEARD_DB:
+    elif least <= -HEARD_DB:
         text = f"{mic} {takes}."
     else:
         text = f"{mic} {gives}."

@@ -11,7 +11,8 @@ from ringside.arrays import Floats, Mask
 from afar (M. Williams, The Stereophonic Zoom). Percent and degrees below zero are left.
 """
 
-from typing import Any, Final
+from dataclasses import dataclass
+from typing import Final, Literal
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -226,17 +227,65 @@ def off_centre_words(name: str, percent: float, placed: bool) -> str:
     return f"{name} {degrees:.0f}° {side} of the middle: {size}{side}."
 
 
-def picture(an: Analysis, pair: StereoPair) -> dict[str, Any]:
-    """The stereo picture of one pair.
+PanState = Literal["agrees", "other side", "apart", "not chosen"]
 
-    Returns
-    -------
-    dict
-        ``name``, ``left``, ``right``, ``coding``, ``width``; ``recording_deg`` and ``kit_deg``
-        (None where they mean nothing); ``sources``: rows of ``source``, ``percent``,
-        ``degrees``, ``placed``, ``fold_body_db``, ``fold_attack_db``, ``sure`` (of the sign),
-        ``words``; ``notes``: sentences.
-    """
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class SourcePlace:
+    """Where a drum appears: percent and degrees, left below zero; what mono keeps of it."""
+
+    source: str
+    percent: float
+    degrees: float
+    placed: bool
+    fold_body_db: float
+    fold_attack_db: float
+    sure: bool
+    """Of the sign."""
+    words: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Picture:
+    """The picture of one stereo pair."""
+
+    name: str
+    left: str
+    right: str
+    coding: Literal["left-right", "mid-side"]
+    width: float
+    recording_deg: float | None
+    """None where an angle in front of the pair means nothing."""
+    kit_deg: float | None
+    sources: list[SourcePlace]
+    notes: list[str]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class PanRow:
+    """A close mic's pan against where the picture has its drum, percent."""
+
+    mic: str
+    source: str
+    pan: float | None
+    """None is not chosen."""
+    heard: float
+    state: PanState
+    words: str
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Pictures:
+    """All stereo pairs, the pans, and whose view it is."""
+
+    seen_from: Literal["audience", "drummer"]
+    main: str | None
+    pairs: list[Picture]
+    pans: list[PanRow]
+
+
+def picture(an: Analysis, pair: StereoPair) -> Picture:
+    """The stereo picture of one pair."""
     s = an.scene.sources
     percent, nowhere = positions(an, pair)
     fold = fold_down_db(an, pair)
@@ -246,32 +295,37 @@ def picture(an: Analysis, pair: StereoPair) -> dict[str, Any]:
     kit = kit_angle_deg(an, pair)
     round_it = kit is None and _apart_m(an, pair) > ROUND_M
     recording = None if round_it else _angle(an, pair)
-    return {
-        "name": pair.name,
-        "left": pair.left,
-        "right": pair.right,
-        "coding": pair.coding,
-        "width": pair.width,
-        "recording_deg": recording,
-        "kit_deg": kit,
-        "sources": [
-            {
-                "source": s.ids[k],
-                "percent": round(float(percent[k]), 2),
-                "degrees": round(float(percent[k]) * SPEAKER_DEG / 100, 2),
-                "placed": not bool(nowhere[k] and sure[k]),
-                "fold_body_db": round(float(fold["body"][k]), 2),
-                "fold_attack_db": round(float(fold["attack"][k]), 2),
-                "sure": bool(sure[k]),
-                "words": off_centre_words(
-                    s.names[k], float(percent[k]), not bool(nowhere[k] and sure[k])
-                )
-                + ("" if sure[k] or not s.drum[k] else " If both are pushed alike."),
-            }
+    return Picture(
+        name=pair.name,
+        left=pair.left,
+        right=pair.right,
+        coding=pair.coding,
+        width=pair.width,
+        recording_deg=recording,
+        kit_deg=kit,
+        sources=[
+            _source_place(an, k, float(percent[k]), bool(nowhere[k]), bool(sure[k]), fold)
             for k in range(len(s.ids))
         ],
-        "notes": _notes(an, pair, i, j, recording, kit),
-    }
+        notes=_notes(an, pair, i, j, recording, kit),
+    )
+
+
+def _source_place(
+    an: Analysis, k: int, percent: float, nowhere: bool, sure: bool, fold: dict[str, Floats]
+) -> SourcePlace:
+    s, placed = an.scene.sources, not (nowhere and sure)
+    doubt = "" if sure or not s.drum[k] else " If both are pushed alike."
+    return SourcePlace(
+        source=s.ids[k],
+        percent=round(percent, 2),
+        degrees=round(percent * SPEAKER_DEG / 100, 2),
+        placed=placed,
+        fold_body_db=round(float(fold["body"][k]), 2),
+        fold_attack_db=round(float(fold["attack"][k]), 2),
+        sure=sure,
+        words=off_centre_words(s.names[k], percent, placed) + doubt,
+    )
 
 
 def _notes(
@@ -319,34 +373,30 @@ def main_pair(layout: Layout) -> StereoPair | None:
     return layout.stereo_pairs[0] if layout.stereo_pairs else None
 
 
-def pan_rows(an: Analysis) -> list[dict[str, Any]]:
-    """Each close mic's pan against where the picture has its drum.
-
-    Returns
-    -------
-    list of dict
-        ``mic``, ``source``, ``pan`` (None not chosen), ``heard`` percent, ``state``: agrees,
-        other side, apart, not chosen; ``words``. Empty without a stereo pair.
-    """
+def pan_rows(an: Analysis) -> list[PanRow]:
+    """Each close mic's pan against where the picture has its drum; none without a pair."""
     pair = main_pair(an.layout)
     if pair is None:
         return []
     percent, nowhere = positions(an, pair)
-    s, found = an.scene.sources, []
+    s, rows = an.scene.sources, []
     for m, mic in enumerate(an.layout.mics):
         k = int(an.scene.job[m])
         if mic.role != "close" or k < 0 or nowhere[k]:
             continue
         heard = float(percent[k])
         state = _pan_state(mic.pan, heard)
-        found.append({
-            "mic": mic.id, "source": s.ids[k], "pan": mic.pan, "heard": round(heard, 1),
-            "state": state, "words": _pan_words(mic.id, mic.pan, heard, state, pair.name),
-        })  # fmt: skip
-    return found
+        words = _pan_words(mic.id, mic.pan, heard, state, pair.name)
+        rows.append(
+            PanRow(
+                mic=mic.id, source=s.ids[k], pan=mic.pan, heard=round(heard, 1), state=state,
+                words=words,
+            )
+        )  # fmt: skip
+    return rows
 
 
-def _pan_state(pan: float | None, heard: float) -> str:
+def _pan_state(pan: float | None, heard: float) -> PanState:
     if pan is None:
         return "not chosen"
     if pan * heard < 0 and min(abs(pan), abs(heard)) > OTHER_SIDE_PERCENT:
@@ -372,12 +422,12 @@ def _pan_words(mic: str, pan: float | None, heard: float, state: str, pair: str)
     return f"{mic} at {side_words(pan)} is far from {there} in {pair}: the drum splits in two."
 
 
-def pictures(an: Analysis) -> dict[str, Any]:
+def pictures(an: Analysis) -> Pictures:
     """All stereo pairs, the pans, and whose view it is."""
     main = main_pair(an.layout)
-    return {
-        "seen_from": an.layout.seen_from,
-        "main": main.name if main else None,
-        "pairs": [picture(an, p) for p in an.layout.stereo_pairs],
-        "pans": pan_rows(an),
-    }
+    return Pictures(
+        seen_from=an.layout.seen_from,
+        main=main.name if main else None,
+        pairs=[picture(an, p) for p in an.layout.stereo_pairs],
+        pans=pan_rows(an),
+    )

@@ -4,11 +4,13 @@ In the order they are asked: no matter, ask the ear, hollow, late, together
 (:mod:`ringside.pairs.analysis` says what each means)."""
 
 from enum import IntEnum
+from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ringside.arrays import Floats, Ints, Mask
+from ringside.plan.layout import VerdictWord
 from ringside.plan.thresholds import Thresholds
 
 
@@ -22,7 +24,7 @@ class Verdict(IntEnum):
     HOLLOW = 4
 
 
-VERDICT_WORDS: dict[Verdict, str] = {
+VERDICT_WORDS: Final[dict[Verdict, VerdictWord]] = {
     Verdict.NO_MATTER: "no matter",
     Verdict.TOGETHER: "together",
     Verdict.ASK_THE_EAR: "ask the ear",
@@ -56,5 +58,7 @@ def verdicts(
     ).astype(np.int8)
 
 
-WORDS_BY_VALUE = tuple(VERDICT_WORDS[v] for v in sorted(VERDICT_WORDS))
+WORDS_BY_VALUE: Final[tuple[VerdictWord, ...]] = tuple(
+    VERDICT_WORDS[v] for v in sorted(VERDICT_WORDS)
+)
 """The words in the order of the numbers, because a table of them is made many times a second."""

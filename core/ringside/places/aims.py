@@ -5,6 +5,7 @@ import numpy as np
 from ringside.arrays import Floats, Mask
 from ringside.errors import RingsideError
 from ringside.hear.scene import Scene, scene_of
+from ringside.plan.drumframe import off_head
 from ringside.plan.layout import Layout
 from ringside.values import Vector
 
@@ -29,8 +30,8 @@ _AROUND = (
 def _to_faces(scene: Scene) -> tuple[Floats, Mask]:
     """From each capsule to the face of each source on its side (M, S, 3), and which are far."""
     s = scene.sources
-    from_centre = scene.capsule[:, None] - s.centre
-    far = (np.einsum("msi,si->ms", from_centre, s.axis) < -s.depth) & s.drum
+    at = off_head(scene.capsule[:, None], s.centre, s.axis, s.radius, s.depth)
+    far = (at.behind > 0) & s.drum
     face = np.where(far[..., None], s.centre - s.depth[:, None] * s.axis, s.centre)
     return face - scene.capsule[:, None], far
 

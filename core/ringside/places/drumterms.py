@@ -1,13 +1,11 @@
 """Close mics in the terms of their drum: height, in from the rim, clock, tilt, target, gap.
 
-A drum or cymbal has a side the mic is on: ``over`` the struck face, ``under`` (beyond) the
-other face, or ``inside`` the shell. Height is measured off that face, inside from the batter.
-The clock is read from above with 12 toward the audience and 3 at the drummer's right; on a
-standing head, like a kick's, 12 is up. Tilt is the angle of the aim to the head: 90 points
-straight at it, 0 lies flat across it. Metres, degrees, hours.
+Side, height, way in and clock are those of :mod:`ringside.plan.drumframe`. Tilt is the angle of
+the aim to the head: 90 points straight at it, 0 lies flat across it. Metres, degrees, hours.
 """
 
-from typing import Any, Final, Literal
+from dataclasses import dataclass
+from typing import Final, Literal
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -15,11 +13,11 @@ from pydantic import Field
 
 from ringside.arrays import Floats
 from ringside.errors import RingsideError
-from ringside.plan.drumframe import EDGE_SHARE, Face, Side, face_of, nearest_cymbal, side_of
+from ringside.plan.drumframe import EDGE_SHARE, AtDrum, Face, at_drum, face_of, nearest_cymbal
 from ringside.plan.kit import Cymbal, Drum
 from ringside.plan.layout import Layout
 from ringside.plan.mics import Mic
-from ringside.values import Number, Record, unit, vector
+from ringside.values import Number, unit, vector
 
 Target = Literal["centre", "edge", "shell", "free"]
 
@@ -28,13 +26,9 @@ ON_TARGET_DEG: Final = 4.0
 """An aim this near a target is said to be at it."""
 
 
-class DrumTerms(Record):
-    """Where a close mic is, as it is said at the drum."""
+class DrumTerms(AtDrum):
+    """Where a close mic is and where it looks, as it is said at the drum."""
 
-    side: Side
-    height_m: Number = Field(description="Off the face; inside, from the batter. Metres.")
-    in_from_rim_m: Number = Field(description="Below zero stands outside the rim. Metres.")
-    clock_h: Number = Field(description="0 to 12, hours.")
     tilt_deg: Number = Field(description="90 straight at the head, 0 flat across it.")
     target: Target = "free"
 
@@ -67,13 +61,17 @@ def _mic(layout: Layout, mic_id: str) -> Mic:
         raise RingsideError(f"expected a mic of this layout, got {mic_id!r}") from None
 
 
-def terms_of(layout: Layout, mic_id: str) -> dict[str, Any]:
-    """A close mic in drum terms.
+@dataclass(frozen=True, kw_only=True, slots=True)
+class CloseTerms:
+    """A close mic in drum terms, and the metal nearest to it, metres."""
 
-    Returns
-    -------
-    dict
-        ``terms`` (DrumTerms), ``cymbal`` (the nearest, or None) and ``gap_m`` to its metal.
+    terms: DrumTerms
+    cymbal: str | None
+    gap_m: float | None
+
+
+def terms_of(layout: Layout, mic_id: str) -> CloseTerms:
+    """A close mic in drum terms, with the nearest cymbal and the gap to its metal.
 
     Raises
     ------
@@ -83,39 +81,27 @@ def terms_of(layout: Layout, mic_id: str) -> dict[str, Any]:
     mic = _mic(layout, mic_id)
     part = _part(layout, mic)
     near = nearest_cymbal(layout.kit, mic.position_m)
-    return {
-        "terms": told(part, mic.position_m, mic.aim),
-        "cymbal": near[0] if near else None,
-        "gap_m": near[1] if near else None,
-    }
+    return CloseTerms(
+        terms=told(part, mic.position_m, mic.aim),
+        cymbal=near[0] if near else None,
+        gap_m=near[1] if near else None,
+    )
 
 
 def told(part: Drum | Cymbal, position: ArrayLike, aim: ArrayLike) -> DrumTerms:
     """A place and an aim at a part, in its terms."""
     at, way = np.asarray(position, dtype=float), np.asarray(aim, dtype=float)
-    side = side_of(part, at)
-    face = face_of(part, side)
-    out = at - face.centre
-    height = float(out @ face.out)
-    flat = out - height * face.out
-    radial = float(np.linalg.norm(flat))
-    hour = float(np.degrees(np.arctan2(flat @ face.three, flat @ face.twelve)) / 30) % 12
+    here = at_drum(part, at)
+    face = face_of(part, here.side)
     found: Target = "free"
     best = np.cos(np.radians(ON_TARGET_DEG))
-    for name, point in targets(part, face, hour).items():
+    for name, point in targets(part, face, here.clock_h).items():
         to = point - at
         cos = float(to @ way) / max(float(np.linalg.norm(to)), 1e-9)
         if cos > best:
             found, best = name, cos
     tilt = float(np.degrees(np.arcsin(np.clip(-way @ face.out, -1, 1))))
-    return DrumTerms(
-        side=side,
-        height_m=height,
-        in_from_rim_m=face.radius - radial,
-        clock_h=hour if radial > 1e-6 else 0.0,
-        tilt_deg=tilt,
-        target=found,
-    )
+    return DrumTerms(**dict(here), tilt_deg=tilt, target=found)
 
 
 def placed(layout: Layout, mic_id: str, terms: DrumTerms) -> Layout:

@@ -6,7 +6,8 @@ tabulated in Eargle, The Microphone Book). Omni and wide cardioid have none; the
 quietest at the back. The front stays within a chosen angle of the drum.
 """
 
-from typing import Any, Final
+from dataclasses import dataclass
+from typing import Final
 
 import numpy as np
 from numpy.typing import ArrayLike
@@ -98,9 +99,28 @@ def _row(layout: Layout, mic_id: str) -> int:
     return ids.index(mic_id)
 
 
+@dataclass(frozen=True, kw_only=True, slots=True)
+class NullAim:
+    """The aim that turns a null to a neighbour, and what it takes out. Decibels, degrees."""
+
+    aim: Vector
+    neighbour: str
+    off_deg: float
+    """Of the new aim to the mic's own drum."""
+    taken_db: float
+    """How much less of the neighbour there is against the drum."""
+    own_db: float
+    """What the drum itself loses."""
+    theory_db: float
+    """What the pattern leaves of the neighbour at that angle, on paper."""
+    null_deg: float
+    """Where the pattern's null is, off the front."""
+    words: str
+
+
 def null_aim(
     layout: Layout, mic_id: str, neighbour: str | None = None, off_deg: float = OFF_DEG
-) -> dict[str, Any]:
+) -> NullAim:
     """Turn a close mic's null toward a neighbour, and say what that takes out.
 
     Parameters
@@ -109,14 +129,6 @@ def null_aim(
         The drum or cymbal to turn away from; the loudest at the capsule when not given.
     off_deg : float
         How far the front may be from the mic's own drum, degrees.
-
-    Returns
-    -------
-    dict
-        ``aim``; ``neighbour``; ``off_deg`` of the new aim to the drum; ``taken_db``: how much
-        less of the neighbour there is against the drum; ``own_db``: what the drum itself
-        loses; ``theory_db``: what the pattern leaves of the neighbour at that angle, on
-        paper; ``null_deg``: where the pattern's null is; ``words``.
 
     Raises
     ------
@@ -153,7 +165,7 @@ def null_aim(
 def _told(
     before: Arrivals, after: Arrivals, row: int, own: int, other: int, ids: tuple[str, ...],
     share: float, way: Floats, layout: Layout, off: float,
-) -> dict[str, Any]:  # fmt: skip
+) -> NullAim:  # fmt: skip
     def angle(k: int) -> float:
         to = after.toward[row, k]
         return float(np.arccos(np.clip(to @ way / np.linalg.norm(to), -1, 1)))
@@ -172,13 +184,14 @@ def _told(
             f" {names[ids[other]]} {taken:.1f} dB less against it; on paper the pattern leaves"
             f" {theory:.1f} dB of it."
         )
-    return {
-        "aim": tuple(float(v) for v in way),
-        "neighbour": ids[other],
-        "off_deg": float(np.degrees(off)),
-        "taken_db": taken,
-        "own_db": lost,
-        "theory_db": theory,
-        "null_deg": float(np.degrees(null_angle(share))),
-        "words": words,
-    }
+    x, y, z = (float(v) for v in way)
+    return NullAim(
+        aim=(x, y, z),
+        neighbour=ids[other],
+        off_deg=float(np.degrees(off)),
+        taken_db=taken,
+        own_db=lost,
+        theory_db=theory,
+        null_deg=float(np.degrees(null_angle(share))),
+        words=words,
+    )

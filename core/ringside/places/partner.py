@@ -5,7 +5,8 @@ far the stand goes and the distances it ends with, so that it can be judged befo
 taken.
 """
 
-from typing import Any
+from dataclasses import dataclass, replace
+from typing import Literal
 
 import numpy as np
 
@@ -15,34 +16,67 @@ from ringside.places.clearance import blocked, under_cymbals, words_for_all
 from ringside.places.loci import RingAnswer, at_distances, nearest_on_sphere, ring_through
 from ringside.plan.layout import Layout
 from ringside.plan.references import references
+from ringside.values import Vector, vector
 
 RING_POINTS = 145
 """Points of a drawn ring; the first is repeated at the end."""
 
 
-def _spot(layout: Layout, mover: str, to: Floats | None, words: str) -> dict[str, Any]:
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Spot:
+    """A better place for the mic that moves, or why there is none. Metres."""
+
+    position_m: Vector | None
+    words: str
+    moved_m: float | None = None
+    snare_m: float | None = None
+    kick_m: float | None = None
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class DrawnRing:
+    """A ring for drawing: N points and where of them a mic can stand. Metres."""
+
+    kind: Literal["circle", "point", "none"]
+    words: str
+    centre_m: Vector | None = None
+    radius_m: float | None = None
+    points_m: list[Vector]
+    clear: list[bool]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Places:
+    """The ring through the anchor and three better places for the mover."""
+
+    anchor: str
+    mover: str
+    ring: DrawnRing
+    swing: Spot
+    equal_height: Spot
+    snare_only: Spot
+
+
+def _spot(layout: Layout, mover: str, to: Floats | None, words: str) -> Spot:
     """A spot for the mover; what stands in its way is told later, for all spots at once."""
     if to is None:
-        return {"position_m": None, "words": words}
+        return Spot(position_m=None, words=words)
     ref = references(layout)
     now = np.array(layout.mic(mover).position_m)
-    return {
-        "position_m": [round(float(x), 6) for x in to],
-        "moved_m": float(np.linalg.norm(to - now)),
-        "snare_m": float(np.linalg.norm(to - ref.snare)),
-        "kick_m": float(np.linalg.norm(to - ref.kick)),
-        "words": words,
-    }
+    return Spot(
+        position_m=vector(to),
+        moved_m=float(np.linalg.norm(to - now)),
+        snare_m=float(np.linalg.norm(to - ref.snare)),
+        kick_m=float(np.linalg.norm(to - ref.kick)),
+        words=words,
+    )
 
 
-def _with_words(layout: Layout, spots: list[dict[str, Any]]) -> list[dict[str, Any]]:
+def _with_words(layout: Layout, spots: list[Spot]) -> list[Spot]:
     """The spots with what stands in the way of each that says nothing yet."""
-    quiet = [s for s in spots if s["position_m"] is not None and not s["words"]]
-    if quiet:
-        said = words_for_all([s["position_m"] for s in quiet], layout)
-        for spot, words in zip(quiet, said, strict=True):
-            spot["words"] = words
-    return spots
+    quiet = {i: s.position_m for i, s in enumerate(spots) if s.position_m and not s.words}
+    said = dict(zip(quiet, words_for_all(list(quiet.values()), layout), strict=True))
+    return [replace(s, words=said.get(i, s.words)) for i, s in enumerate(spots)]
 
 
 def ring_of(layout: Layout, anchor: str) -> RingAnswer:
@@ -51,22 +85,23 @@ def ring_of(layout: Layout, anchor: str) -> RingAnswer:
     return ring_through(ref.snare, ref.kick, layout.mic(anchor).position_m)
 
 
-def ring_points(layout: Layout, answer: RingAnswer, overhead: bool) -> dict[str, Any]:
+def ring_points(layout: Layout, answer: RingAnswer, overhead: bool) -> DrawnRing:
     """A ring for drawing: points (N, 3) and which of them a mic can stand at (N,)."""
     if answer.ring is None:
-        return {"kind": answer.kind, "words": answer.words, "points_m": [], "clear": []}
+        return DrawnRing(kind=answer.kind, words=answer.words, points_m=[], clear=[])
     points = answer.ring.at(np.linspace(0, 2 * np.pi, RING_POINTS))
     bad = blocked(points, layout)
     if overhead:
         bad = bad | under_cymbals(points, layout)
-    return {
-        "kind": answer.kind,
-        "words": "",
-        "centre_m": answer.ring.centre.tolist(),
-        "radius_m": answer.ring.radius,
-        "points_m": np.round(points, 4).tolist(),
-        "clear": (~bad).tolist(),
-    }
+    x, y, z = answer.ring.centre.tolist()
+    return DrawnRing(
+        kind=answer.kind,
+        words="",
+        centre_m=(x, y, z),
+        radius_m=answer.ring.radius,
+        points_m=np.round(points, 4).tolist(),
+        clear=(~bad).tolist(),
+    )
 
 
 def can_be_equal(layout: Layout, a: str, b: str) -> bool:
@@ -80,7 +115,7 @@ def can_be_equal(layout: Layout, a: str, b: str) -> bool:
     return layout.mic(a).role != "close" and layout.mic(b).role != "close"
 
 
-def places(layout: Layout, anchor: str, mover: str) -> dict[str, Any]:
+def places(layout: Layout, anchor: str, mover: str) -> Places:
     """The ring through the anchor, and the spots that would make the mover equal to it."""
     ref, one, two = references(layout), layout.mic(anchor), layout.mic(mover)
     now = np.array(two.position_m)
@@ -103,19 +138,17 @@ def places(layout: Layout, anchor: str, mover: str) -> dict[str, Any]:
         _spot(layout, mover, nearest_on_sphere(ref.snare, a, now), ""),
     ]
     swing_spot, level_spot, snare_spot = _with_words(layout, found)
-    return {
-        "anchor": anchor,
-        "mover": mover,
-        "ring": ring_points(layout, answer, overhead),
-        "swing": swing_spot,
-        "equal_height": level_spot,
-        "snare_only": snare_spot,
-    }
+    return Places(
+        anchor=anchor,
+        mover=mover,
+        ring=ring_points(layout, answer, overhead),
+        swing=swing_spot,
+        equal_height=level_spot,
+        snare_only=snare_spot,
+    )
 
 
-def place_by_tape(
-    layout: Layout, mic: str, snare_m: float, kick_m: float, height_m: float
-) -> dict[str, Any]:
+def place_by_tape(layout: Layout, mic: str, snare_m: float, kick_m: float, height_m: float) -> Spot:
     """Where a mic stands when snare, kick and height are typed; the side it is on now is kept.
 
     Raises

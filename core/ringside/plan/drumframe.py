@@ -1,4 +1,18 @@
-"""The frame at a drum or cymbal: which side of it a point is on, how far off, how far in, at what hour."""
+"""The one frame at a drum or cymbal: which side of it a point is on, how far off, in, what hour.
+
+A part has a struck face with a centre and a normal; the far face of a drum lies `depth` behind
+it. Of a point, **height** is how far it is above the struck face along the normal, **behind**
+how far it is past the far face, **radial** how far from the axis. From these follows its side:
+
+- ``over``: on the struck side of the struck face's plane;
+- ``inside``: between the two planes and within the shell;
+- ``beside``: between the two planes and outside the shell, as a mic at the shell is;
+- ``under``: past the far face; in front of a kick.
+
+The clock is read from above with 12 toward the audience and 3 at the drummer's right; on a
+standing head, like a kick's, 12 is up. Metres, hours. Arrivals, drum terms, the sheet, mics
+that follow their drum and slides round the rim all ask here.
+"""
 
 from dataclasses import dataclass
 from typing import Final, Literal
@@ -6,21 +20,60 @@ from typing import Final, Literal
 import numpy as np
 from numpy.typing import ArrayLike
 
-from ringside.arrays import Floats
-from ringside.plan.kit import Cymbal, Drum, Kit, centre_of
+from ringside.arrays import Floats, Mask
+from ringside.plan.kit import Cymbal, Drum, Kit, centre_of, depth_of
+from ringside.values import Number, Record
 
-Side = Literal["over", "under", "inside"]
-
+Side = Literal["over", "under", "inside", "beside"]
 
 STANDING: Final = 0.5
 """A head whose normal rises less than this (sine) is standing: its clock has 12 up."""
-
 
 EDGE_SHARE: Final = 0.85
 """How far out on the head a mic aimed at the edge looks, of the radius (from memory)."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True, slots=True)
+class OffHead:
+    """Points against struck faces, in the shape the two broadcast to; metres."""
+
+    height: Floats  # above the struck face
+    behind: Floats  # past the far face
+    radial: Floats  # from the axis
+    flat: Floats  # (..., 3) from the axis to the point, in the plane of the head
+    over: Mask
+    inside: Mask
+
+
+def off_head(
+    points: Floats, centre: Floats, axis: Floats, radius: ArrayLike, depth: ArrayLike
+) -> OffHead:
+    """Where points are against the struck faces of parts.
+
+    Parameters
+    ----------
+    points, centre, axis : ndarray, shape (..., 3)
+        Broadcast together; `axis` has length one.
+    radius, depth : array_like, shape (...)
+        Metres; a cymbal has no depth, so nothing is inside it.
+
+    Returns
+    -------
+    OffHead
+        Of the shape the arguments broadcast to.
+    """
+    out = points - centre
+    height = np.einsum("...i,...i->...", out, axis)
+    flat = out - height[..., None] * axis
+    radial = np.sqrt(np.einsum("...i,...i->...", flat, flat))
+    behind = -height - depth
+    inside = (height < 0) & (behind < 0) & (radial < radius)
+    return OffHead(
+        height=height, behind=behind, radial=radial, flat=flat, over=height >= 0, inside=inside
+    )
+
+
+@dataclass(frozen=True, slots=True)
 class Face:
     """A face of a drum or cymbal: its centre, the way out of it, 12 and 3 o'clock on it."""
 
@@ -32,7 +85,7 @@ class Face:
     depth: float
 
     def radial(self, clock_h: float) -> Floats:
-        """Unit vector from the centre toward an hour."""
+        """Unit vector from the centre toward an hour, (3,)."""
         turn = np.radians(30.0 * clock_h)
         return np.asarray(np.cos(turn) * self.twelve + np.sin(turn) * self.three)
 
@@ -41,10 +94,33 @@ class Face:
         out = self.radius - in_from_rim_m
         return np.asarray(self.centre + self.out * height_m + self.radial(clock_h) * out)
 
+    def hour(self, flat: Floats) -> float:
+        """The hour a vector in the plane of the face (3,) points to, 0 to 12; 0 at the middle."""
+        if float(np.linalg.norm(flat)) <= 1e-6:
+            return 0.0
+        turn = np.arctan2(flat @ self.three, flat @ self.twelve)
+        return float(np.degrees(turn) / 30) % 12
+
+
+class AtDrum(Record):
+    """Where a point is at a drum or cymbal, as it is said there."""
+
+    side: Side
+    height_m: Number
+    """Off the face of its side; inside and beside the shell, down from the batter."""
+    in_from_rim_m: Number
+    """Below zero stands outside the rim."""
+    clock_h: Number
+    """0 to 12, hours."""
+
 
 def face_of(part: Drum | Cymbal, side: Side) -> Face:
-    """The face of a part that a mic on a side sees."""
-    axis, depth = np.array(part.axis), part.depth_m if isinstance(part, Drum) else 0.0
+    """The face of a part that a mic on a side is measured from.
+
+    Over, inside and beside it is the struck face, with the way out of it turned down for the
+    last two; under, the far face.
+    """
+    axis, depth = np.array(part.axis), depth_of(part)
     up, front = np.array([0.0, 0.0, 1.0]), np.array([0.0, 1.0, 0.0])
     ahead = up if abs(axis[2]) < STANDING else front
     twelve = ahead - axis * float(ahead @ axis)
@@ -55,25 +131,48 @@ def face_of(part: Drum | Cymbal, side: Side) -> Face:
     return Face(centre, out, twelve, three, part.diameter_m / 2, depth)
 
 
+def against(part: Drum | Cymbal, point: ArrayLike) -> OffHead:
+    """A point (3,) against one part; every value a scalar."""
+    p = np.asarray(point, dtype=float)
+    axis, radius = np.array(part.axis), part.diameter_m / 2
+    return off_head(p, np.array(centre_of(part)), axis, radius, depth_of(part))
+
+
 def side_of(part: Drum | Cymbal, point: ArrayLike) -> Side:
-    """Which side of a part a point is on."""
-    p = np.asarray(point, dtype=float) - np.array(centre_of(part))
-    height = float(p @ np.array(part.axis))
-    depth = part.depth_m if isinstance(part, Drum) else 0.0
-    if height >= 0:
+    """Which side of a part a point (3,) is on."""
+    at = against(part, point)
+    if at.over:
         return "over"
-    radial = float(np.linalg.norm(p - height * np.array(part.axis)))
-    return "inside" if -height < depth and radial < part.diameter_m / 2 else "under"
+    if at.inside:
+        return "inside"
+    return "under" if at.behind >= 0 else "beside"
+
+
+def at_drum(part: Drum | Cymbal, point: ArrayLike) -> AtDrum:
+    """A point (3,) in the terms of a drum or cymbal.
+
+    Examples
+    --------
+    >>> from ringside.plan.kits import five_piece
+    >>> at_drum(five_piece().first("snare"), (0.0, 0.0, 1.0)).side
+    'over'
+    """
+    at, side = against(part, point), side_of(part, point)
+    off = {"over": at.height, "under": at.behind}.get(side, -at.height)
+    return AtDrum(
+        side=side,
+        height_m=float(off),
+        in_from_rim_m=part.diameter_m / 2 - float(at.radial),
+        clock_h=face_of(part, side).hour(at.flat),
+    )
 
 
 def nearest_metal(point: ArrayLike, cymbal: Cymbal) -> Floats:
     """The point of a cymbal's disc nearest to a point (3,), metres (3,)."""
-    out = np.asarray(point, dtype=float) - np.array(cymbal.centre_m)
-    axis = np.array(cymbal.axis)
-    flat = out - float(out @ axis) * axis
-    size = float(np.linalg.norm(flat))
+    at = against(cymbal, point)
+    size = float(at.radial)
     keep = min(size, cymbal.diameter_m / 2)
-    return np.asarray(np.array(cymbal.centre_m) + (flat / size * keep if size > 1e-9 else 0.0))
+    return np.asarray(np.array(cymbal.centre_m) + (at.flat / size * keep if size > 1e-9 else 0.0))
 
 
 def disc_gap(point: ArrayLike, cymbal: Cymbal) -> float:

@@ -218,6 +218,11 @@ def centre_of(part: Drum | Cymbal) -> Vector:
     return part.batter_m if isinstance(part, Drum) else part.centre_m
 
 
+def depth_of(part: Drum | Cymbal) -> float:
+    """From the struck face to the far one, metres; a cymbal has none."""
+    return part.depth_m if isinstance(part, Drum) else 0.0
+
+
 def _port_flipped(port: Port | None) -> Port | None:
     return port and port.model_copy(update={"right_m": -port.right_m})
 

@@ -8,8 +8,9 @@ a box. In an L the walls are those met in the four directions from the spot. R²
 By reciprocity the same curve holds for a mic that hears the whole room.
 """
 
+from dataclasses import dataclass
 from itertools import product
-from typing import Any, Final
+from typing import Final
 
 import numpy as np
 
@@ -93,16 +94,32 @@ def roughness_db(curves: Floats) -> Floats:
     return np.asarray(curves.std(axis=-1))
 
 
-def spot_report(layout: Layout) -> dict[str, Any] | None:
-    """The response where the kit stands, and the map of spots; None without a room.
+@dataclass(frozen=True, kw_only=True, slots=True)
+class MapSpot:
+    """A spot half a metre from the next, room coordinates, and how rough the low end is there."""
 
-    Returns
-    -------
-    dict
-        ``frequency_hz``; ``curves`` by height in decibels; ``roughness_db``; ``spots`` with
-        ``x_m``, ``y_m``, ``roughness_db`` and ``smooth``; ``smoothest_db`` of them
-        (None without spots); ``walls_m`` of the kit's origin.
-    """
+    x_m: float
+    y_m: float
+    roughness_db: float
+    smooth: bool
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class SpotBoard:
+    """The boundary response where the kit stands, and the map of spots."""
+
+    frequency_hz: list[float]
+    curves: dict[str, list[float]]
+    """By height: decibels at each frequency; empty while the snare stands outside."""
+    roughness_db: float | None
+    walls_m: dict[str, float]
+    """From the snare."""
+    smoothest_db: float | None
+    spots: list[MapSpot]
+
+
+def spot_report(layout: Layout) -> SpotBoard | None:
+    """The response where the kit stands, and the map of spots; None without a room."""
     room = layout.room
     if room is None:
         return None
@@ -114,22 +131,29 @@ def spot_report(layout: Layout) -> dict[str, Any] | None:
     rough = _map_roughness(room, places, list(high.values()), layout.air.speed)
     order = np.sort(rough)
     limit = order[max(int(len(order) * SMOOTH_SHARE) - 1, 0)] if len(order) else 0.0
-    return {
-        "frequency_hz": [round(float(f), 2) for f in FREQUENCIES_HZ],
-        "curves": {}
-        if curves is None
-        else {
-            k: [round(float(v), 2) for v in row] for k, row in zip(high, curves, strict=True)
-        },
-        "roughness_db": None if curves is None else float(roughness_db(curves).mean()),
-        "walls_m": wall_distances(room.kit_x_m, room.kit_y_m, room) if inside else {},
-        "smoothest_db": float(order[0]) if len(order) else None,
-        "spots": [
-            {"x_m": float(x), "y_m": float(y), "roughness_db": round(float(r), 2),
-             "smooth": bool(r <= limit)}
+    return SpotBoard(
+        frequency_hz=[round(float(f), 2) for f in FREQUENCIES_HZ],
+        curves=_by_height(high, curves),
+        roughness_db=None if curves is None else float(roughness_db(curves).mean()),
+        walls_m=_walls(room) if inside else {},
+        smoothest_db=float(order[0]) if len(order) else None,
+        spots=[
+            MapSpot(
+                x_m=float(x), y_m=float(y), roughness_db=round(float(r), 2), smooth=bool(r <= limit)
+            )
             for (x, y), r in zip(places, rough, strict=True)
         ],
-    }  # fmt: skip
+    )
+
+
+def _walls(room: Room) -> dict[str, float]:
+    return {str(k): v for k, v in wall_distances(room.kit_x_m, room.kit_y_m, room).items()}
+
+
+def _by_height(high: dict[str, float], curves: Floats | None) -> dict[str, list[float]]:
+    if curves is None:
+        return {}
+    return {k: [round(float(v), 2) for v in row] for k, row in zip(high, curves, strict=True)}
 
 
 def candidate_spots(room: Room) -> Floats:

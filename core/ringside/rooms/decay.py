@@ -7,7 +7,7 @@ given there). Bands 125 Hz to 8 kHz; metres, seconds, hertz.
 """
 
 from dataclasses import dataclass
-from typing import Any, Final
+from typing import Final
 
 import numpy as np
 
@@ -38,13 +38,42 @@ LOW_M: Final = 2.6
 """A ceiling below this throws the cymbals back at once (common practice)."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, slots=True)
 class Area:
     """Square metres of one material, and where."""
 
     where: str
     material: str
     m2: float
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class DirectRow:
+    """A mic off the kit against its critical distance."""
+
+    mic: str
+    distance_m: float
+    reach_m: float
+    direct_db: float
+    elsewhere: bool
+    """In an adjoining space, where the room's own decay says nothing."""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Decay:
+    """Decay in seven octave bands, seconds, and what follows from it."""
+
+    bands_hz: list[float]
+    sabine_s: list[float]
+    eyring_s: list[float]
+    mid_s: float
+    volume_m3: float
+    surface_m2: float
+    schroeder_hz: float
+    critical_m: float
+    areas: list[Area]
+    words: list[str]
+    mics: list[DirectRow]
 
 
 def wall_area(room: Room, wall: str) -> float:
@@ -149,7 +178,7 @@ def words_for_decay(room: Room, times: Floats) -> list[str]:
     return said
 
 
-def decay_report(layout: Layout) -> dict[str, Any] | None:
+def decay_report(layout: Layout) -> Decay | None:
     """Decay by band and what follows from it; None without a room."""
     room = layout.room
     if room is None:
@@ -157,22 +186,22 @@ def decay_report(layout: Layout) -> dict[str, Any] | None:
     parts, cubic = areas(room, layout.kit), volume(room)
     sabine, eyring = decay(parts, cubic, layout.air.speed, air_m(layout.air))
     mid = float(eyring[2:4].mean())
-    return {
-        "bands_hz": list(BANDS_HZ),
-        "sabine_s": [round(float(t), 3) for t in sabine],
-        "eyring_s": [round(float(t), 3) for t in eyring],
-        "mid_s": mid,
-        "volume_m3": cubic,
-        "surface_m2": sum(p.m2 for p in parts),
-        "schroeder_hz": schroeder_hz(mid, cubic),
-        "critical_m": critical_distance(cubic, mid),
-        "areas": [{"where": p.where, "material": p.material, "m2": p.m2} for p in parts],
-        "words": words_for_decay(room, eyring),
-        "mics": _direct_to_room(layout, cubic, mid),
-    }
+    return Decay(
+        bands_hz=list(BANDS_HZ),
+        sabine_s=[round(float(t), 3) for t in sabine],
+        eyring_s=[round(float(t), 3) for t in eyring],
+        mid_s=mid,
+        volume_m3=cubic,
+        surface_m2=sum(p.m2 for p in parts),
+        schroeder_hz=schroeder_hz(mid, cubic),
+        critical_m=critical_distance(cubic, mid),
+        areas=parts,
+        words=words_for_decay(room, eyring),
+        mics=_direct_to_room(layout, cubic, mid),
+    )
 
 
-def _direct_to_room(layout: Layout, cubic: float, mid: float) -> list[dict[str, Any]]:
+def _direct_to_room(layout: Layout, cubic: float, mid: float) -> list[DirectRow]:
     """Each mic in the room that is no close mic: how far beyond the critical distance it is."""
     room = layout.room
     if room is None:
@@ -188,12 +217,12 @@ def _direct_to_room(layout: Layout, cubic: float, mid: float) -> list[dict[str, 
         q = 1 / random_energy(PRESSURE_SHARE[m.pattern])
         reach = critical_distance(cubic, mid, q)
         rows.append(
-            {
-                "mic": m.id,
-                "distance_m": distance,
-                "reach_m": reach,
-                "direct_db": float(20 * np.log10(reach / max(distance, 0.05))),
-                "elsewhere": not bool(inside_floor(at[:, 0], at[:, 1], room)[0]),
-            }
+            DirectRow(
+                mic=m.id,
+                distance_m=distance,
+                reach_m=reach,
+                direct_db=float(20 * np.log10(reach / max(distance, 0.05))),
+                elsewhere=not bool(inside_floor(at[:, 0], at[:, 1], room)[0]),
+            )
         )
     return rows

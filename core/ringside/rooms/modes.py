@@ -6,8 +6,9 @@ no such formula: its floor plan is solved as a membrane with free edges on a gri
 because walls are upright: f = √(f_plan² + (c·nz/2Lz)²).
 """
 
+from dataclasses import dataclass
 from functools import lru_cache
-from typing import Any, Final
+from typing import Final, Literal
 
 import numpy as np
 
@@ -26,15 +27,31 @@ TOGETHER_HZ: Final = 2.0
 PLAN_CACHE: Final = 16
 
 
-def box_modes(
-    size_m: tuple[float, float, float], speed: float, top_hz: float
-) -> list[dict[str, Any]]:
+ModeKind = Literal["axial", "tangential", "oblique", "plan", "upright", "mixed"]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Mode:
+    """A mode of a room; the order counts half waves by direction (in an L: plan, height)."""
+
+    hz: float
+    order: list[int]
+    kind: ModeKind
+
+
+def box_modes(size_m: tuple[float, float, float], speed: float, top_hz: float) -> list[Mode]:
     """Modes of a box up to a frequency, lowest first.
 
-    Returns
-    -------
-    list of dict
-        ``hz``, ``order`` (nx, ny, nz) and ``kind``: axial, tangential or oblique.
+    Parameters
+    ----------
+    size_m : (float, float, float)
+        Metres.
+    speed, top_hz : float
+        Speed of sound, m/s; the highest frequency, hertz.
+
+    References
+    ----------
+    Kuttruff, Room Acoustics, ch. 3.
     """
     most = [int(2 * top_hz * length / speed) + 1 for length in size_m]
     grid = np.stack(np.meshgrid(*[np.arange(n + 1) for n in most], indexing="ij"), -1)
@@ -42,14 +59,15 @@ def box_modes(
     hz = speed / 2 * np.sqrt(((order / np.array(size_m)) ** 2).sum(axis=1))
     keep = hz <= top_hz
     rows = [
-        {"hz": float(f), "order": [int(v) for v in n], "kind": _kind(int((n > 0).sum()))}
+        Mode(hz=float(f), order=[int(v) for v in n], kind=_kind(int((n > 0).sum())))
         for f, n in zip(hz[keep], order[keep], strict=True)
     ]
-    return sorted(rows, key=lambda r: r["hz"])
+    return sorted(rows, key=lambda r: r.hz)
 
 
-def _kind(directions: int) -> str:
-    return ("axial", "tangential", "oblique")[directions - 1]
+def _kind(directions: int) -> ModeKind:
+    kinds: tuple[ModeKind, ...] = ("axial", "tangential", "oblique")
+    return kinds[directions - 1]
 
 
 @lru_cache(maxsize=PLAN_CACHE)
@@ -120,7 +138,7 @@ def plan_wave_numbers(room: Room, top: float) -> tuple[float, ...]:
     return _plan_numbers(outline, n.corner, top)
 
 
-def l_modes(room: Room, speed: float, top_hz: float) -> list[dict[str, Any]]:
+def l_modes(room: Room, speed: float, top_hz: float) -> list[Mode]:
     """Modes of an L-shaped room up to a frequency; the order counts (plan, height)."""
     top = 2 * np.pi * top_hz / speed
     rows = []
@@ -128,21 +146,21 @@ def l_modes(room: Room, speed: float, top_hz: float) -> list[dict[str, Any]]:
         for q in range(int(2 * top_hz * room.height_m / speed) + 1):
             hz = speed / (2 * np.pi) * float(np.hypot(k, np.pi * q / room.height_m))
             if 0 < hz <= top_hz and (p or q):
-                kind = "plan" if q == 0 else "upright" if p == 0 else "mixed"
-                rows.append({"hz": hz, "order": [p, q], "kind": kind})
-    return sorted(rows, key=lambda r: r["hz"])
+                kind: ModeKind = "plan" if q == 0 else "upright" if p == 0 else "mixed"
+                rows.append(Mode(hz=hz, order=[p, q], kind=kind))
+    return sorted(rows, key=lambda r: r.hz)
 
 
-def modes(room: Room, speed: float, top_hz: float = MODES_TOP_HZ) -> list[dict[str, Any]]:
+def modes(room: Room, speed: float, top_hz: float = MODES_TOP_HZ) -> list[Mode]:
     """The modes of a room, lowest first."""
     if room.notch is None:
         return box_modes((room.width_m, room.length_m, room.height_m), speed, top_hz)
     return l_modes(room, speed, top_hz)
 
 
-def modes_words(rows: list[dict[str, Any]]) -> list[str]:
+def modes_words(rows: list[Mode]) -> list[str]:
     """Where modes pile up and where the widest gap between low ones is."""
-    low = [r["hz"] for r in rows if r["hz"] <= 120]
+    low = [r.hz for r in rows if r.hz <= 120]
     if len(low) < 2:
         return ["So small a room has hardly a mode under 120 Hz: it will sound thin and boxy."]
     gaps = np.diff(low)

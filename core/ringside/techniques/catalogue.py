@@ -1,6 +1,7 @@
 """Every technique there is, in the order of the list, and how to find one."""
 
-from typing import Any, Final
+from dataclasses import dataclass
+from typing import Final
 
 from ringside.errors import RingsideError
 from ringside.plan.handsizes import HandSizes
@@ -10,7 +11,7 @@ from ringside.techniques.cymbals import CYMBALS
 from ringside.techniques.kick import KICK
 from ringside.techniques.oddities import ODDITIES
 from ringside.techniques.overheads import OVERHEADS
-from ringside.techniques.recipe import GROUPS, HAND_WORDS, Technique
+from ringside.techniques.recipe import GROUPS, HAND_WORDS, Group, Technique, Unit
 from ringside.techniques.rooms import ROOMS
 from ringside.techniques.singles import SINGLES
 from ringside.techniques.snare import SNARE
@@ -72,38 +73,73 @@ def lacking(t: Technique, layout: Layout) -> str:
     return ""
 
 
-def listed(layout: Layout, hands: HandSizes) -> list[dict[str, Any]]:
+@dataclass(frozen=True, kw_only=True, slots=True)
+class NumberRow:
+    """A named number: metres, degrees, hours or a share; `hand` says what it is by hand."""
+
+    id: str
+    label: str
+    unit: Unit
+    default: float
+    low: float
+    high: float
+    hand: str | None
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class TechniqueRow:
+    """A technique of the list, for a kit, a room and somebody's hand."""
+
+    id: str
+    name: str
+    group: Group
+    gives: str
+    watch_for: str
+    listen_for: str
+    care: str
+    also: str
+    mics: int
+    minutes: float
+    keeps_on: list[str]
+    targets: list[str]
+    takes_target: bool
+    lacks: str
+    numbers: list[NumberRow]
+
+
+def listed(layout: Layout, hands: HandSizes) -> list[TechniqueRow]:
     """The whole list for a layout: words, numbers from somebody's hand, targets, what lacks."""
     kick, snare = layout.kit.first("kick"), layout.kit.first("snare")
     leads = -1.0 if kick.batter_m[0] < snare.batter_m[0] else 1.0
-    return [
-        {
-            "id": t.id,
-            "name": t.name,
-            "group": t.group,
-            "gives": t.gives,
-            "watch_for": t.watch_for,
-            "listen_for": t.listen_for,
-            "care": t.care,
-            "also": t.also,
-            "mics": t.mics,
-            "minutes": t.minutes,
-            "keeps_on": list(t.keeps_on),
-            "targets": targets_in(t, layout),
-            "takes_target": bool(t.over),
-            "lacks": lacking(t, layout),
-            "numbers": [
-                {
-                    "id": n.id,
-                    "label": n.label,
-                    "unit": n.unit,
-                    "default": n.start(hands, leads),
-                    "low": n.low,
-                    "high": n.high,
-                    "hand": HAND_WORDS[n.hand] if n.hand else None,
-                }
-                for n in t.numbers
-            ],
-        }
-        for t in TECHNIQUES.values()
-    ]
+    return [_listed(t, layout, hands, leads) for t in TECHNIQUES.values()]
+
+
+def _listed(t: Technique, layout: Layout, hands: HandSizes, leads: float) -> TechniqueRow:
+    return TechniqueRow(
+        id=t.id,
+        name=t.name,
+        group=t.group,
+        gives=t.gives,
+        watch_for=t.watch_for,
+        listen_for=t.listen_for,
+        care=t.care,
+        also=t.also,
+        mics=t.mics,
+        minutes=t.minutes,
+        keeps_on=list(t.keeps_on),
+        targets=targets_in(t, layout),
+        takes_target=bool(t.over),
+        lacks=lacking(t, layout),
+        numbers=[
+            NumberRow(
+                id=n.id,
+                label=n.label,
+                unit=n.unit,
+                default=n.start(hands, leads),
+                low=n.low,
+                high=n.high,
+                hand=HAND_WORDS[n.hand] if n.hand else None,
+            )
+            for n in t.numbers
+        ],
+    )

@@ -342,44 +342,75 @@ def rematched(layout: Layout) -> Layout:
     return layout.model_copy(update={"techniques": tuple(rows)})
 
 
-def standing(layout: Layout) -> list[dict[str, Any]]:
-    """Each technique in use: its promises as measured now, and which mics left their numbers.
+@dataclass(frozen=True, kw_only=True, slots=True)
+class OffRow:
+    """A mic that left its numbers, and how far, metres."""
 
-    Returns
-    -------
-    list of dict
-        ``id``, ``technique``, ``name``, ``target``, ``mics``, ``numbers``; ``off``: rows of mic
-        and ``moved_m``; ``equal``: rows of ``a``, ``b``, ``on`` and ``difference_m``; ``notes``,
-        with a sentence when the recipe no longer fits the kit.
-    """
+    mic: str
+    moved_m: float
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class EqualRow:
+    """A promise as measured now, metres."""
+
+    a: str
+    b: str
+    on: str
+    difference_m: float
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class StandingRow:
+    """A technique in use: its promises as measured now, and which mics left their numbers."""
+
+    id: str
+    technique: str
+    name: str
+    target: str | None
+    mics: list[str]
+    numbers: dict[str, float]
+    off: list[OffRow]
+    equal: list[EqualRow]
+    notes: list[str]
+    """What the recipe says, or why it no longer fits the kit."""
+
+
+def standing(layout: Layout) -> list[StandingRow]:
+    """Each technique in use, in the layout's order."""
     return [_standing(layout, kept) for kept in layout.techniques]
 
 
-def _standing(layout: Layout, kept: Taken) -> dict[str, Any]:
-    row: dict[str, Any] = {
-        "id": kept.id, "technique": kept.technique, "name": kept.technique,
-        "target": kept.target, "mics": list(kept.mics), "numbers": dict(kept.numbers),
-        "off": [], "equal": [], "notes": [],
-    }  # fmt: skip
+def _standing(layout: Layout, kept: Taken) -> StandingRow:
+    name, off, equal = kept.technique, list[OffRow](), list[EqualRow]()
     try:
         t = technique(kept.technique)
-        row["name"] = t.name
+        name = t.name
         numbers = {n.id: kept.numbers.get(n.id, n.default) for n in t.numbers}
         found = made(layout, t, kept.target, numbers)
     except RingsideError as fault:
-        return {**row, "notes": [str(fault)]}
-    if len(found.puts) != len(kept.mics):
-        return {**row, "notes": ["Some of its mics were taken away."]}
+        notes = [str(fault)]
+    else:
+        if len(found.puts) != len(kept.mics):
+            notes = ["Some of its mics were taken away."]
+        else:
+            off, equal, notes = *_against(layout, kept, found), list(found.notes)
+    return StandingRow(
+        id=kept.id, technique=kept.technique, name=name, target=kept.target, mics=list(kept.mics),
+        numbers=dict(kept.numbers), off=off, equal=equal, notes=notes,
+    )  # fmt: skip
+
+
+def _against(layout: Layout, kept: Taken, found: Made) -> tuple[list[OffRow], list[EqualRow]]:
+    """The mics off what the recipe places, and its promises measured at the mics."""
     spots = [np.array(layout.mic(m).position_m) for m in kept.mics]
+    off = []
     for name, spot, put in zip(kept.mics, spots, found.puts, strict=True):
         moved = float(np.linalg.norm(spot - put.at))
         if moved > OFF_NUMBERS_M:
-            row["off"].append({"mic": name, "moved_m": moved})
+            off.append(OffRow(mic=name, moved_m=moved))
+    equal = []
     for e in found.equals:
-        one, two = spots[e.a], spots[e.b]
-        gap = float(np.linalg.norm(one - e.to_a) - np.linalg.norm(two - e.to_b))
-        row["equal"].append(
-            {"a": kept.mics[e.a], "b": kept.mics[e.b], "on": e.on, "difference_m": abs(gap)}
-        )
-    row["notes"] = list(found.notes)
-    return row
+        gap = float(np.linalg.norm(spots[e.a] - e.to_a) - np.linalg.norm(spots[e.b] - e.to_b))
+        equal.append(EqualRow(a=kept.mics[e.a], b=kept.mics[e.b], on=e.on, difference_m=abs(gap)))
+    return off, equal

@@ -157,7 +157,7 @@ export interface paths {
          * Aim
          * @description The direction that aims a mic at a drum, a cymbal, or straight down or up.
          */
-        post: operations["api_compute_routes_aim"];
+        post: operations["api_board_routes_aim"];
         delete?: never;
         options?: never;
         head?: never;
@@ -177,7 +177,7 @@ export interface paths {
          * Flips
          * @description The best set of flips for all mics together.
          */
-        post: operations["api_pair_routes_flips"];
+        post: operations["api_pairs_routes_flips"];
         delete?: never;
         options?: never;
         head?: never;
@@ -217,7 +217,7 @@ export interface paths {
          * Compute
          * @description The analysis of any layout; nothing is stored.
          */
-        post: operations["api_compute_routes_compute"];
+        post: operations["api_board_routes_compute"];
         delete?: never;
         options?: never;
         head?: never;
@@ -237,7 +237,7 @@ export interface paths {
          * In Terms
          * @description A close mic in the terms of its drum.
          */
-        post: operations["api_technique_routes_in_terms"];
+        post: operations["api_techniques_routes_in_terms"];
         delete?: never;
         options?: never;
         head?: never;
@@ -257,7 +257,7 @@ export interface paths {
          * By Terms
          * @description The layout with a close mic where its drum terms say.
          */
-        post: operations["api_technique_routes_by_terms"];
+        post: operations["api_techniques_routes_by_terms"];
         delete?: never;
         options?: never;
         head?: never;
@@ -419,18 +419,18 @@ export interface paths {
          * One
          * @description A layout in full.
          */
-        get: operations["api_layout_routes_one"];
+        get: operations["api_layouts_routes_one"];
         /**
          * Save
          * @description Save a new state; an older version is answered with both states, never overwritten.
          */
-        put: operations["api_layout_routes_save"];
+        put: operations["api_layouts_routes_save"];
         post?: never;
         /**
          * Delete
          * @description Put away; restore brings it back.
          */
-        delete: operations["api_layout_routes_delete"];
+        delete: operations["api_layouts_routes_delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -447,7 +447,7 @@ export interface paths {
          * Saved
          * @description The analysis of a layout as it is saved.
          */
-        get: operations["api_compute_routes_saved"];
+        get: operations["api_board_routes_saved"];
         put?: never;
         post?: never;
         delete?: never;
@@ -489,7 +489,7 @@ export interface paths {
          * Copy
          * @description A copy beside it.
          */
-        post: operations["api_layout_routes_copy"];
+        post: operations["api_layouts_routes_copy"];
         delete?: never;
         options?: never;
         head?: never;
@@ -527,7 +527,7 @@ export interface paths {
          * File
          * @description The open layout file.
          */
-        get: operations["api_file_routes_file"];
+        get: operations["api_layouts_files_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -549,7 +549,7 @@ export interface paths {
          * Fitted
          * @description The layout fitted, with the stands of the studio's locker; nothing is stored.
          */
-        post: operations["api_technique_routes_fitted"];
+        post: operations["api_techniques_routes_fitted"];
         delete?: never;
         options?: never;
         head?: never;
@@ -567,7 +567,7 @@ export interface paths {
          * Pairs
          * @description Every pair on every drum as a table, metres and seconds.
          */
-        get: operations["api_file_routes_pairs"];
+        get: operations["api_layouts_files_pairs"];
         put?: never;
         post?: never;
         delete?: never;
@@ -609,7 +609,7 @@ export interface paths {
          * Redo
          * @description One state forward.
          */
-        post: operations["api_layout_routes_redo"];
+        post: operations["api_layouts_routes_redo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -629,7 +629,7 @@ export interface paths {
          * Restore
          * @description Bring back a deleted layout.
          */
-        post: operations["api_layout_routes_restore"];
+        post: operations["api_layouts_routes_restore"];
         delete?: never;
         options?: never;
         head?: never;
@@ -647,7 +647,7 @@ export interface paths {
          * Sheet
          * @description The set-up sheet as a page to print.
          */
-        get: operations["api_file_routes_sheet"];
+        get: operations["api_layouts_files_sheet"];
         put?: never;
         post?: never;
         delete?: never;
@@ -667,7 +667,7 @@ export interface paths {
          * Csv
          * @description The set-up sheet as a table.
          */
-        get: operations["api_file_routes_csv"];
+        get: operations["api_layouts_files_csv"];
         put?: never;
         post?: never;
         delete?: never;
@@ -687,7 +687,7 @@ export interface paths {
          * Pdf
          * @description The set-up sheet as PDF.
          */
-        get: operations["api_file_routes_pdf"];
+        get: operations["api_layouts_files_pdf"];
         put?: never;
         post?: never;
         delete?: never;
@@ -729,7 +729,7 @@ export interface paths {
          * Taken
          * @description The layout with one more technique, held by what is left in the studio's locker.
          */
-        post: operations["api_technique_routes_taken"];
+        post: operations["api_techniques_routes_taken"];
         delete?: never;
         options?: never;
         head?: never;
@@ -749,7 +749,7 @@ export interface paths {
          * Undo
          * @description One state back.
          */
-        post: operations["api_layout_routes_undo"];
+        post: operations["api_layouts_routes_undo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -769,7 +769,7 @@ export interface paths {
          * Turned
          * @description The aim that turns a mic's null to a neighbour.
          */
-        post: operations["api_technique_routes_turned"];
+        post: operations["api_techniques_routes_turned"];
         delete?: never;
         options?: never;
         head?: never;
@@ -789,7 +789,7 @@ export interface paths {
          * One By One
          * @description What each mic does to every drum as it is added.
          */
-        post: operations["api_pair_routes_one_by_one"];
+        post: operations["api_pairs_routes_one_by_one"];
         delete?: never;
         options?: never;
         head?: never;
@@ -809,7 +809,7 @@ export interface paths {
          * Depth
          * @description A pair on a drum: bands, body against delay, and every remedy tried on the whole.
          */
-        post: operations["api_pair_routes_depth"];
+        post: operations["api_pairs_routes_depth"];
         delete?: never;
         options?: never;
         head?: never;
@@ -829,7 +829,7 @@ export interface paths {
          * Rows
          * @description Every pair in the order of the grid, each on its worst source or all on one.
          */
-        post: operations["api_pair_routes_rows"];
+        post: operations["api_pairs_routes_rows"];
         delete?: never;
         options?: never;
         head?: never;
@@ -849,7 +849,7 @@ export interface paths {
          * Picture
          * @description The stereo picture of every pair, mono, and the pans against it.
          */
-        post: operations["api_pair_routes_picture"];
+        post: operations["api_pairs_routes_picture"];
         delete?: never;
         options?: never;
         head?: never;
@@ -869,7 +869,7 @@ export interface paths {
          * Tape
          * @description Where a mic stands when snare, kick and height are typed.
          */
-        post: operations["api_compute_routes_tape"];
+        post: operations["api_board_routes_tape"];
         delete?: never;
         options?: never;
         head?: never;
@@ -927,13 +927,13 @@ export interface paths {
          * Sessions
          * @description The sessions of one's studios, newest first.
          */
-        get: operations["api_session_routes_sessions"];
+        get: operations["api_sessions_routes_sessions"];
         put?: never;
         /**
          * Make
          * @description A session from a starting kit and a starting layout.
          */
-        post: operations["api_session_routes_make"];
+        post: operations["api_sessions_routes_make"];
         delete?: never;
         options?: never;
         head?: never;
@@ -951,7 +951,7 @@ export interface paths {
          * Starts
          * @description What a new session can begin with.
          */
-        get: operations["api_session_routes_starts"];
+        get: operations["api_sessions_routes_starts"];
         put?: never;
         post?: never;
         delete?: never;
@@ -973,7 +973,7 @@ export interface paths {
          * Upload
          * @description A layout file made elsewhere becomes a session of its own; a bad one changes nothing.
          */
-        post: operations["api_session_routes_upload"];
+        post: operations["api_sessions_routes_upload"];
         delete?: never;
         options?: never;
         head?: never;
@@ -991,21 +991,21 @@ export interface paths {
          * One
          * @description One session.
          */
-        get: operations["api_session_routes_one"];
+        get: operations["api_sessions_routes_one"];
         put?: never;
         post?: never;
         /**
          * Delete
          * @description Put away; restore brings it back.
          */
-        delete: operations["api_session_routes_delete"];
+        delete: operations["api_sessions_routes_delete"];
         options?: never;
         head?: never;
         /**
          * Rename
          * @description Change name and place.
          */
-        patch: operations["api_session_routes_rename"];
+        patch: operations["api_sessions_routes_rename"];
         trace?: never;
     };
     "/api/sessions/{pk}/copy": {
@@ -1021,7 +1021,7 @@ export interface paths {
          * Copy
          * @description A second session with the same layouts.
          */
-        post: operations["api_session_routes_copy"];
+        post: operations["api_sessions_routes_copy"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1041,7 +1041,7 @@ export interface paths {
          * Make Layout
          * @description Another layout in the session, from a starting kit and layout.
          */
-        post: operations["api_session_routes_make_layout"];
+        post: operations["api_sessions_routes_make_layout"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1101,7 +1101,7 @@ export interface paths {
          * Restore
          * @description Bring back a deleted session.
          */
-        post: operations["api_session_routes_restore"];
+        post: operations["api_sessions_routes_restore"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1183,13 +1183,13 @@ export interface paths {
          * Kits
          * @description The kits of a studio.
          */
-        get: operations["api_studio_routes_kits"];
+        get: operations["api_studios_routes_kits"];
         put?: never;
         /**
          * Keep Kit
          * @description Keep a kit; one by the same name is replaced.
          */
-        post: operations["api_studio_routes_keep_kit"];
+        post: operations["api_studios_routes_keep_kit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1210,7 +1210,7 @@ export interface paths {
          * Drop Kit
          * @description Forget a kit; layouts keep theirs.
          */
-        delete: operations["api_studio_routes_drop_kit"];
+        delete: operations["api_studios_routes_drop_kit"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1227,12 +1227,12 @@ export interface paths {
          * Locker
          * @description Mics, stands, inputs and cables of a studio.
          */
-        get: operations["api_studio_routes_locker"];
+        get: operations["api_studios_routes_locker"];
         /**
          * Save Locker
          * @description Save the locker; an older version is refused, never put over a newer one.
          */
-        put: operations["api_studio_routes_save_locker"];
+        put: operations["api_studios_routes_save_locker"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1251,13 +1251,13 @@ export interface paths {
          * Locker Csv
          * @description The locker as CSV.
          */
-        get: operations["api_studio_routes_locker_csv"];
+        get: operations["api_studios_routes_locker_csv"];
         put?: never;
         /**
          * Read Csv
          * @description Rows of a CSV file put into the locker; broken ones are named and left out.
          */
-        post: operations["api_studio_routes_read_csv"];
+        post: operations["api_studios_routes_read_csv"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1275,13 +1275,13 @@ export interface paths {
          * Rooms
          * @description The rooms of a studio.
          */
-        get: operations["api_studio_routes_rooms"];
+        get: operations["api_studios_routes_rooms"];
         put?: never;
         /**
          * Keep Room
          * @description Keep a room; one by the same name is replaced.
          */
-        post: operations["api_studio_routes_keep_room"];
+        post: operations["api_studios_routes_keep_room"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1302,7 +1302,7 @@ export interface paths {
          * Drop Room
          * @description Forget a room; layouts keep theirs.
          */
-        delete: operations["api_studio_routes_drop_room"];
+        delete: operations["api_studios_routes_drop_room"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1321,7 +1321,7 @@ export interface paths {
          * Techniques
          * @description The list for a layout's kit and room, its defaults by this user's hand.
          */
-        post: operations["api_technique_routes_techniques"];
+        post: operations["api_techniques_routes_techniques"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1341,7 +1341,7 @@ export interface paths {
          * Changed
          * @description The layout with numbers of a technique changed.
          */
-        post: operations["api_technique_routes_changed"];
+        post: operations["api_techniques_routes_changed"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1361,7 +1361,7 @@ export interface paths {
          * Dropped
          * @description The layout without a technique.
          */
-        post: operations["api_technique_routes_dropped"];
+        post: operations["api_techniques_routes_dropped"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1381,7 +1381,7 @@ export interface paths {
          * In Use
          * @description The techniques of a layout as they stand now.
          */
-        post: operations["api_technique_routes_in_use"];
+        post: operations["api_techniques_routes_in_use"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1401,7 +1401,7 @@ export interface paths {
          * What If
          * @description One number of a technique over its range.
          */
-        post: operations["api_technique_routes_what_if"];
+        post: operations["api_techniques_routes_what_if"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1421,7 +1421,7 @@ export interface paths {
          * Thresholds
          * @description The named limits of the verdicts with their reasons.
          */
-        post: operations["api_compute_routes_thresholds"];
+        post: operations["api_board_routes_thresholds"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1486,10 +1486,10 @@ export interface components {
             temperature_c: number;
         };
         /**
-         * AnswerRow
-         * @description One answer and what it changes.
+         * Answer
+         * @description One answer to a question: its value, its words, and what it changes.
          */
-        AnswerRow: {
+        Answer: {
             /** Changes */
             changes: string;
             /** Label */
@@ -1498,10 +1498,10 @@ export interface components {
             value: string;
         };
         /**
-         * AreaRow
-         * @description A surface and what covers it.
+         * Area
+         * @description Square metres of one material, and where.
          */
-        AreaRow: {
+        Area: {
             /** M2 */
             m2: number;
             /** Material */
@@ -1524,10 +1524,10 @@ export interface components {
             source: string;
         };
         /**
-         * AskOut
-         * @description The reading to take next; `b` null is the floor.
+         * Ask
+         * @description A reading to take: its two ends (None is the floor), and why.
          */
-        AskOut: {
+        Ask: {
             /** A */
             a: string;
             /** B */
@@ -1536,7 +1536,7 @@ export interface components {
              * Stage
              * @enum {string}
              */
-            stage: "place" | "check" | "again";
+            stage: "again" | "place" | "check";
             /** Words */
             words: string;
         };
@@ -1560,8 +1560,28 @@ export interface components {
             wired_db: number;
         };
         /**
+         * BestFlips
+         * @description The best set of flips, the runner-up, and what is proven.
+         */
+        BestFlips: {
+            /** Behind Db */
+            behind_db: number | null;
+            best: components["schemas"]["FlipSet"];
+            /** Bound Db */
+            bound_db: number;
+            /** Held */
+            held: string[];
+            /** Proven */
+            proven: boolean;
+            runner_up: components["schemas"]["FlipSet"] | null;
+            /** Unsure */
+            unsure: components["schemas"]["PairOn"][];
+            /** Words */
+            words: string;
+        };
+        /**
          * Board
-         * @description The analysis for a screen: arrays of mics by sources, and of pairs by sources.
+         * @description Arrays of M mics by S sources, and of P pairs by S sources; metres, seconds, decibels.
          */
         Board: {
             /** After Gain Db */
@@ -1707,7 +1727,7 @@ export interface components {
          */
         BriefOut: {
             /** Questions */
-            questions: components["schemas"]["QuestionRow"][];
+            questions: components["schemas"]["Question"][];
             /** Rules */
             rules: components["schemas"]["RuleRow"][];
             start: components["schemas"]["Brief"];
@@ -1748,7 +1768,7 @@ export interface components {
         };
         /**
          * Change
-         * @description One difference in tape terms, metres.
+         * @description One difference in tape terms; before and after in metres where a mic moved.
          */
         Change: {
             /** Kick M */
@@ -1803,6 +1823,17 @@ export interface components {
             was: string;
         };
         /**
+         * CloseTerms
+         * @description A close mic in drum terms, and the metal nearest to it, metres.
+         */
+        CloseTerms: {
+            /** Cymbal */
+            cymbal: string | null;
+            /** Gap M */
+            gap_m: number | null;
+            terms: components["schemas"]["DrumTerms"];
+        };
+        /**
          * ComputeIn
          * @description A layout that need not be stored, and the pair to open.
          */
@@ -1843,7 +1874,7 @@ export interface components {
         };
         /**
          * Counts
-         * @description Pairs by worst verdict.
+         * @description Pairs by their worst verdict; those left on purpose are counted apart.
          */
         Counts: {
             /** Ask The Ear */
@@ -1901,12 +1932,12 @@ export interface components {
             name: string;
         };
         /**
-         * DecayOut
-         * @description Decay by octave band and what follows.
+         * Decay
+         * @description Decay in seven octave bands, seconds, and what follows from it.
          */
-        DecayOut: {
+        Decay: {
             /** Areas */
-            areas: components["schemas"]["AreaRow"][];
+            areas: components["schemas"]["Area"][];
             /** Bands Hz */
             bands_hz: number[];
             /** Critical M */
@@ -1982,10 +2013,10 @@ export interface components {
         };
         /**
          * DelayCurve
-         * @description Body of the sum against the delay put on the second mic.
+         * @description Body of the sum against the delay put on the second mic: N points, decibels, seconds.
          */
         DelayCurve: {
-            best_move: components["schemas"]["FullestRow"];
+            best_move: components["schemas"]["Fullest"];
             /** Equal S */
             equal_s: number | null;
             /** Flipped Db */
@@ -2070,10 +2101,39 @@ export interface components {
             id: string;
         };
         /**
-         * DriftOut
-         * @description One drum through the day.
+         * DrawnRing
+         * @description A ring for drawing: N points and where of them a mic can stand. Metres.
          */
-        DriftOut: {
+        DrawnRing: {
+            /** Centre M */
+            centre_m?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Clear */
+            clear: boolean[];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "circle" | "point" | "none";
+            /** Points M */
+            points_m: [
+                number,
+                number,
+                number
+            ][];
+            /** Radius M */
+            radius_m?: number | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * DriftRow
+         * @description A drum's first lug reading of the day against its last.
+         */
+        DriftRow: {
             /** Drift Cents */
             drift_cents: number[];
             /** Drum */
@@ -2187,7 +2247,7 @@ export interface components {
         };
         /**
          * DrumGain
-         * @description What a set of flips gives a drum, decibels against as wired.
+         * @description What a set of flips gives a drum, decibels of body against as wired.
          */
         DrumGain: {
             /** Gain Db */
@@ -2196,10 +2256,10 @@ export interface components {
             source: string;
         };
         /**
-         * DrumPitch
-         * @description A drum's fundamental as a note, known or estimated from its size.
+         * DrumNote
+         * @description A drum's fundamental as a note, and its body band, hertz.
          */
-        DrumPitch: {
+        DrumNote: {
             /** Body High Hz */
             body_high_hz: number;
             /** Body Low Hz */
@@ -2219,29 +2279,20 @@ export interface components {
         };
         /**
          * DrumTerms
-         * @description Where a close mic is, as it is said at the drum.
+         * @description Where a close mic is and where it looks, as it is said at the drum.
          */
         DrumTerms: {
-            /**
-             * Clock H
-             * @description 0 to 12, hours.
-             */
+            /** Clock H */
             clock_h: number;
-            /**
-             * Height M
-             * @description Off the face; inside, from the batter. Metres.
-             */
+            /** Height M */
             height_m: number;
-            /**
-             * In From Rim M
-             * @description Below zero stands outside the rim. Metres.
-             */
+            /** In From Rim M */
             in_from_rim_m: number;
             /**
              * Side
              * @enum {string}
              */
-            side: "over" | "under" | "inside";
+            side: "over" | "under" | "inside" | "beside";
             /**
              * Target
              * @default free
@@ -2255,8 +2306,19 @@ export interface components {
             tilt_deg: number;
         };
         /**
+         * Edited
+         * @description The layout as it is then, what was done in a few words, and the mics that went along.
+         */
+        Edited: {
+            layout: components["schemas"]["Layout"];
+            /** Moved */
+            moved: string[];
+            /** Words */
+            words: string;
+        };
+        /**
          * EffectRow
-         * @description What becomes of another pair.
+         * @description What becomes of another pair, by its worst verdict.
          */
         EffectRow: {
             /** A */
@@ -2277,18 +2339,10 @@ export interface components {
             source: string;
         };
         /**
-         * EffectsIn
-         * @description Two states of a layout.
+         * Effects
+         * @description What a change of a layout did.
          */
-        EffectsIn: {
-            after: components["schemas"]["Layout"];
-            before: components["schemas"]["Layout"];
-        };
-        /**
-         * EffectsOut
-         * @description What a change did.
-         */
-        EffectsOut: {
+        Effects: {
             arrivals: components["schemas"]["ArrivalChange"] | null;
             /** Speed After M S */
             speed_after_m_s: number;
@@ -2302,8 +2356,16 @@ export interface components {
             words: string;
         };
         /**
+         * EffectsIn
+         * @description Two states of a layout.
+         */
+        EffectsIn: {
+            after: components["schemas"]["Layout"];
+            before: components["schemas"]["Layout"];
+        };
+        /**
          * EqualCurve
-         * @description A promise over the values, metres.
+         * @description A promise over the N values, metres.
          */
         EqualCurve: {
             /** A */
@@ -2362,10 +2424,10 @@ export interface components {
             words: string;
         };
         /**
-         * FaultOut
-         * @description A row of a file that was not read.
+         * Fault
+         * @description A row that was not read: its line in the file, the column, and why.
          */
-        FaultOut: {
+        Fault: {
             /** Column */
             column: string;
             /** Line */
@@ -2428,12 +2490,12 @@ export interface components {
             layout: components["schemas"]["Layout"];
         };
         /**
-         * FitOut
+         * Fitted
          * @description A fitted layout and the account of it.
          */
-        FitOut: {
+        Fitted: {
             /** Gave Up */
-            gave_up: components["schemas"]["GaveUpRow"][];
+            gave_up: components["schemas"]["GaveUp"][];
             layout: components["schemas"]["Layout"];
             /** Moves */
             moves: components["schemas"]["MoveRow"][];
@@ -2442,7 +2504,7 @@ export interface components {
         };
         /**
          * FlipEffect
-         * @description What one flip does to all pairs.
+         * @description What one flip does to all pairs, by worst verdict.
          */
         FlipEffect: {
             /** Cures */
@@ -2458,7 +2520,7 @@ export interface components {
         };
         /**
          * FlipSet
-         * @description Mics to turn over, and what it gives.
+         * @description Mics to turn over, as they stand now, and what it gives.
          */
         FlipSet: {
             /** Drums */
@@ -2469,28 +2531,8 @@ export interface components {
             mean_db: number;
         };
         /**
-         * FlipsOut
-         * @description The best set of flips, the runner-up, and what is proven.
-         */
-        FlipsOut: {
-            /** Behind Db */
-            behind_db: number | null;
-            best: components["schemas"]["FlipSet"];
-            /** Bound Db */
-            bound_db: number;
-            /** Held */
-            held: string[];
-            /** Proven */
-            proven: boolean;
-            runner_up: components["schemas"]["FlipSet"] | null;
-            /** Unsure */
-            unsure: components["schemas"]["PairName"][];
-            /** Words */
-            words: string;
-        };
-        /**
          * Focus
-         * @description One pair in full.
+         * @description One pair in full: every source, the sum curve of one, better places, what flips do.
          */
         Focus: {
             /** A */
@@ -2505,7 +2547,6 @@ export interface components {
             flipped_curve_db: number[];
             /** Flips */
             flips: components["schemas"]["FlipEffect"][];
-            /** @description Null when the two are not of a kind that is kept equal. */
             places: components["schemas"]["Places"] | null;
             /** Rows */
             rows: components["schemas"]["PairRow"][];
@@ -2545,10 +2586,10 @@ export interface components {
             do: "forget";
         };
         /**
-         * FullestRow
+         * Fullest
          * @description The fullest point within a short move.
          */
-        FullestRow: {
+        Fullest: {
             /** Body Db */
             body_db: number;
             /** Later S */
@@ -2559,10 +2600,10 @@ export interface components {
             samples: number;
         };
         /**
-         * GaveUpRow
-         * @description A wish a fit could not keep, and what is left of it, metres.
+         * GaveUp
+         * @description A wish a fit could not keep, and what is left of it, metres (None when no distance).
          */
-        GaveUpRow: {
+        GaveUp: {
             /** Left M */
             left_m: number | null;
             /** Mics */
@@ -2807,23 +2848,15 @@ export interface components {
             layout: components["schemas"]["Layout"];
         };
         /**
-         * KitEditOut
-         * @description The layout as it is then, what was done, and the mics that went along.
+         * LackRow
+         * @description Something the locker falls short of, or care that is called for, and the mics concerned.
          */
-        KitEditOut: {
-            layout: components["schemas"]["Layout"];
-            /** Moved */
-            moved: string[];
-            /** Words */
-            words: string;
-        };
-        /**
-         * Lack
-         * @description Something the locker cannot put up.
-         */
-        Lack: {
-            /** Kind */
-            kind: string;
+        LackRow: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "mics" | "stands" | "inputs" | "phantom" | "cables" | "budget" | "minutes" | "care";
             /** Mics */
             mics: string[];
             /** Words */
@@ -3076,7 +3109,7 @@ export interface components {
          */
         LockerRead: {
             /** Faults */
-            faults: components["schemas"]["FaultOut"][];
+            faults: components["schemas"]["Fault"][];
             locker: components["schemas"]["Locker"];
             /** Version */
             version: number;
@@ -3112,7 +3145,7 @@ export interface components {
         };
         /**
          * MapSpot
-         * @description A spot half a metre from the next, and how rough the low end is there.
+         * @description A spot half a metre from the next, room coordinates, and how rough the low end is there.
          */
         MapSpot: {
             /** Roughness Db */
@@ -3339,14 +3372,17 @@ export interface components {
             setback_m: number;
         };
         /**
-         * ModeRow
-         * @description A mode of the room.
+         * Mode
+         * @description A mode of a room; the order counts half waves by direction (in an L: plan, height).
          */
-        ModeRow: {
+        Mode: {
             /** Hz */
             hz: number;
-            /** Kind */
-            kind: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "axial" | "tangential" | "oblique" | "plan" | "upright" | "mixed";
             /** Order */
             order: number[];
         };
@@ -3396,26 +3432,10 @@ export interface components {
             width_m: number;
         };
         /**
-         * NullIn
-         * @description A close mic, whom to turn away from, and how far its front may leave the drum, degrees.
+         * NullAim
+         * @description The aim that turns a null to a neighbour, and what it takes out. Decibels, degrees.
          */
-        NullIn: {
-            layout: components["schemas"]["Layout"];
-            /** Mic */
-            mic: string;
-            /** Neighbour */
-            neighbour?: string | null;
-            /**
-             * Off Deg
-             * @default 30
-             */
-            off_deg: number;
-        };
-        /**
-         * NullOut
-         * @description The aim, and what it takes out, decibels and degrees.
-         */
-        NullOut: {
+        NullAim: {
             /** Aim */
             aim: [
                 number,
@@ -3436,6 +3456,22 @@ export interface components {
             theory_db: number;
             /** Words */
             words: string;
+        };
+        /**
+         * NullIn
+         * @description A close mic, whom to turn away from, and how far its front may leave the drum, degrees.
+         */
+        NullIn: {
+            layout: components["schemas"]["Layout"];
+            /** Mic */
+            mic: string;
+            /** Neighbour */
+            neighbour?: string | null;
+            /**
+             * Off Deg
+             * @default 30
+             */
+            off_deg: number;
         };
         /**
          * NumberRow
@@ -3492,7 +3528,7 @@ export interface components {
         };
         /**
          * PairDepth
-         * @description One pair in depth.
+         * @description One pair in depth: what can be done about it, its bands, its body against delay.
          */
         PairDepth: {
             /** A */
@@ -3533,10 +3569,10 @@ export interface components {
             source?: string | null;
         };
         /**
-         * PairName
-         * @description A pair on a drum.
+         * PairOn
+         * @description A pair on a drum, by name.
          */
-        PairName: {
+        PairOn: {
             /** A */
             a: string;
             /** B */
@@ -3597,7 +3633,7 @@ export interface components {
         };
         /**
          * PanRow
-         * @description A close mic's pan against the picture.
+         * @description A close mic's pan against where the picture has its drum, percent.
          */
         PanRow: {
             /** Heard */
@@ -3643,27 +3679,10 @@ export interface components {
             old: string;
         };
         /**
-         * PictureOut
-         * @description All stereo pairs, and the pans.
-         */
-        PictureOut: {
-            /** Main */
-            main: string | null;
-            /** Pairs */
-            pairs: components["schemas"]["PictureRow"][];
-            /** Pans */
-            pans: components["schemas"]["PanRow"][];
-            /**
-             * Seen From
-             * @enum {string}
-             */
-            seen_from: "audience" | "drummer";
-        };
-        /**
-         * PictureRow
+         * Picture
          * @description The picture of one stereo pair.
          */
-        PictureRow: {
+        Picture: {
             /**
              * Coding
              * @enum {string}
@@ -3682,9 +3701,26 @@ export interface components {
             /** Right */
             right: string;
             /** Sources */
-            sources: components["schemas"]["PlaceRow"][];
+            sources: components["schemas"]["SourcePlace"][];
             /** Width */
             width: number;
+        };
+        /**
+         * Pictures
+         * @description All stereo pairs, the pans, and whose view it is.
+         */
+        Pictures: {
+            /** Main */
+            main: string | null;
+            /** Pairs */
+            pairs: components["schemas"]["Picture"][];
+            /** Pans */
+            pans: components["schemas"]["PanRow"][];
+            /**
+             * Seen From
+             * @enum {string}
+             */
+            seen_from: "audience" | "drummer";
         };
         /**
          * Piece
@@ -3729,30 +3765,8 @@ export interface components {
             note: string;
         };
         /**
-         * PlaceRow
-         * @description Where a drum appears: percent and degrees, left below zero; what mono keeps of it.
-         */
-        PlaceRow: {
-            /** Degrees */
-            degrees: number;
-            /** Fold Attack Db */
-            fold_attack_db: number;
-            /** Fold Body Db */
-            fold_body_db: number;
-            /** Percent */
-            percent: number;
-            /** Placed */
-            placed: boolean;
-            /** Source */
-            source: string;
-            /** Sure */
-            sure: boolean;
-            /** Words */
-            words: string;
-        };
-        /**
          * Places
-         * @description The ring through the anchor and three better places.
+         * @description The ring through the anchor and three better places for the mover.
          */
         Places: {
             /** Anchor */
@@ -3760,13 +3774,13 @@ export interface components {
             equal_height: components["schemas"]["Spot"];
             /** Mover */
             mover: string;
-            ring: components["schemas"]["RingOut"];
+            ring: components["schemas"]["DrawnRing"];
             snare_only: components["schemas"]["Spot"];
             swing: components["schemas"]["Spot"];
         };
         /**
          * PlanRow
-         * @description A starting layout.
+         * @description A starting layout, why it is as it is, and what it takes.
          */
         PlanRow: {
             counts: components["schemas"]["Counts"];
@@ -3875,12 +3889,12 @@ export interface components {
             terms: components["schemas"]["DrumTerms"];
         };
         /**
-         * QuestionRow
+         * Question
          * @description A question of the brief.
          */
-        QuestionRow: {
+        Question: {
             /** Answers */
-            answers: components["schemas"]["AnswerRow"][];
+            answers: components["schemas"]["Answer"][];
             /** Id */
             id: string;
             /** Label */
@@ -3942,7 +3956,7 @@ export interface components {
         };
         /**
          * RemedyRow
-         * @description One thing to do, tried on the whole layout.
+         * @description One thing to do, tried on the whole layout; the pair as it would be then.
          */
         RemedyRow: {
             /** Blocked */
@@ -3993,35 +4007,6 @@ export interface components {
              * @description Short name, one word, unique within its list.
              */
             id: string;
-        };
-        /**
-         * RingOut
-         * @description A ring for drawing: points and where a mic can stand, metres.
-         */
-        RingOut: {
-            /** Centre M */
-            centre_m?: [
-                number,
-                number,
-                number
-            ] | null;
-            /** Clear */
-            clear: boolean[];
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "circle" | "point" | "none";
-            /** Points M */
-            points_m: [
-                number,
-                number,
-                number
-            ][];
-            /** Radius M */
-            radius_m?: number | null;
-            /** Words */
-            words: string;
         };
         /**
          * Room
@@ -4094,9 +4079,9 @@ export interface components {
          * @description Everything the room step shows.
          */
         RoomBoard: {
-            decay: components["schemas"]["DecayOut"];
+            decay: components["schemas"]["Decay"];
             /** Modes */
-            modes: components["schemas"]["ModeRow"][];
+            modes: components["schemas"]["Mode"][];
             /** Modes Words */
             modes_words: string[];
             spots: components["schemas"]["SpotBoard"];
@@ -4143,7 +4128,7 @@ export interface components {
         };
         /**
          * RuleRow
-         * @description A row of the table of rules.
+         * @description A row of the table of rules, in words.
          */
         RuleRow: {
             /** About */
@@ -4308,6 +4293,28 @@ export interface components {
             y: number;
         };
         /**
+         * SourcePlace
+         * @description Where a drum appears: percent and degrees, left below zero; what mono keeps of it.
+         */
+        SourcePlace: {
+            /** Degrees */
+            degrees: number;
+            /** Fold Attack Db */
+            fold_attack_db: number;
+            /** Fold Body Db */
+            fold_body_db: number;
+            /** Percent */
+            percent: number;
+            /** Placed */
+            placed: boolean;
+            /** Source */
+            source: string;
+            /** Sure */
+            sure: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
          * SourceRow
          * @description A drum or cymbal with the bands it is judged in, hertz.
          */
@@ -4367,7 +4374,7 @@ export interface components {
         };
         /**
          * Spot
-         * @description A better place for the mic that moves, or why there is none.
+         * @description A better place for the mic that moves, or why there is none. Metres.
          */
         Spot: {
             /** Kick M */
@@ -4387,7 +4394,7 @@ export interface components {
         };
         /**
          * SpotBoard
-         * @description The boundary response where the kit stands, and the map.
+         * @description The boundary response where the kit stands, and the map of spots.
          */
         SpotBoard: {
             /** Curves */
@@ -4532,7 +4539,7 @@ export interface components {
         };
         /**
          * StandStep
-         * @description One part of a move in stand terms, metres.
+         * @description One part of a move in stand terms; metres, above zero.
          */
         StandStep: {
             /** Metres */
@@ -4542,7 +4549,7 @@ export interface components {
         };
         /**
          * StandingRow
-         * @description A technique in use.
+         * @description A technique in use: its promises as measured now, and which mics left their numbers.
          */
         StandingRow: {
             /** Equal */
@@ -4584,7 +4591,7 @@ export interface components {
         };
         /**
          * StepDrum
-         * @description What a newcomer does to a drum's body, decibels; null for the first mic.
+         * @description What a newcomer does to a drum's body, decibels; None for the first mic.
          */
         StepDrum: {
             /** Flipped Db */
@@ -4598,7 +4605,7 @@ export interface components {
         };
         /**
          * StepRow
-         * @description One mic added.
+         * @description One mic added, as it is and turned over; means over the drums in decibels.
          */
         StepRow: {
             /** Drums */
@@ -4646,23 +4653,17 @@ export interface components {
             width: number;
         };
         /**
-         * StockOut
-         * @description Whether a layout can be put up: what is short, and used of what is there.
+         * Stock
+         * @description Whether a locker can put a layout up.
          */
-        StockOut: {
+        Stock: {
             /** Cost */
             cost: number;
             /** Lacks */
-            lacks: components["schemas"]["Lack"][];
+            lacks: components["schemas"]["LackRow"][];
             /** Minutes */
             minutes: number;
-            /** Used */
-            used: {
-                [key: string]: [
-                    number,
-                    number
-                ];
-            };
+            used: components["schemas"]["Used"];
         };
         /**
          * Stood
@@ -4797,26 +4798,10 @@ export interface components {
             kit: components["schemas"]["Kit"];
         };
         /**
-         * SweepIn
-         * @description A technique in use, one of its numbers, and how many values.
+         * Sweep
+         * @description Curves over N values of one number of a technique.
          */
-        SweepIn: {
-            layout: components["schemas"]["Layout"];
-            /** Number */
-            number: string;
-            /**
-             * Points
-             * @default 41
-             */
-            points: number;
-            /** Taken */
-            taken: string;
-        };
-        /**
-         * SweepOut
-         * @description Curves over the values of one number.
-         */
-        SweepOut: {
+        Sweep: {
             /** Best */
             best: number;
             /** Blocked */
@@ -4845,11 +4830,25 @@ export interface components {
             /** Values */
             values: number[];
             /** Verdicts */
-            verdicts: {
-                [key: string]: number;
-            }[];
+            verdicts: components["schemas"]["WorstCounts"][];
             /** Words */
             words: string;
+        };
+        /**
+         * SweepIn
+         * @description A technique in use, one of its numbers, and how many values.
+         */
+        SweepIn: {
+            layout: components["schemas"]["Layout"];
+            /** Number */
+            number: string;
+            /**
+             * Points
+             * @default 41
+             */
+            points: number;
+            /** Taken */
+            taken: string;
         };
         /**
          * TakeIn
@@ -4936,12 +4935,12 @@ export interface components {
         };
         /**
          * TapeReport
-         * @description The walk round the kit.
+         * @description The walk round the kit: readings against the plan, parts with their doubt, the next.
          */
         TapeReport: {
             /** Guarded */
             guarded: number;
-            next: components["schemas"]["AskOut"] | null;
+            next: components["schemas"]["Ask"] | null;
             /** Parts */
             parts: components["schemas"]["PartDoubt"][];
             /** Placed */
@@ -4953,7 +4952,7 @@ export interface components {
         };
         /**
          * TechniqueRow
-         * @description A technique of the list, for this kit and this user's hand.
+         * @description A technique of the list, for a kit, a room and somebody's hand.
          */
         TechniqueRow: {
             /** Also */
@@ -4998,17 +4997,6 @@ export interface components {
             layout: components["schemas"]["Layout"];
             /** Mic */
             mic: string;
-        };
-        /**
-         * TermsOut
-         * @description A close mic in drum terms, and the metal nearest to it, metres.
-         */
-        TermsOut: {
-            /** Cymbal */
-            cymbal: string | null;
-            /** Gap M */
-            gap_m: number | null;
-            terms: components["schemas"]["DrumTerms"];
         };
         /**
          * Thresholds
@@ -5088,7 +5076,7 @@ export interface components {
         };
         /**
          * TomStep
-         * @description The interval between two neighbouring toms.
+         * @description From one tom to the next lower one.
          */
         TomStep: {
             /** Cents */
@@ -5124,9 +5112,9 @@ export interface components {
          */
         TuningOut: {
             /** Drift */
-            drift: components["schemas"]["DriftOut"][];
+            drift: components["schemas"]["DriftRow"][];
             /** Drums */
-            drums: components["schemas"]["DrumPitch"][];
+            drums: components["schemas"]["DrumNote"][];
             /** Log */
             log: components["schemas"]["LugsOut"][];
             /** Spread Words */
@@ -5144,6 +5132,32 @@ export interface components {
              * @enum {string}
              */
             units: "cm" | "ft-in" | "hand";
+        };
+        /**
+         * Used
+         * @description How many of how many.
+         */
+        Used: {
+            /** Cables */
+            cables: [
+                number,
+                number
+            ];
+            /** Inputs */
+            inputs: [
+                number,
+                number
+            ];
+            /** Mics */
+            mics: [
+                number,
+                number
+            ];
+            /** Stands */
+            stands: [
+                number,
+                number
+            ];
         };
         /**
          * VerdictChange
@@ -5186,6 +5200,22 @@ export interface components {
             source: string;
             /** Title */
             title: string;
+        };
+        /**
+         * WorstCounts
+         * @description Pairs that a mic of the technique is in, by their worst verdict.
+         */
+        WorstCounts: {
+            /** Ask The Ear */
+            ask_the_ear: number;
+            /** Hollow */
+            hollow: number;
+            /** Late */
+            late: number;
+            /** No Matter */
+            no_matter: number;
+            /** Together */
+            together: number;
         };
     };
     responses: never;
@@ -5406,7 +5436,7 @@ export interface operations {
             };
         };
     };
-    api_compute_routes_aim: {
+    api_board_routes_aim: {
         parameters: {
             query?: never;
             header?: never;
@@ -5448,7 +5478,7 @@ export interface operations {
             };
         };
     };
-    api_pair_routes_flips: {
+    api_pairs_routes_flips: {
         parameters: {
             query?: never;
             header?: never;
@@ -5467,7 +5497,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FlipsOut"];
+                    "application/json": components["schemas"]["BestFlips"];
                 };
             };
             /** @description Bad Request */
@@ -5510,7 +5540,7 @@ export interface operations {
             };
         };
     };
-    api_compute_routes_compute: {
+    api_board_routes_compute: {
         parameters: {
             query?: never;
             header?: never;
@@ -5552,7 +5582,7 @@ export interface operations {
             };
         };
     };
-    api_technique_routes_in_terms: {
+    api_techniques_routes_in_terms: {
         parameters: {
             query?: never;
             header?: never;
@@ -5571,7 +5601,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TermsOut"];
+                    "application/json": components["schemas"]["CloseTerms"];
                 };
             };
             /** @description Bad Request */
@@ -5594,7 +5624,7 @@ export interface operations {
             };
         };
     };
-    api_technique_routes_by_terms: {
+    api_techniques_routes_by_terms: {
         parameters: {
             query?: never;
             header?: never;
@@ -5655,7 +5685,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EffectsOut"];
+                    "application/json": components["schemas"]["Effects"];
                 };
             };
             /** @description Bad Request */
@@ -5887,7 +5917,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["KitEditOut"];
+                    "application/json": components["schemas"]["Edited"];
                 };
             };
             /** @description Bad Request */
@@ -5972,7 +6002,7 @@ export interface operations {
             };
         };
     };
-    api_layout_routes_one: {
+    api_layouts_routes_one: {
         parameters: {
             query?: never;
             header?: never;
@@ -6003,7 +6033,7 @@ export interface operations {
             };
         };
     };
-    api_layout_routes_save: {
+    api_layouts_routes_save: {
         parameters: {
             query?: never;
             header?: never;
@@ -6065,7 +6095,7 @@ export interface operations {
             };
         };
     };
-    api_layout_routes_delete: {
+    api_layouts_routes_delete: {
         parameters: {
             query?: never;
             header?: never;
@@ -6094,7 +6124,7 @@ export interface operations {
             };
         };
     };
-    api_compute_routes_saved: {
+    api_board_routes_saved: {
         parameters: {
             query?: never;
             header?: never;
@@ -6178,7 +6208,7 @@ export interface operations {
             };
         };
     };
-    api_layout_routes_copy: {
+    api_layouts_routes_copy: {
         parameters: {
             query?: never;
             header?: never;
@@ -6275,7 +6305,7 @@ export interface operations {
             };
         };
     };
-    api_file_routes_file: {
+    api_layouts_files_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -6306,7 +6336,7 @@ export interface operations {
             };
         };
     };
-    api_technique_routes_fitted: {
+    api_techniques_routes_fitted: {
         parameters: {
             query?: never;
             header?: never;
@@ -6327,7 +6357,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FitOut"];
+                    "application/json": components["schemas"]["Fitted"];
                 };
             };
             /** @description Bad Request */
@@ -6359,7 +6389,7 @@ export interface operations {
             };
         };
     };
-    api_file_routes_pairs: {
+    api_layouts_files_pairs: {
         parameters: {
             query?: never;
             header?: never;
@@ -6443,7 +6473,7 @@ export interface operations {
             };
         };
     };
-    api_layout_routes_redo: {
+    api_layouts_routes_redo: {
         parameters: {
             query?: never;
             header?: never;
@@ -6505,7 +6535,7 @@ export interface operations {
             };
         };
     };
-    api_layout_routes_restore: {
+    api_layouts_routes_restore: {
         parameters: {
             query?: never;
             header?: never;
@@ -6536,7 +6566,7 @@ export interface operations {
             };
         };
     };
-    api_file_routes_sheet: {
+    api_layouts_files_sheet: {
         parameters: {
             query?: {
                 units?: "cm" | "ft-in" | "hand";
@@ -6570,7 +6600,7 @@ export interface operations {
             };
         };
     };
-    api_file_routes_csv: {
+    api_layouts_files_csv: {
         parameters: {
             query?: {
                 units?: "cm" | "ft-in" | "hand";
@@ -6603,7 +6633,7 @@ export interface operations {
             };
         };
     };
-    api_file_routes_pdf: {
+    api_layouts_files_pdf: {
         parameters: {
             query?: {
                 units?: "cm" | "ft-in" | "hand";
@@ -6658,7 +6688,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StockOut"];
+                    "application/json": components["schemas"]["Stock"];
                 };
             };
             /** @description Not Found */
@@ -6681,7 +6711,7 @@ export interface operations {
             };
         };
     };
-    api_technique_routes_taken: {
+    api_techniques_routes_taken: {
         parameters: {
             query?: never;
             header?: never;
@@ -6734,7 +6764,7 @@ export interface operations {
             };
         };
     };
-    api_layout_routes_undo: {
+    api_layouts_routes_undo: {
         parameters: {
             query?: never;
             header?: never;
@@ -6796,7 +6826,7 @@ export interface operations {
             };
         };
     };
-    api_technique_routes_turned: {
+    api_techniques_routes_turned: {
         parameters: {
             query?: never;
             header?: never;
@@ -6815,7 +6845,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["NullOut"];
+                    "application/json": components["schemas"]["NullAim"];
                 };
             };
             /** @description Bad Request */
@@ -6838,7 +6868,7 @@ export interface operations {
             };
         };
     };
-    api_pair_routes_one_by_one: {
+    api_pairs_routes_one_by_one: {
         parameters: {
             query?: never;
             header?: never;
@@ -6880,7 +6910,7 @@ export interface operations {
             };
         };
     };
-    api_pair_routes_depth: {
+    api_pairs_routes_depth: {
         parameters: {
             query?: never;
             header?: never;
@@ -6922,7 +6952,7 @@ export interface operations {
             };
         };
     };
-    api_pair_routes_rows: {
+    api_pairs_routes_rows: {
         parameters: {
             query?: never;
             header?: never;
@@ -6964,7 +6994,7 @@ export interface operations {
             };
         };
     };
-    api_pair_routes_picture: {
+    api_pairs_routes_picture: {
         parameters: {
             query?: never;
             header?: never;
@@ -6983,7 +7013,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PictureOut"];
+                    "application/json": components["schemas"]["Pictures"];
                 };
             };
             /** @description Bad Request */
@@ -7006,7 +7036,7 @@ export interface operations {
             };
         };
     };
-    api_compute_routes_tape: {
+    api_board_routes_tape: {
         parameters: {
             query?: never;
             header?: never;
@@ -7110,7 +7140,7 @@ export interface operations {
             };
         };
     };
-    api_session_routes_sessions: {
+    api_sessions_routes_sessions: {
         parameters: {
             query?: never;
             header?: never;
@@ -7130,7 +7160,7 @@ export interface operations {
             };
         };
     };
-    api_session_routes_make: {
+    api_sessions_routes_make: {
         parameters: {
             query?: never;
             header?: never;
@@ -7181,7 +7211,7 @@ export interface operations {
             };
         };
     };
-    api_session_routes_starts: {
+    api_sessions_routes_starts: {
         parameters: {
             query?: never;
             header?: never;
@@ -7201,7 +7231,7 @@ export interface operations {
             };
         };
     };
-    api_session_routes_upload: {
+    api_sessions_routes_upload: {
         parameters: {
             query?: never;
             header?: never;
@@ -7240,7 +7270,7 @@ export interface operations {
             };
         };
     };
-    api_session_routes_one: {
+    api_sessions_routes_one: {
         parameters: {
             query?: never;
             header?: never;
@@ -7271,7 +7301,7 @@ export interface operations {
             };
         };
     };
-    api_session_routes_delete: {
+    api_sessions_routes_delete: {
         parameters: {
             query?: never;
             header?: never;
@@ -7300,7 +7330,7 @@ export interface operations {
             };
         };
     };
-    api_session_routes_rename: {
+    api_sessions_routes_rename: {
         parameters: {
             query?: never;
             header?: never;
@@ -7335,7 +7365,7 @@ export interface operations {
             };
         };
     };
-    api_session_routes_copy: {
+    api_sessions_routes_copy: {
         parameters: {
             query?: never;
             header?: never;
@@ -7366,7 +7396,7 @@ export interface operations {
             };
         };
     };
-    api_session_routes_make_layout: {
+    api_sessions_routes_make_layout: {
         parameters: {
             query?: never;
             header?: never;
@@ -7491,7 +7521,7 @@ export interface operations {
             };
         };
     };
-    api_session_routes_restore: {
+    api_sessions_routes_restore: {
         parameters: {
             query?: never;
             header?: never;
@@ -7671,7 +7701,7 @@ export interface operations {
             };
         };
     };
-    api_studio_routes_kits: {
+    api_studios_routes_kits: {
         parameters: {
             query?: never;
             header?: never;
@@ -7702,7 +7732,7 @@ export interface operations {
             };
         };
     };
-    api_studio_routes_keep_kit: {
+    api_studios_routes_keep_kit: {
         parameters: {
             query?: never;
             header?: never;
@@ -7755,7 +7785,7 @@ export interface operations {
             };
         };
     };
-    api_studio_routes_drop_kit: {
+    api_studios_routes_drop_kit: {
         parameters: {
             query?: never;
             header?: never;
@@ -7785,7 +7815,7 @@ export interface operations {
             };
         };
     };
-    api_studio_routes_locker: {
+    api_studios_routes_locker: {
         parameters: {
             query?: never;
             header?: never;
@@ -7816,7 +7846,7 @@ export interface operations {
             };
         };
     };
-    api_studio_routes_save_locker: {
+    api_studios_routes_save_locker: {
         parameters: {
             query?: never;
             header?: never;
@@ -7878,7 +7908,7 @@ export interface operations {
             };
         };
     };
-    api_studio_routes_locker_csv: {
+    api_studios_routes_locker_csv: {
         parameters: {
             query?: never;
             header?: never;
@@ -7909,7 +7939,7 @@ export interface operations {
             };
         };
     };
-    api_studio_routes_read_csv: {
+    api_studios_routes_read_csv: {
         parameters: {
             query?: never;
             header?: never;
@@ -7968,7 +7998,7 @@ export interface operations {
             };
         };
     };
-    api_studio_routes_rooms: {
+    api_studios_routes_rooms: {
         parameters: {
             query?: never;
             header?: never;
@@ -7999,7 +8029,7 @@ export interface operations {
             };
         };
     };
-    api_studio_routes_keep_room: {
+    api_studios_routes_keep_room: {
         parameters: {
             query?: never;
             header?: never;
@@ -8052,7 +8082,7 @@ export interface operations {
             };
         };
     };
-    api_studio_routes_drop_room: {
+    api_studios_routes_drop_room: {
         parameters: {
             query?: never;
             header?: never;
@@ -8082,7 +8112,7 @@ export interface operations {
             };
         };
     };
-    api_technique_routes_techniques: {
+    api_techniques_routes_techniques: {
         parameters: {
             query?: never;
             header?: never;
@@ -8124,7 +8154,7 @@ export interface operations {
             };
         };
     };
-    api_technique_routes_changed: {
+    api_techniques_routes_changed: {
         parameters: {
             query?: never;
             header?: never;
@@ -8166,7 +8196,7 @@ export interface operations {
             };
         };
     };
-    api_technique_routes_dropped: {
+    api_techniques_routes_dropped: {
         parameters: {
             query?: never;
             header?: never;
@@ -8208,7 +8238,7 @@ export interface operations {
             };
         };
     };
-    api_technique_routes_in_use: {
+    api_techniques_routes_in_use: {
         parameters: {
             query?: never;
             header?: never;
@@ -8250,7 +8280,7 @@ export interface operations {
             };
         };
     };
-    api_technique_routes_what_if: {
+    api_techniques_routes_what_if: {
         parameters: {
             query?: never;
             header?: never;
@@ -8269,7 +8299,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SweepOut"];
+                    "application/json": components["schemas"]["Sweep"];
                 };
             };
             /** @description Bad Request */
@@ -8292,7 +8322,7 @@ export interface operations {
             };
         };
     };
-    api_compute_routes_thresholds: {
+    api_board_routes_thresholds: {
         parameters: {
             query?: never;
             header?: never;

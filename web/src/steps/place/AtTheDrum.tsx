@@ -17,6 +17,7 @@ const SIDES: Record<DrumTerms["side"], string> = {
   over: "over",
   under: "under, beyond",
   inside: "inside",
+  beside: "beside the shell",
 };
 const TARGETS: Record<NonNullable<DrumTerms["target"]>, string> = {
   free: "by tilt",
@@ -56,7 +57,7 @@ export function AtTheDrum({ mic }: { mic: Mic }) {
       <h3 className="text-[0.95rem]">At the {sourceName(still, mic.job ?? "").toLowerCase()}</h3>
       <div className={`grid ${threeAcross(ruler)} gap-2`}>
         <LengthField
-          label="Off it"
+          label={terms.side === "beside" ? "Down it" : "Off it"}
           metres={terms.height_m}
           ruler={ruler}
           onTake={(m) => set({ height_m: m })}

@@ -13,15 +13,9 @@ from ringside.plan.kits import KITS
 from studios.access import studios_of
 from studios.models import Kit, Room
 
-from api.schemas import (
-    LayoutIn,
-    LayoutOut,
-    Problem,
-    SessionIn,
-    SessionOut,
-    SessionRename,
-    StartOut,
-)
+from api.common import Problem
+from api.layouts.schemas import LayoutOut
+from api.sessions.schemas import LayoutIn, SessionIn, SessionOut, SessionRename, StartOut
 from api.shapes import layout_out, session_out
 
 router = Router(tags=["sessions"])

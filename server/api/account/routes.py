@@ -16,7 +16,8 @@ from ninja.security import APIKeyCookie
 from ringside.plan.handsizes import HandSizes
 from studios.access import open_studio
 
-from api.schemas import MeOut, PasswordIn, Problem, SignIn, SignUp, UnitsIn
+from api.account.schemas import MeOut, PasswordIn, SignIn, SignUp, UnitsIn
+from api.common import Problem
 from api.shapes import me_out
 
 router = Router(tags=["account"])

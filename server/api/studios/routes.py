@@ -11,8 +11,14 @@ from ringside.plan.kit import Kit
 from ringside.plan.room import Room
 from studios import actions
 
-from api.schemas import Problem
-from api.studio_schemas import KeptKit, KeptRoom, LockerIn, LockerOut, LockerRead, kept
+from api.common import Problem
+from api.studios.schemas import KeptKit, KeptRoom, LockerIn, LockerOut, LockerRead
+
+
+def kept(row: Any, field: str, doc: Any) -> dict[str, Any]:
+    """A kept room or kit as the interface gives it."""
+    return {"id": row.pk, "name": row.name, field: doc}
+
 
 router = Router(tags=["studios"])
 GONE = {404: Problem}
@@ -91,5 +97,5 @@ def read_csv(request: HttpRequest, pk: int, file: File[UploadedFile]) -> dict[st
     return {
         "version": row.version,
         "locker": row.contents(),
-        "faults": [{**f.__dict__} for f in faults],
+        "faults": faults,
     }

@@ -5,13 +5,12 @@ from typing import Any
 from django.http import HttpRequest
 from ninja import Router
 from plans.actions import layout_for
-from ringside.brief.plans import asked, built, plans, table
-from ringside.plan.questions import Brief
+from ringside.brief.plans import PlanRow, built, plans, table
+from ringside.plan.questions import QUESTIONS, Brief
 from studios.actions import locker_of
 
-from api.kit_schemas import LayoutOnly
-from api.schemas import Problem
-from api.technique_schemas import BriefOut, BuildIn, PlanRow, PlansIn
+from api.brief.schemas import BriefOut, BuildIn, PlansIn
+from api.common import LayoutOnly, Problem
 
 router = Router(tags=["brief"])
 WRONG = {400: Problem, 404: Problem, 422: Problem}
@@ -20,11 +19,11 @@ WRONG = {400: Problem, 404: Problem, 422: Problem}
 @router.get("/brief", response=BriefOut)
 def brief(request: HttpRequest) -> dict[str, Any]:
     """The questions, and the rules as a table."""
-    return {"questions": asked(), "start": Brief(), "rules": table()}
+    return {"questions": list(QUESTIONS), "start": Brief(), "rules": table()}
 
 
 @router.post("/layouts/{pk}/plans", response={200: list[PlanRow], **WRONG})
-def starting(request: HttpRequest, pk: int, data: PlansIn) -> list[dict[str, Any]]:
+def starting(request: HttpRequest, pk: int, data: PlansIn) -> list[PlanRow]:
     """Up to three starting layouts; nothing is stored."""
     locker = locker_of(layout_for(request.user, pk).session.studio).contents()
     return plans(data.layout, data.brief, locker, request.user.hand_sizes)

@@ -15,7 +15,7 @@ from sheets.table import sheet_csv
 from sheets.units import Ruler
 from studios.actions import locker_of
 
-from api.schemas import Problem, Units
+from api.common import Problem, Units
 
 router = Router(tags=["files"])
 Paper = Literal["A4", "Letter"]

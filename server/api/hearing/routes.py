@@ -1,39 +1,19 @@
 """Hear it: examples asked for, their progress, and their sounds."""
 
-from typing import Annotated, Any, Literal
+from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from hearing import actions
 from hearing.models import Example
-from ninja import Router, Schema
-from pydantic import Field
+from ninja import Router
 from ringside.pairs.analysis import analyse
 from ringside.voices.example import VERSIONS, Ask, Version, ask_of
 
-from api.kit_schemas import LayoutOnly
-from api.schemas import Problem
+from api.common import Problem
+from api.hearing.schemas import ExampleIn, ExampleOut
 
 router = Router(tags=["hearing"])
 WRONG: dict[int, Any] = {400: Problem, 404: Problem, 422: Problem}
-Word = Annotated[str, Field(min_length=1, max_length=16)]
-
-
-class ExampleIn(LayoutOnly):
-    """A pair on a drum."""
-
-    a: Word
-    b: Word
-    source: Word
-
-
-class ExampleOut(Schema):
-    """An example on its way; its sounds are there when it is done."""
-
-    id: int
-    state: Literal["waiting", "working", "done", "failed", "cancelled"]
-    progress: float
-    versions: list[Version]
-    words: str
 
 
 def _out(example: Example) -> dict[str, Any]:

@@ -6,20 +6,21 @@ import orjson
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from plans.actions import layout_for
-from ringside.answers.report import board
+from ringside.answers.board import Board, FocusOn, board
 from ringside.pairs.analysis import analyse
 from ringside.places.aims import aim_at
-from ringside.places.partner import place_by_tape
+from ringside.places.partner import Spot, place_by_tape
 from ringside.plan.layout import Layout
 from ringside.plan.thresholds import REASONS, Thresholds
 
-from api.schemas import AimIn, AimOut, Board, ComputeIn, Problem, Setting, Spot, TapeIn
+from api.board.schemas import AimIn, AimOut, ComputeIn, Setting, TapeIn
+from api.common import Problem
 
 router = Router(tags=["compute"])
 WRONG = {400: Problem, 422: Problem}
 
 
-def _board(layout: Layout, focus: tuple[str, str, str | None] | None) -> HttpResponse:
+def _board(layout: Layout, focus: FocusOn | None) -> HttpResponse:
     """Straight to bytes: checking the reply again would cost more than computing it."""
     body = orjson.dumps(board(analyse(layout), focus), option=orjson.OPT_SERIALIZE_NUMPY)
     return HttpResponse(body, content_type="application/json")
@@ -29,7 +30,7 @@ def _board(layout: Layout, focus: tuple[str, str, str | None] | None) -> HttpRes
 def compute(request: HttpRequest, data: ComputeIn) -> HttpResponse:
     """The analysis of any layout; nothing is stored."""
     f = data.focus
-    return _board(data.layout, (f.anchor, f.mover, f.source) if f else None)
+    return _board(data.layout, FocusOn(f.anchor, f.mover, f.source) if f else None)
 
 
 @router.get("/layouts/{pk}/analysis", response={200: Board, 404: Problem})
@@ -39,7 +40,7 @@ def saved(request: HttpRequest, pk: int) -> HttpResponse:
 
 
 @router.post("/place-by-tape", response={200: Spot, **WRONG})
-def tape(request: HttpRequest, data: TapeIn) -> dict[str, Any]:
+def tape(request: HttpRequest, data: TapeIn) -> Spot:
     """Where a mic stands when snare, kick and height are typed."""
     return place_by_tape(data.layout, data.mic, data.snare_m, data.kick_m, data.height_m)
 

@@ -8,13 +8,12 @@ from ninja.responses import Status
 from plans import logs
 from plans.actions import layout_for
 from plans.models import SpotLog
-from ringside.gear.locker import stock
+from ringside.gear.stock import Stock, stock
 from ringside.plan.kit import Kit
 from studios.actions import locker_of
 
-from api.kit_schemas import LayoutOnly
-from api.schemas import Problem
-from api.studio_schemas import LugsIn, SpotIn, SpotOut, StockOut, TuningOut
+from api.common import LayoutOnly, Problem
+from api.log.schemas import LugsIn, SpotIn, SpotOut, TuningOut
 
 router = Router(tags=["the day's log"])
 GONE = {404: Problem}
@@ -68,8 +67,8 @@ def drop_spot(request: HttpRequest, pk: int, row: int) -> Status[None]:
     return Status(204, None)
 
 
-@router.post("/layouts/{pk}/stock", response={200: StockOut, **WRONG})
-def in_stock(request: HttpRequest, pk: int, data: LayoutOnly) -> dict[str, Any]:
+@router.post("/layouts/{pk}/stock", response={200: Stock, **WRONG})
+def in_stock(request: HttpRequest, pk: int, data: LayoutOnly) -> Stock:
     """Whether the studio's locker can put up the layout as it is on the screen."""
     studio = layout_for(request.user, pk).session.studio
     return stock(data.layout, locker_of(studio).contents())

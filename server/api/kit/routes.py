@@ -4,8 +4,8 @@ from typing import Any
 
 from django.http import HttpRequest
 from ninja import Router
-from ringside.answers.effects import effects
-from ringside.edits.kit import apply
+from ringside.answers.effects import Effects, effects
+from ringside.edits.kit import Edited, apply
 from ringside.errors import RingsideError
 from ringside.hear.tuning import fundamental_of, note_of
 from ringside.places.clearance import PEDAL_WIDE_M, pedals, sweeps
@@ -14,21 +14,20 @@ from ringside.plan.materials import BANDS_HZ, MATERIALS, SOURCE
 from ringside.rooms.boundary import spot_report
 from ringside.rooms.decay import decay_report
 from ringside.rooms.modes import modes, modes_words
-from ringside.survey.kit import tape_report
+from ringside.survey.report import tape_report
 
-from api.kit_schemas import (
+from api.common import LayoutOnly, Problem
+from api.kit.schemas import (
     EffectsIn,
-    EffectsOut,
     KitBoard,
     KitBoardIn,
     KitEditIn,
-    KitEditOut,
-    LayoutOnly,
     MaterialsOut,
+    PitchIn,
+    PitchOut,
+    PresetOut,
     RoomBoard,
 )
-from api.schemas import Problem
-from api.studio_schemas import PitchIn, PitchOut, PresetOut
 
 router = Router(tags=["kit and room"])
 WRONG = {400: Problem, 422: Problem}
@@ -40,11 +39,10 @@ def presets(request: HttpRequest) -> list[dict[str, Any]]:
     return [{"name": name, "kit": make()} for name, make in KITS.items()]
 
 
-@router.post("/kit/edit", response={200: KitEditOut, **WRONG})
-def edit(request: HttpRequest, data: KitEditIn) -> dict[str, Any]:
+@router.post("/kit/edit", response={200: Edited, **WRONG})
+def edit(request: HttpRequest, data: KitEditIn) -> Edited:
     """A layout with its kit changed; nothing is stored."""
-    done = apply(data.layout, data.edit)
-    return {"layout": done.layout, "words": done.words, "moved": list(done.moved)}
+    return apply(data.layout, data.edit)
 
 
 @router.post("/kit/board", response={200: KitBoard, **WRONG})
@@ -89,7 +87,7 @@ def materials(request: HttpRequest) -> dict[str, Any]:
     return {"source": SOURCE, "bands_hz": list(BANDS_HZ), "materials": rows}
 
 
-@router.post("/effects", response={200: EffectsOut, **WRONG})
-def what_changed(request: HttpRequest, data: EffectsIn) -> dict[str, Any]:
+@router.post("/effects", response={200: Effects, **WRONG})
+def what_changed(request: HttpRequest, data: EffectsIn) -> Effects:
     """What turned over between two states of a layout."""
     return effects(data.before, data.after)

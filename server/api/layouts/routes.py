@@ -7,7 +7,8 @@ from ninja import Router
 from ninja.responses import Status
 from plans import actions
 
-from api.schemas import ConflictOut, CopyIn, LayoutOut, LayoutSave, Problem, VersionIn
+from api.common import Problem
+from api.layouts.schemas import ConflictOut, CopyIn, LayoutOut, LayoutSave, VersionIn
 from api.shapes import layout_out
 
 router = Router(tags=["layouts"])

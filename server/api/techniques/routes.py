@@ -6,34 +6,26 @@ from typing import Any
 from django.http import HttpRequest
 from ninja import Router
 from plans.actions import layout_for
-from ringside.answers.whatif import sweep
-from ringside.fitting.fit import fit
+from ringside.answers.whatif import Sweep, sweep
+from ringside.fitting.fit import Fitted, fit
 from ringside.gear.outfit import outfit
-from ringside.places.drumterms import placed, terms_of
-from ringside.places.nulls import null_aim
-from ringside.techniques.catalogue import listed
-from ringside.techniques.taking import Took, change, drop, standing, take
+from ringside.places.drumterms import CloseTerms, placed, terms_of
+from ringside.places.nulls import NullAim, null_aim
+from ringside.techniques.catalogue import TechniqueRow, listed
+from ringside.techniques.taking import StandingRow, Took, change, drop, standing, take
 from studios.actions import locker_of
 
-from api.kit_schemas import LayoutOnly
-from api.schemas import Problem
-from api.technique_schemas import (
+from api.common import LayoutOnly, Problem
+from api.techniques.schemas import (
     ChangeIn,
     DropIn,
     FitIn,
-    FitOut,
     NullIn,
-    NullOut,
     PutIn,
-    StandingRow,
     SweepIn,
-    SweepOut,
     TakeIn,
-    TechniqueRow,
     TermsIn,
-    TermsOut,
     TookOut,
-    row_of,
 )
 
 router = Router(tags=["techniques"])
@@ -41,7 +33,7 @@ WRONG = {400: Problem, 422: Problem}
 
 
 @router.post("/techniques", response={200: list[TechniqueRow], **WRONG})
-def techniques(request: HttpRequest, data: LayoutOnly) -> list[dict[str, Any]]:
+def techniques(request: HttpRequest, data: LayoutOnly) -> list[TechniqueRow]:
     """The list for a layout's kit and room, its defaults by this user's hand."""
     return listed(data.layout, request.user.hand_sizes)
 
@@ -53,7 +45,7 @@ def _took(done: Took) -> dict[str, Any]:
         "what": done.what,
         "notes": list(done.notes),
         "short": [],
-        "standing": row_of(standing(done.layout), done.id),
+        "standing": next((s for s in standing(done.layout) if s.id == done.id), None),
     }
 
 
@@ -90,19 +82,19 @@ def dropped(request: HttpRequest, data: DropIn) -> dict[str, Any]:
 
 
 @router.post("/techniques/standing", response={200: list[StandingRow], **WRONG})
-def in_use(request: HttpRequest, data: LayoutOnly) -> list[dict[str, Any]]:
+def in_use(request: HttpRequest, data: LayoutOnly) -> list[StandingRow]:
     """The techniques of a layout as they stand now."""
     return standing(data.layout)
 
 
-@router.post("/techniques/what-if", response={200: SweepOut, **WRONG})
-def what_if(request: HttpRequest, data: SweepIn) -> dict[str, Any]:
+@router.post("/techniques/what-if", response={200: Sweep, **WRONG})
+def what_if(request: HttpRequest, data: SweepIn) -> Sweep:
     """One number of a technique over its range."""
     return sweep(data.layout, data.taken, data.number, data.points)
 
 
-@router.post("/drum-terms", response={200: TermsOut, **WRONG})
-def in_terms(request: HttpRequest, data: TermsIn) -> dict[str, Any]:
+@router.post("/drum-terms", response={200: CloseTerms, **WRONG})
+def in_terms(request: HttpRequest, data: TermsIn) -> CloseTerms:
     """A close mic in the terms of its drum."""
     return terms_of(data.layout, data.mic)
 
@@ -113,14 +105,14 @@ def by_terms(request: HttpRequest, data: PutIn) -> dict[str, Any]:
     return {"layout": placed(data.layout, data.mic, data.terms)}
 
 
-@router.post("/null-aim", response={200: NullOut, **WRONG})
-def turned(request: HttpRequest, data: NullIn) -> dict[str, Any]:
+@router.post("/null-aim", response={200: NullAim, **WRONG})
+def turned(request: HttpRequest, data: NullIn) -> NullAim:
     """The aim that turns a mic's null to a neighbour."""
     return null_aim(data.layout, data.mic, data.neighbour, data.off_deg)
 
 
-@router.post("/layouts/{pk}/fit", response={200: FitOut, 404: Problem, **WRONG})
-def fitted(request: HttpRequest, pk: int, data: FitIn) -> dict[str, Any]:
+@router.post("/layouts/{pk}/fit", response={200: Fitted, 404: Problem, **WRONG})
+def fitted(request: HttpRequest, pk: int, data: FitIn) -> Fitted:
     """The layout fitted, with the stands of the studio's locker; nothing is stored."""
     studio = layout_for(request.user, pk).session.studio
     return fit(data.layout, data.ask, locker_of(studio).contents())

@@ -1,0 +1,177 @@
+"""The analysis for a screen: arrays kept together, because it is sent many times a second.
+
+It holds the same numbers as :mod:`ringside.answers.report`; names, units and signs are those of
+docs/formats/report.md.
+"""
+
+from dataclasses import dataclass
+from typing import NamedTuple
+
+import numpy as np
+
+from ringside.answers.rows import (
+    FlipEffect,
+    PairRow,
+    SourceRow,
+    Sure,
+    flip_effect,
+    pair_row,
+    source_rows,
+)
+from ringside.answers.sentences import FREQUENCIES, WhyRow, why
+from ringside.arrays import Floats
+from ringside.hear.sums import curve_db
+from ringside.pairs.analysis import Analysis
+from ringside.pairs.counts import Counts, counts
+from ringside.pairs.decisions import DecisionRow, decision_rows
+from ringside.pairs.verdicts import WORDS_BY_VALUE
+from ringside.places.aims import aim_words
+from ringside.places.clearance import words_for_all
+from ringside.places.partner import Places, can_be_equal, places
+from ringside.plan.layout import VerdictWord
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class TipRow:
+    """A verdict that could tip within its interval: pair and source by number, and to what."""
+
+    pair: int
+    source: int
+    verdict: VerdictWord
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Focus:
+    """One pair in full: every source, the sum curve of one, better places, what flips do."""
+
+    a: str
+    b: str
+    source: str
+    rows: list[PairRow]
+    curve_hz: list[float]
+    curve_db: list[float]
+    flipped_curve_db: list[float]
+    why: list[WhyRow]
+    places: Places | None
+    """None when the two are not of a kind that is kept equal."""
+    flips: list[FlipEffect]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Board:
+    """Arrays of M mics by S sources, and of P pairs by S sources; metres, seconds, decibels."""
+
+    speed_of_sound_m_s: float
+    mic_ids: list[str]
+    sources: list[SourceRow]
+    tape_m: list[list[float]]
+    path_m: list[list[float]]
+    arrival_s: list[list[float]]
+    after_gain_db: list[list[float]]
+    sign: list[list[int]]
+    pair_a: list[str]
+    pair_b: list[str]
+    verdict: list[list[VerdictWord]]
+    worst: list[VerdictWord]
+    worst_source: list[str]
+    counts: Counts
+    trouble: list[float]
+    tips: list[TipRow]
+    decisions: list[DecisionRow]
+    aim: dict[str, str]
+    """What each mic points at, in words."""
+    blocked: dict[str, str]
+    """Why each mic cannot stand where it is; empty where it can."""
+    focus: Focus | None
+
+
+class FocusOn(NamedTuple):
+    """The pair to open: the anchor stands, the mover moves; without a source its worst one."""
+
+    anchor: str
+    mover: str
+    source: str | None = None
+
+
+def _table(values: Floats, digits: int) -> list[list[float]]:
+    rows: list[list[float]] = np.round(values, digits).tolist()
+    return rows
+
+
+def _verdict_table(values: np.ndarray) -> list[list[VerdictWord]]:
+    return [[WORDS_BY_VALUE[v] for v in row] for row in values.tolist()]
+
+
+def board(an: Analysis, focus: FocusOn | None = None) -> Board:
+    """What a screen needs: arrays over mics and sources, the grid, and one pair in detail.
+
+    Raises
+    ------
+    RingsideError
+        When a mic or the source of the focus is not in the layout, or both mics are one.
+    """
+    f, s, sure = an.arrivals, an.scene.sources, Sure.of(an)
+    ids = [m.id for m in an.layout.mics]
+    blocked = words_for_all(an.scene.capsule, an.layout)
+    return Board(
+        speed_of_sound_m_s=an.scene.speed,
+        mic_ids=ids,
+        sources=source_rows(an),
+        tape_m=_table(f.tape_m, 5),
+        path_m=_table(f.path_m, 5),
+        arrival_s=_table(f.time_s, 8),
+        after_gain_db=_table(f.after_gain_db, 2),
+        sign=f.sign.tolist(),
+        pair_a=[ids[i] for i in an.pairs.first],
+        pair_b=[ids[j] for j in an.pairs.second],
+        verdict=_verdict_table(an.pairs.verdict),
+        worst=[WORDS_BY_VALUE[v] for v in an.pairs.worst.tolist()],
+        worst_source=[s.ids[k] for k in an.worst_source.tolist()],
+        counts=counts(an),
+        trouble=an.trouble.tolist(),
+        tips=_tip_rows(an, sure),
+        decisions=decision_rows(an),
+        aim=dict(zip(ids, aim_words(an.layout), strict=True)),
+        blocked=dict(zip(ids, blocked, strict=True)),
+        focus=focus_on(an, focus, sure) if focus else None,
+    )
+
+
+def _tip_rows(an: Analysis, sure: Sure) -> list[TipRow]:
+    """The few verdicts that could tip."""
+    rows, sources = np.nonzero(sure.tips != an.pairs.verdict)
+    return [
+        TipRow(pair=int(r), source=int(k), verdict=WORDS_BY_VALUE[int(sure.tips[r, k])])
+        for r, k in zip(rows, sources, strict=True)
+    ]
+
+
+def focus_on(an: Analysis, pair: FocusOn, sure: Sure | None = None) -> Focus:
+    """One pair in full.
+
+    Raises
+    ------
+    RingsideError
+        When a mic or the source is not in the layout, or both mics are one.
+    """
+    ids, s = [m.id for m in an.layout.mics], an.scene.sources
+    anchor, mover, source = pair
+    row, turned, k = an.find(anchor, mover, source)
+    equal = can_be_equal(an.layout, anchor, mover)
+    p, sure = an.pairs, sure or Sure.of(an)
+    delay, ratio, sign = (float(x[row, k]) for x in (p.delay_s, p.ratio, p.raw_sign))
+    return Focus(
+        a=anchor,
+        b=mover,
+        source=s.ids[k],
+        rows=[pair_row(an, row, n, sure, turned) for n in range(len(s.ids))],
+        curve_hz=np.round(FREQUENCIES, 2).tolist(),
+        curve_db=np.round(curve_db(FREQUENCIES, delay, ratio, sign), 2).tolist(),
+        flipped_curve_db=np.round(curve_db(FREQUENCIES, delay, ratio, -sign), 2).tolist(),
+        why=why(an, row, k),
+        places=places(an.layout, anchor, mover) if equal else None,
+        flips=sorted(
+            (flip_effect(an, ids.index(m)) for m in (mover, anchor)),
+            key=lambda f: f.hollow_after,
+        ),
+    )

@@ -1,0 +1,223 @@
+"""Whether what a studio owns can put a layout up: mics, stands, inputs, phantom, cables, care.
+
+What a layout does not name is not counted.
+"""
+
+from collections import Counter
+from dataclasses import dataclass
+from typing import Literal
+
+from ringside.gear.airjet import in_jet
+from ringside.gear.locker import InputBank, Locker, MicModel, StandModel
+from ringside.plan.layout import Layout
+
+LackKind = Literal["mics", "stands", "inputs", "phantom", "cables", "budget", "minutes", "care"]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class LackRow:
+    """Something the locker falls short of, or care that is called for, and the mics concerned."""
+
+    kind: LackKind
+    words: str
+    mics: list[str]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Used:
+    """How many of how many."""
+
+    mics: tuple[int, int]
+    stands: tuple[int, int]
+    inputs: tuple[int, int]
+    cables: tuple[int, int]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Stock:
+    """Whether a locker can put a layout up."""
+
+    lacks: list[LackRow]
+    used: Used
+    minutes: int
+    cost: float
+
+
+def _lack(kind: LackKind, words: str, *mics: str) -> LackRow:
+    return LackRow(kind=kind, words=words, mics=list(mics))
+
+
+def stock(layout: Layout, locker: Locker) -> Stock:
+    """Whether the locker can put this layout up, what it falls short of, and what is used."""
+    models = {m.id: m for m in locker.mics}
+    stands = {s.id: s for s in locker.stands}
+    lacks = [
+        *_mics_out(layout, models),
+        *_stands_out(layout, stands),
+        *_inputs_out(layout, locker, models),
+        *_cables_out(layout, locker),
+        *_care(layout, models),
+        *_limits(layout, locker, models, stands),
+    ]
+    inputs = sum(b.count for b in locker.inputs)
+    return Stock(
+        lacks=lacks,
+        used=Used(
+            mics=(sum(m.model in models for m in layout.mics), sum(m.count for m in locker.mics)),
+            stands=(
+                sum(m.stand in stands for m in layout.mics),
+                sum(s.count for s in locker.stands),
+            ),
+            inputs=(len({m.channel for m in layout.mics if m.channel}), inputs),
+            cables=(len(layout.mics), sum(c.count for c in locker.cables)),
+        ),
+        minutes=round(len(layout.mics) * locker.minutes_per_mic),
+        cost=_cost(layout, models, stands),
+    )
+
+
+def _mics_out(layout: Layout, models: dict[str, MicModel]) -> list[LackRow]:
+    lacks: list[LackRow] = []
+    wanted = Counter(m.model for m in layout.mics if m.model)
+    for id_, n in wanted.items():
+        who = [m.id for m in layout.mics if m.model == id_]
+        if id_ not in models:
+            words = f"{', '.join(who)}: {id_!r} is not in the locker; choose another mic."
+            lacks.append(_lack("mics", words, *who))
+        elif n > models[id_].count:
+            short = n - models[id_].count
+            words = f"{short} {models[id_].name} short: {n} wanted, {models[id_].count} there."
+            lacks.append(_lack("mics", words, *who))
+    for m in layout.mics:
+        model = models.get(m.model or "")
+        if model and m.pattern not in model.patterns:
+            can = " or ".join(model.patterns)
+            words = f"{m.id}: the {model.name} cannot be set to {m.pattern}; it does {can}."
+            lacks.append(_lack("mics", words, m.id))
+    for p in layout.stereo_pairs:
+        a, b = layout.mic(p.left), layout.mic(p.right)
+        if a.model and b.model and a.model != b.model:
+            words = (
+                f"{p.name}: {a.id} and {b.id} are different mics; a stereo pair wants two alike."
+            )
+            lacks.append(_lack("care", words, a.id, b.id))
+    return lacks
+
+
+def _stands_out(layout: Layout, stands: dict[str, StandModel]) -> list[LackRow]:
+    lacks: list[LackRow] = []
+    for id_, n in Counter(m.stand for m in layout.mics if m.stand).items():
+        who = [m.id for m in layout.mics if m.stand == id_]
+        if id_ not in stands:
+            words = f"{', '.join(who)}: stand {id_!r} is not in the locker; choose another."
+            lacks.append(_lack("stands", words, *who))
+        elif n > stands[id_].count:
+            short = n - stands[id_].count
+            words = f"{short} {stands[id_].name} short: {n} wanted, {stands[id_].count} there."
+            lacks.append(_lack("stands", words, *who))
+    for m in layout.mics:
+        stand = stands.get(m.stand or "")
+        if stand and m.position_m[2] > stand.high_m + stand.reach_m:
+            words = f"{m.id}: too high for the {stand.name}, boom and all."
+            lacks.append(_lack("stands", words, m.id))
+        elif stand and m.position_m[2] < stand.low_m - stand.reach_m:
+            lacks.append(_lack("stands", f"{m.id}: too low for the {stand.name}.", m.id))
+    return lacks
+
+
+def _bank_of(locker: Locker, channel: int) -> InputBank | None:
+    end = 0
+    for bank in locker.inputs:
+        end += bank.count
+        if channel <= end:
+            return bank
+    return None
+
+
+def _inputs_out(layout: Layout, locker: Locker, models: dict[str, MicModel]) -> list[LackRow]:
+    lacks: list[LackRow] = []
+    for channel, n in Counter(m.channel for m in layout.mics if m.channel).items():
+        if n > 1:
+            who = [m.id for m in layout.mics if m.channel == channel]
+            words = f"Input {channel} is taken by {' and '.join(who)}."
+            lacks.append(_lack("inputs", words, *who))
+    if not locker.inputs:
+        return lacks
+    total = sum(b.count for b in locker.inputs)
+    over = [m for m in layout.mics if m.channel and m.channel > total]
+    if over:
+        words = f"{len(over)} inputs short: there are {total}."
+        lacks.append(_lack("inputs", words, *[m.id for m in over]))
+    for m in layout.mics:
+        bank = _bank_of(locker, m.channel) if m.channel else None
+        model = models.get(m.model or "")
+        if bank is None or model is None:
+            continue
+        if model.phantom and bank.phantom == "none":
+            words = f"{m.id} wants phantom, and {bank.name} has none."
+            lacks.append(_lack("phantom", words, m.id))
+        if (
+            model.kind == "ribbon"
+            and bank.phantom == "bank"
+            and _bank_feeds(layout, locker, models, bank)
+        ):
+            words = (
+                f"{m.id} is a ribbon on {bank.name}, whose phantom is on for all its inputs:"
+                " patch it elsewhere."
+            )
+            lacks.append(_lack("phantom", words, m.id))
+    return lacks
+
+
+def _bank_feeds(
+    layout: Layout, locker: Locker, models: dict[str, MicModel], bank: InputBank
+) -> bool:
+    """Whether another mic on the bank needs its phantom on."""
+    return any(
+        models[m.model].phantom
+        for m in layout.mics
+        if m.model in models and m.channel and _bank_of(locker, m.channel) is bank
+    )
+
+
+def _cables_out(layout: Layout, locker: Locker) -> list[LackRow]:
+    if not locker.cables:
+        return []
+    there = sum(c.count for c in locker.cables)
+    if len(layout.mics) > there:
+        return [_lack("cables", f"{len(layout.mics) - there} cables short: there are {there}.")]
+    return []
+
+
+def _care(layout: Layout, models: dict[str, MicModel]) -> list[LackRow]:
+    """Fragile mics in the air of a port, and ribbons near it."""
+    lacks: list[LackRow] = []
+    for m in layout.mics:
+        model = models.get(m.model or "")
+        if model and model.fragile and in_jet(m, layout):
+            words = (
+                f"{m.id}: the {model.name} stands in the air jet of the kick's port; move it aside."
+            )
+            lacks.append(_lack("care", words, m.id))
+    return lacks
+
+
+def _cost(layout: Layout, models: dict[str, MicModel], stands: dict[str, StandModel]) -> float:
+    return sum(models[m.model].cost for m in layout.mics if m.model in models) + sum(
+        stands[m.stand].cost for m in layout.mics if m.stand in stands
+    )
+
+
+def _limits(
+    layout: Layout, locker: Locker, models: dict[str, MicModel], stands: dict[str, StandModel]
+) -> list[LackRow]:
+    lacks: list[LackRow] = []
+    minutes = round(len(layout.mics) * locker.minutes_per_mic)
+    if locker.minutes is not None and minutes > locker.minutes:
+        words = f"Setting up takes about {minutes} minutes; there are {locker.minutes}."
+        lacks.append(_lack("minutes", words))
+    cost = _cost(layout, models, stands)
+    if locker.budget is not None and cost > locker.budget:
+        words = f"The day costs {cost:g}; there is {locker.budget:g}."
+        lacks.append(_lack("budget", words))
+    return lacks

@@ -1,0 +1,1 @@
+"""What a layout on the screen does, computed."""

@@ -1,0 +1,1 @@
+"""The brief and the plans made from it."""

@@ -1,0 +1,34 @@
+"""What several topics of the interface share."""
+
+from typing import Annotated, Literal
+
+from ninja import Schema
+from pydantic import ConfigDict, Field
+from ringside.plan.layout import Layout
+
+Name = Annotated[str, Field(min_length=1, max_length=80)]
+Word = Annotated[str, Field(min_length=1, max_length=16)]
+Units = Literal["cm", "ft-in", "hand"]
+Point = tuple[float, float, float]
+
+
+class Strict(Schema):
+    """Unknown fields are refused, so that a slip of the keys is not lost."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class Problem(Schema):
+    """An error as application/problem+json (RFC 9457)."""
+
+    type: str = "about:blank"
+    title: str
+    status: int
+    detail: str
+    place: str | None = None
+
+
+class LayoutOnly(Strict):
+    """A layout that need not be stored."""
+
+    layout: Layout

@@ -1,0 +1,1 @@
+"""Examples to hear."""

@@ -1,0 +1,1 @@
+"""Kit and room: edits, the tape walk, the sound of the room."""

@@ -1,0 +1,1 @@
+"""Layouts and what is carried away of them."""

@@ -1,0 +1,57 @@
+"""A layout in full, its saves and conflicts."""
+
+from datetime import datetime
+from typing import Annotated
+
+from ninja import Schema
+from pydantic import Field
+from ringside.answers.changes import Change
+from ringside.plan.layout import Layout as LayoutDoc
+
+from api.common import Name, Problem, Strict
+
+
+class LayoutOut(Schema):
+    """A layout in full, with what is needed to save it safely."""
+
+    id: int
+    studio_id: int
+    session_id: int
+    session_name: str
+    place: str
+    version: int
+    can_undo: bool
+    can_redo: bool
+    undo_what: str
+    redo_what: str
+    saved_by: str
+    saved_at: datetime
+    doc: LayoutDoc
+
+
+class LayoutSave(Strict):
+    """A new state, made from version `version`."""
+
+    version: int
+    what: Annotated[str, Field(min_length=1, max_length=120)]
+    doc: LayoutDoc
+
+
+class VersionIn(Strict):
+    """The version the browser holds."""
+
+    version: int
+
+
+class CopyIn(Strict):
+    """A copy's name, and the state to keep when it could not be saved over the newest."""
+
+    name: Name
+    doc: LayoutDoc | None = None
+
+
+class ConflictOut(Problem):
+    """The layout as it is now, and how it differs from what was sent."""
+
+    current: LayoutOut
+    changes: list[Change]

@@ -1,0 +1,1 @@
+"""What is written down on the day."""

@@ -1,0 +1,58 @@
+"""What is written down on the day: lug readings and spots."""
+
+from datetime import datetime
+from typing import Annotated
+
+from ninja import Schema
+from pydantic import Field
+from ringside.hear.tuning import DriftRow, DrumNote, TomStep
+
+from api.common import Strict, Word
+
+Hertz = Annotated[float, Field(ge=20, le=3000)]
+
+
+class LugsIn(Strict):
+    """The pitch beside each lug, round from the one nearest the strike."""
+
+    drum: Word
+    lugs_hz: Annotated[list[Hertz], Field(min_length=1, max_length=12)]
+
+
+class LugsOut(Schema):
+    """A lug reading as it was written down."""
+
+    id: int
+    drum: str
+    at: datetime
+    lugs_hz: list[float]
+    by: str
+
+
+class TuningOut(Schema):
+    """Notes, spread, drift, and what was written down."""
+
+    drums: list[DrumNote]
+    steps: list[TomStep]
+    spread_words: str
+    drift: list[DriftRow]
+    log: list[LugsOut]
+
+
+class SpotIn(Strict):
+    """A place of the kit tried by ear."""
+
+    room: Annotated[str, Field(max_length=80)]
+    x_m: Annotated[float, Field(ge=0, le=100)]
+    y_m: Annotated[float, Field(ge=0, le=100)]
+    turn_rad: Annotated[float, Field(ge=-7, le=7)] = 0.0
+    rating: Annotated[int, Field(ge=1, le=5)]
+    words: Annotated[str, Field(max_length=400)] = ""
+
+
+class SpotOut(SpotIn):
+    """A place that was tried, by whom and when."""
+
+    id: int
+    by: str
+    at: datetime

@@ -1,0 +1,1 @@
+"""Pairs in depth."""

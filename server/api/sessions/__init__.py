@@ -1,0 +1,1 @@
+"""Sessions of a studio."""

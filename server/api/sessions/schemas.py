@@ -1,0 +1,111 @@
+"""Sessions with what their list shows of each layout."""
+
+from datetime import datetime
+from typing import Annotated
+
+from ninja import Schema
+from pydantic import Field
+from ringside.pairs.counts import Counts
+from ringside.places.starts import Start
+
+from api.common import Name, Strict
+
+
+class SketchDrum(Schema):
+    """A drum in plan, metres."""
+
+    x: float
+    y: float
+    r: float
+    kind: str
+    depth: float
+    ax: float
+    ay: float
+
+
+class SketchCymbal(Schema):
+    """A cymbal in plan, metres."""
+
+    x: float
+    y: float
+    r: float
+
+
+class SketchMic(Schema):
+    """A mic in plan, metres."""
+
+    id: str
+    x: float
+    y: float
+    role: str
+
+
+class Summary(Schema):
+    """What the list shows of a layout."""
+
+    counts: Counts
+    drums: list[SketchDrum]
+    cymbals: list[SketchCymbal]
+    mics: list[SketchMic]
+
+
+class LayoutRow(Schema):
+    """A layout in a list."""
+
+    id: int
+    name: str
+    summary: Summary
+    changed_at: datetime
+
+
+class SessionOut(Schema):
+    """A session with its layouts."""
+
+    id: int
+    name: str
+    place: str
+    studio: str
+    made_at: datetime
+    layouts: list[LayoutRow]
+
+
+class SessionIn(Strict):
+    """A new session."""
+
+    name: Name
+    place: Annotated[str, Field(max_length=120)] = ""
+    kit: Name
+    start: Start
+    studio_id: int | None = None
+    room_id: int | None = None
+
+
+class LayoutIn(Strict):
+    """A new layout of a session, from a starting kit and a starting layout."""
+
+    name: Name
+    kit: Name
+    start: Start
+
+
+class SessionRename(Strict):
+    """A session's name and place."""
+
+    name: Name
+    place: Annotated[str, Field(max_length=120)] = ""
+
+
+class RoomOut(Schema):
+    """A room of a studio."""
+
+    id: int
+    name: str
+
+
+class StartOut(Schema):
+    """What a new session can begin with."""
+
+    kits: list[str]
+    own_kits: list[str]
+    starts: dict[str, str]
+    rooms: list[RoomOut]

@@ -1,0 +1,1 @@
+"""Techniques, fitting, what-if."""

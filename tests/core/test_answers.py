@@ -1,0 +1,79 @@
+"""Every answer holds just what its record says: no other type, nothing JSON cannot carry.
+
+Records are not checked when they are made (they are made many times a second), and the server
+sends them as they are; so each kind is checked here once, strictly, against its annotations.
+"""
+
+from datetime import UTC, datetime
+
+import pytest
+from pydantic import TypeAdapter
+from ringside.answers.board import Board, FocusOn, board
+from ringside.answers.changes import Change, changes
+from ringside.answers.depth import PairDepth, in_depth
+from ringside.answers.effects import Effects, effects
+from ringside.answers.report import Report, report
+from ringside.answers.sheet import SetupRow, setup_rows
+from ringside.answers.whatif import Sweep, sweep
+from ringside.brief.plans import PlanRow, plans
+from ringside.edits.kit import TakeReading, apply
+from ringside.fitting.fit import Fitted, fit
+from ringside.gear.locker import Locker
+from ringside.gear.stock import Stock, stock
+from ringside.hear.tuning import LugReading, Tuning, tuning_report
+from ringside.pairs.analysis import analyse
+from ringside.pairs.flips import BestFlips, best_flips
+from ringside.pairs.onebyone import StepRow, order_of, steps
+from ringside.pairs.stereo import Pictures, pictures
+from ringside.places.drumterms import CloseTerms, terms_of
+from ringside.places.nulls import NullAim, null_aim
+from ringside.places.starts import starting_layout
+from ringside.plan.handsizes import HandSizes
+from ringside.plan.questions import Brief
+from ringside.plan.room import Room
+from ringside.rooms.boundary import SpotBoard, spot_report
+from ringside.rooms.decay import Decay, decay_report
+from ringside.rooms.modes import Mode, modes
+from ringside.survey.report import TapeReport, tape_report
+from ringside.techniques.catalogue import TechniqueRow, listed
+from ringside.techniques.taking import StandingRow, standing, take
+
+ROOM = Room(name="Store", width_m=7.0, length_m=8.0, height_m=3.4, kit_x_m=3.5, kit_y_m=3.0)
+LAYOUT = take(starting_layout("five-piece", "square pair", room=ROOM), "room-crossed-8").layout
+TAPED = apply(LAYOUT, TakeReading(do="reading", a="snare", b="kick", metres=0.66)).layout
+WARM = LAYOUT.model_copy(update={"air": LAYOUT.air.model_copy(update={"temperature_c": 33.0})})
+LUGS = [LugReading(drum="snare", at="2026-01-01T10:00:00+00:00", lugs_hz=(331.0, 329.5))]
+AN = analyse(LAYOUT)
+
+ANSWERS = [
+    (Board, board(AN, FocusOn("OL", "OR"))),
+    (Report, report(AN)),
+    (PairDepth, in_depth(LAYOUT, "OL", "OR", "kick")),
+    (PairDepth, in_depth(LAYOUT, "ST", "SB")),
+    (Effects, effects(LAYOUT, WARM)),
+    (list[Change], changes(LAYOUT, TAPED.model_copy(update={"mics": TAPED.mics[1:]}))),
+    (list[SetupRow], setup_rows(LAYOUT)),
+    (Sweep, sweep(LAYOUT, "room-crossed-8", "out", 5)),
+    (list[PlanRow], plans(LAYOUT, Brief())),
+    (Fitted, fit(LAYOUT)),
+    (Stock, stock(LAYOUT, Locker(minutes=1))),
+    (Tuning, tuning_report(LAYOUT.kit, LUGS, datetime(2026, 1, 1, 15, tzinfo=UTC))),
+    (BestFlips, best_flips(AN)),
+    (list[StepRow], steps(AN, order_of(LAYOUT))),
+    (Pictures, pictures(AN)),
+    (CloseTerms, terms_of(LAYOUT, "ST")),
+    (NullAim, null_aim(LAYOUT, "ST")),
+    (SpotBoard, spot_report(LAYOUT)),
+    (Decay, decay_report(LAYOUT)),
+    (list[Mode], modes(ROOM, 343.2)),
+    (TapeReport, tape_report(TAPED.kit)),
+    (list[TechniqueRow], listed(LAYOUT, HandSizes())),
+    (list[StandingRow], standing(LAYOUT)),
+]
+
+
+@pytest.mark.parametrize(("kind", "answer"), ANSWERS, ids=lambda v: getattr(v, "__name__", ""))
+def test_an_answer_is_what_its_record_says(kind, answer):
+    record = TypeAdapter(kind)
+    text = record.dump_json(answer)
+    record.validate_json(text, strict=True)
