@@ -16,7 +16,8 @@ from ringside.answers.report import Report, report
 from ringside.answers.sheet import SetupRow, setup_rows
 from ringside.answers.whatif import Sweep, sweep
 from ringside.brief.plans import PlanRow, plans
-from ringside.edits.kit import TakeReading, apply
+from ringside.edits.apply import apply
+from ringside.edits.kit import TakeReading
 from ringside.fitting.fit import Fitted, fit
 from ringside.gear.locker import Locker
 from ringside.gear.stock import Stock, stock

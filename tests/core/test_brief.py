@@ -6,16 +6,7 @@ Which technique suits which wish is common practice.
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from ringside.brief.plans import (
-    WORTH_A_FLIP_DB,
-    Piece,
-    built,
-    fired,
-    fullest,
-    plans,
-    ranked,
-    table,
-)
+from ringside.brief.plans import WORTH_A_FLIP_DB, Piece, built, fired, fullest, plans, ranked, table
 from ringside.brief.rules import FEW, RULES, SLOTS, WORTH
 from ringside.errors import RingsideError
 from ringside.gear.locker import Locker, MicModel, StandModel

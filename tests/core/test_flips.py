@@ -9,10 +9,11 @@ from hypothesis import strategies as st
 from ringside.errors import RingsideError
 from ringside.pairs import flips
 from ringside.pairs.analysis import analyse
-from ringside.pairs.flips import best_flips, best_sets, with_flips
+from ringside.pairs.flips import best_flips, best_sets
 from ringside.pairs.gram import LEAST_SHARE, body_of, drum_ids, grams, unsure_pairs
 from ringside.pairs.onebyone import order_of, school_order, steps
 from ringside.places.starts import starting_layout
+from ringside.plan.hanging import with_flips
 from ringside.plan.layout import Layout
 
 from ops.bench import big_layout

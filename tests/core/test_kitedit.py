@@ -7,7 +7,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import TypeAdapter
-from ringside.edits.kit import KitEdit, apply, follow
+from ringside.edits.apply import Edit, apply
+from ringside.edits.following import follow
 from ringside.errors import RingsideError
 from ringside.pairs.analysis import analyse
 from ringside.places.clearance import words_for_all
@@ -16,7 +17,7 @@ from ringside.plan.kit import Kit, Port
 from ringside.plan.kits import KITS, eight_piece, five_piece, four_piece, six_piece
 from ringside.plan.room import Room
 
-EDIT = TypeAdapter(KitEdit)
+EDIT = TypeAdapter(Edit)
 ROOM = Room(name="R", width_m=6.4, length_m=8.2, height_m=3.3, kit_x_m=3.1, kit_y_m=2.6)
 START = starting_layout("five-piece", "square pair", room=ROOM)
 

@@ -8,7 +8,9 @@ import re
 
 import numpy as np
 import pytest
-from ringside.edits.kit import ChangePart, OtherHand, RemovePart, apply
+from ringside.edits.apply import apply
+from ringside.edits.kit import OtherHand
+from ringside.edits.parts import ChangePart, RemovePart
 from ringside.errors import RingsideError
 from ringside.files.layout import read_layout, write_layout
 from ringside.places.clearance import words_for_all

@@ -59,7 +59,7 @@ ENDPOINTS = [
 ENDPOINTS += [
     ("PUT", "/account/hand", {"fist_m": 0.1}, 200),
     ("GET", "/kits", None, 200),
-    ("POST", "/kit/edit", {"layout": DOC, "edit": {"do": "hand"}}, 200),
+    ("POST", "/edit", {"layout": DOC, "edit": {"do": "hand"}}, 200),
     ("POST", "/kit/board", {"layout": DOC}, 200),
     ("POST", "/kit/pitch", {"text": "A2"}, 200),
     ("POST", "/room/board", {"layout": {**DOC, "room": ROOM}}, 200),

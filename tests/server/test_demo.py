@@ -44,7 +44,7 @@ def test_the_demo_is_loaded_once_and_has_something_to_find(db, capsys):
     demo = User.objects.get(username="demo")
     said = tuning_of(demo, Session.objects.get().pk, square.kit)
     assert "lug 1 has gone down 32 cents" in said["drift"][0].words
-    assert said["drift"][0]["recheck"]
+    assert said["drift"][0].recheck
     assert len(spots_of(demo, Session.objects.get().pk)) == 2
 
 

@@ -77,7 +77,7 @@ def test_a_three_metre_snare_says_what_and_where(as_owner):
 def test_an_edit_of_the_kit_comes_back_with_what_went_along(as_owner):
     snare = {**DOC["kit"]["drums"][1], "batter_m": [0.0, 0.0, 0.70]}
     edit = {"do": "change", "was": "snare", "part": snare}
-    status, done = as_owner("POST", "/kit/edit", {"layout": DOC, "edit": edit})
+    status, done = as_owner("POST", "/edit", {"layout": DOC, "edit": edit})
     assert status == 200
     assert done["words"] == "Moved Snare with ST, SB"
     heights = {m["id"]: m["position_m"][2] for m in done["layout"]["mics"]}
@@ -89,7 +89,7 @@ def test_an_edit_of_the_kit_comes_back_with_what_went_along(as_owner):
 def test_a_reading_in_the_users_units_when_refused(as_owner):
     as_owner("PUT", "/account/units", {"units": "ft-in"})
     edit = {"do": "reading", "a": "snare", "b": "kick", "metres": 52.0}
-    status, said = as_owner("POST", "/kit/edit", {"layout": DOC, "edit": edit})
+    status, said = as_owner("POST", "/edit", {"layout": DOC, "edit": edit})
     assert status == 400
     assert said["detail"] == "expected a reading of 0⅜″ to 32′ 9¾″, got 170′ 7¼″"
 
@@ -100,7 +100,7 @@ def test_the_walk_asks_for_the_next_reading(as_owner):
         "a": "snare", "b": None, "stage": "place", "words": "From the floor up to the snare."
     }  # fmt: skip
     edit = {"do": "reading", "a": "snare", "metres": 0.67}
-    layout = as_owner("POST", "/kit/edit", {"layout": DOC, "edit": edit})[1]["layout"]
+    layout = as_owner("POST", "/edit", {"layout": DOC, "edit": edit})[1]["layout"]
     after = as_owner("POST", "/kit/board", {"layout": layout})[1]["tape"]
     assert after["next"]["a"] == "snare"
     assert after["next"]["b"] == "kick"

@@ -134,7 +134,7 @@ def _flips(layout: Layout, a: Mic, b: Mic) -> list[Remedy]:
             Remedy(
                 kind="flip",
                 words=f"{act} {mic.id} at the preamp{where}.",
-                mics=(mic.model_copy(update={"preamp_flip": not mic.preamp_flip}),),
+                mics=(mic.turned_over(),),
             )
         )
     return made

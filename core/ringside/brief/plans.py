@@ -17,8 +17,9 @@ from ringside.gear.locker import Locker
 from ringside.gear.outfit import needs_stand, outfit
 from ringside.pairs.analysis import analyse
 from ringside.pairs.counts import Counts, counts
-from ringside.pairs.flips import MOST_FLIPPED, best_flips, with_flips
+from ringside.pairs.flips import MOST_FLIPPED, best_flips
 from ringside.plan.handsizes import HandSizes
+from ringside.plan.hanging import with_flips
 from ringside.plan.layout import Layout
 from ringside.plan.mics import Mic
 from ringside.plan.questions import QUESTIONS, Brief
@@ -309,7 +310,7 @@ def fullest(layout: Layout) -> tuple[Layout, str]:
         f"Polarity by body over all drums: {', '.join(best.flip)} turned over for"
         f" {best.mean_db:.1f} dB; the ear has the last word."
     )
-    return with_flips(layout, best.flip), words
+    return with_flips(layout, set(best.flip)), words
 
 
 def _shown(plan: _Plan, picture: Choice) -> PlanRow:

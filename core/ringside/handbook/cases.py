@@ -13,6 +13,7 @@ from ringside.pairs.analysis import Analysis, analyse
 from ringside.pairs.flips import best_flips
 from ringside.pairs.stereo import pictures
 from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
+from ringside.plan.hanging import with_flips
 from ringside.plan.kits import five_piece
 from ringside.plan.layout import Layout, VerdictWord
 from ringside.plan.room import Room
@@ -74,18 +75,12 @@ def _told(a: str, b: str, source: str, v: PairFound) -> str:
     )
 
 
-def _flipped(layout: Layout, *mics: str) -> Layout:
-    for m in mics:
-        layout = layout.with_mic(layout.mic(m).model_copy(update={"preamp_flip": True}))
-    return layout
-
-
 def snare_top_bottom() -> Case:
     """Top and bottom of the snare."""
     layout = _kit(("snare-centre", None), ("snare-bottom", None))
     wired = layout.with_mic(layout.mic("SB").model_copy(update={"preamp_flip": False}))
     before = _pair(analyse(wired), "ST", "SB", "snare")
-    after = _pair(analyse(_flipped(wired, "SB")), "ST", "SB", "snare")
+    after = _pair(analyse(with_flips(wired, {"SB"})), "ST", "SB", "snare")
     return Case(
         "snare", "Snare, top and bottom", "One mic over the batter head, one under the wires.",
         "Hollow until one of the two is flipped; never equal in time, and nobody calls it late.",
@@ -229,7 +224,7 @@ def all_bottoms() -> Case:
                                              an.scene.sources.ids.index(str(job[m]))]]
         for m in bottoms
     }  # fmt: skip
-    turned = analyse(_flipped(plain, *bottoms))
+    turned = analyse(with_flips(plain, set(bottoms)))
     same = [
         int(turned.pairs.sign[turned.pair_index(m, o)[0],
                               turned.scene.sources.ids.index(str(job[m]))])

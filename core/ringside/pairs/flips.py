@@ -34,7 +34,6 @@ from ringside.pairs.gram import (
     kept_body,
     unsure_pairs,
 )
-from ringside.plan.layout import Layout
 
 EXACT: Final = 24
 LEAF: Final = 20
@@ -352,12 +351,3 @@ def _words(best: FlipSet, proven: bool, bound_db: float) -> str:
     if proven:
         return f"{said} No other set has more."
     return f"{said} No set can have more than {bound_db - best.mean_db:.2f} dB above this one."
-
-
-def with_flips(layout: Layout, mics: list[str]) -> Layout:
-    """The layout with the preamp switch of some mics turned over."""
-    made = tuple(
-        m.model_copy(update={"preamp_flip": not m.preamp_flip}) if m.id in mics else m
-        for m in layout.mics
-    )
-    return layout.model_copy(update={"mics": made})

@@ -93,13 +93,13 @@ def ring_points(layout: Layout, answer: RingAnswer, overhead: bool) -> DrawnRing
     bad = blocked(points, layout)
     if overhead:
         bad = bad | under_cymbals(points, layout)
-    x, y, z = answer.ring.centre.tolist()
+    cx, cy, cz = answer.ring.centre.tolist()
     return DrawnRing(
         kind=answer.kind,
         words="",
-        centre_m=(x, y, z),
+        centre_m=(cx, cy, cz),
         radius_m=answer.ring.radius,
-        points_m=np.round(points, 4).tolist(),
+        points_m=[(x, y, z) for x, y, z in np.round(points, 4).tolist()],
         clear=(~bad).tolist(),
     )
 

@@ -18,6 +18,7 @@ from ringside.plan.kits import KITS
 from ringside.plan.layout import Air, Layout, StereoPair
 from ringside.plan.mics import Mic, Pattern, Role
 from ringside.plan.room import Room
+from ringside.values import unit, vector
 
 Start = Literal["empty", "square pair", "turned pair"]
 STARTS: Final[dict[str, str]] = {
@@ -27,19 +28,14 @@ STARTS: Final[dict[str, str]] = {
 }
 
 
-def _vec(p: Floats) -> tuple[float, float, float]:
-    q = np.round(p, 4) + 0.0
-    return (float(q[0]), float(q[1]), float(q[2]))
-
-
 def _mic(
     id_: str, name: str, at: Floats, look_at: Floats, *, job: str | None, channel: int,
     pattern: Pattern = "cardioid", role: Role = "close",
 ) -> Mic:  # fmt: skip
-    spot = np.array(_vec(at))
+    spot = vector(at)
     return Mic(
         id=id_, name=name, role=role, job=job, pattern=pattern, channel=channel,
-        position_m=_vec(spot), aim=_vec(np.asarray(look_at, dtype=float) - spot),
+        position_m=spot, aim=unit(np.subtract(look_at, spot)),
     )  # fmt: skip
 
 

@@ -14,7 +14,7 @@ from pydantic import Field, model_validator
 
 from ringside.arrays import Floats
 from ringside.plan.kit import Direction
-from ringside.values import Flag, Key, Record, Title, Vector
+from ringside.values import Flag, Key, Place, Record, Title
 
 Pattern = Literal["omni", "wide cardioid", "cardioid", "supercardioid", "hypercardioid", "figure-8"]
 Role = Literal["close", "overhead", "room"]
@@ -47,7 +47,7 @@ class Mic(Record):
         default=None, description="The drum or cymbal it is put up for; null is the whole kit."
     )
     pattern: Pattern = "cardioid"
-    position_m: Vector = Field(description="The capsule, metres.")
+    position_m: Place = Field(description="The capsule, metres.")
     aim: Direction
     channel: Annotated[int, Field(strict=True, ge=1, le=256)] | None = None
     model: Key | None = Field(default=None, description="Which mic of the studio's locker it is.")
@@ -80,6 +80,10 @@ class Mic(Record):
         """+1, or -1 when an odd number of inversions lie between capsule and track."""
         odd = self.wired_inverted ^ self.cable_inverted ^ self.preamp_flip ^ self.track_flip
         return -1 if odd else 1
+
+    def turned_over(self) -> "Mic":
+        """The mic with its preamp switch the other way."""
+        return self.model_copy(update={"preamp_flip": not self.preamp_flip})
 
 
 def directivity(pressure_share: ArrayLike, cos_theta: ArrayLike) -> Floats:

@@ -7,7 +7,7 @@ import numpy as np
 from ringside.errors import RingsideError
 from ringside.plan.kit import Cymbal, Drawn, Drum, Kit, Reading, centre_of
 from ringside.survey.net import fit, held_at, solve
-from ringside.values import Vector
+from ringside.values import Vector, vector
 
 SAME_M: Final = 0.015
 """Two readings of one length no further apart than this are the same reading."""
@@ -27,8 +27,7 @@ def solved(kit: Kit) -> Kit:
 
     def at(i: int, part: Drum | Cymbal) -> Vector:
         shift = net.points[i] - np.array(held_at(part))
-        p = np.round(np.array(centre_of(part)) + shift, 5) + 0.0
-        return (float(p[0]), float(p[1]), float(p[2]))
+        return vector(np.array(centre_of(part)) + shift)
 
     n = len(kit.drums)
     return kit.model_copy(

@@ -14,6 +14,7 @@ import numpy as np
 from ringside.errors import RingsideError
 from ringside.places.clearance import words_for_all
 from ringside.plan.handsizes import HandSizes
+from ringside.plan.hanging import without_mics
 from ringside.plan.layout import MOST_MICS, Layout, StereoPair, Taken
 from ringside.plan.mics import LOCKS, Mic
 from ringside.techniques.around import Around
@@ -272,17 +273,7 @@ def change(layout: Layout, taken_id: str, numbers: Mapping[str, float]) -> Took:
 def drop(layout: Layout, taken_id: str) -> Took:
     """The layout without a technique and its mics."""
     kept = in_use(layout, taken_id)
-    gone = set(kept.mics)
-    after = layout.model_copy(
-        update={
-            "mics": tuple(m for m in layout.mics if m.id not in gone),
-            "stereo_pairs": tuple(
-                p for p in layout.stereo_pairs if p.left not in gone and p.right not in gone
-            ),
-            "decisions": tuple(d for d in layout.decisions if d.a not in gone and d.b not in gone),
-            "techniques": tuple(x for x in layout.techniques if x.id != taken_id),
-        }
-    )
+    after = without_mics(layout, set(kept.mics))
     return Took(after, taken_id, (), f"Took {technique(kept.technique).name} away"[:120])
 
 

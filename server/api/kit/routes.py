@@ -5,7 +5,6 @@ from typing import Any
 from django.http import HttpRequest
 from ninja import Router
 from ringside.answers.effects import Effects, effects
-from ringside.edits.kit import Edited, apply
 from ringside.errors import RingsideError
 from ringside.hear.tuning import fundamental_of, note_of
 from ringside.places.clearance import PEDAL_WIDE_M, pedals, sweeps
@@ -21,7 +20,6 @@ from api.kit.schemas import (
     EffectsIn,
     KitBoard,
     KitBoardIn,
-    KitEditIn,
     MaterialsOut,
     PitchIn,
     PitchOut,
@@ -37,12 +35,6 @@ WRONG = {400: Problem, 422: Problem}
 def presets(request: HttpRequest) -> list[dict[str, Any]]:
     """The starting kits."""
     return [{"name": name, "kit": make()} for name, make in KITS.items()]
-
-
-@router.post("/kit/edit", response={200: Edited, **WRONG})
-def edit(request: HttpRequest, data: KitEditIn) -> Edited:
-    """A layout with its kit changed; nothing is stored."""
-    return apply(data.layout, data.edit)
 
 
 @router.post("/kit/board", response={200: KitBoard, **WRONG})

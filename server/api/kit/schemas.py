@@ -4,7 +4,6 @@ from typing import Annotated
 
 from ninja import Schema
 from pydantic import Field
-from ringside.edits.kit import KitEdit
 from ringside.plan.kit import Kit
 from ringside.plan.layout import Layout as LayoutDoc
 from ringside.rooms.boundary import SpotBoard
@@ -15,12 +14,6 @@ from ringside.survey.report import TapeReport
 from api.common import LayoutOnly, Point, Strict
 
 Point2 = tuple[float, float]
-
-
-class KitEditIn(LayoutOnly):
-    """An edit of the kit of a layout."""
-
-    edit: KitEdit
 
 
 class KitBoardIn(LayoutOnly):

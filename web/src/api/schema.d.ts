@@ -264,6 +264,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/edit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Edit
+         * @description A layout with one edit made; nothing is stored.
+         */
+        post: operations["api_edits_routes_edit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/effects": {
         parameters: {
             query?: never;
@@ -342,26 +362,6 @@ export interface paths {
          * @description The tape walk and the drummer's zones.
          */
         post: operations["api_kit_routes_kit_board"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/kit/edit": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Edit
-         * @description A layout with its kit changed; nothing is stored.
-         */
-        post: operations["api_kit_routes_edit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1433,6 +1433,19 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AddMic
+         * @description One more mic: like another, a hand beside it, or in front of the kit.
+         */
+        AddMic: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add-mic";
+            /** Like */
+            like?: string | null;
+        };
+        /**
          * AddPart
          * @description One more drum or cymbal of a kind, where there is room for it.
          */
@@ -1805,6 +1818,44 @@ export interface components {
             taken: string;
         };
         /**
+         * ChangeMics
+         * @description Mics as they should be, by their short names; `why` names the step where it has a name.
+         */
+        ChangeMics: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "mics";
+            /** Mics */
+            mics: components["schemas"]["Mic"][];
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
+         * ChangeNumbers
+         * @description Numbers of a technique changed; none at all puts its mics back where they belong.
+         */
+        ChangeNumbers: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "numbers";
+            /** Numbers */
+            numbers?: {
+                [key: string]: number;
+            };
+            /**
+             * Taken
+             * @description Short name, one word, unique within its list.
+             */
+            taken: string;
+        };
+        /**
          * ChangePart
          * @description A part as it should be; `was` is its short name until now.
          */
@@ -1958,6 +2009,34 @@ export interface components {
             volume_m3: number;
             /** Words */
             words: string[];
+        };
+        /**
+         * Decide
+         * @description A pair left as it is on a drum, on purpose, and why.
+         */
+        Decide: {
+            /**
+             * A
+             * @description Short name, one word, unique within its list.
+             */
+            a: string;
+            /**
+             * B
+             * @description Short name, one word, unique within its list.
+             */
+            b: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "decide";
+            /** Reason */
+            reason: string;
+            /**
+             * Source
+             * @description Short name, one word, unique within its list.
+             */
+            source: string;
         };
         /**
          * Decision
@@ -2306,11 +2385,22 @@ export interface components {
             tilt_deg: number;
         };
         /**
+         * EditIn
+         * @description An edit of a layout that need not be stored.
+         */
+        EditIn: {
+            /** Edit */
+            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeNumbers"];
+            layout: components["schemas"]["Layout"];
+        };
+        /**
          * Edited
          * @description The layout as it is then, what was done in a few words, and the mics that went along.
          */
         Edited: {
             layout: components["schemas"]["Layout"];
+            /** Made */
+            made?: string | null;
             /** Moved */
             moved: string[];
             /** Words */
@@ -2517,6 +2607,19 @@ export interface components {
             mic: string;
             /** Spoils */
             spoils: string[];
+        };
+        /**
+         * FlipMics
+         * @description The preamp switch of some mics turned over.
+         */
+        FlipMics: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "flip";
+            /** Mics */
+            mics: string[];
         };
         /**
          * FlipSet
@@ -2837,15 +2940,6 @@ export interface components {
                 string,
                 string | null
             ][];
-        };
-        /**
-         * KitEditIn
-         * @description An edit of the kit of a layout.
-         */
-        KitEditIn: {
-            /** Edit */
-            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"];
-            layout: components["schemas"]["Layout"];
         };
         /**
          * LackRow
@@ -3569,6 +3663,27 @@ export interface components {
             source?: string | null;
         };
         /**
+         * PairMics
+         * @description Two mics as one stereo pair.
+         */
+        PairMics: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "pair";
+            /**
+             * Left
+             * @description Short name, one word, unique within its list.
+             */
+            left: string;
+            /**
+             * Right
+             * @description Short name, one word, unique within its list.
+             */
+            right: string;
+        };
+        /**
          * PairOn
          * @description A pair on a drum, by name.
          */
@@ -3993,6 +4108,19 @@ export interface components {
             words: string;
         };
         /**
+         * RemoveMics
+         * @description Without some mics and all that hangs on them.
+         */
+        RemoveMics: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove-mics";
+            /** Mics */
+            mics: string[];
+        };
+        /**
          * RemovePart
          * @description Without a drum or cymbal and the close mics put up for it.
          */
@@ -4007,6 +4135,27 @@ export interface components {
              * @description Short name, one word, unique within its list.
              */
             id: string;
+        };
+        /**
+         * RenameMic
+         * @description A mic under another short name; every mention of it follows.
+         */
+        RenameMic: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "rename";
+            /**
+             * To
+             * @description Short name, one word, unique within its list.
+             */
+            to: string;
+            /**
+             * Was
+             * @description Short name, one word, unique within its list.
+             */
+            was: string;
         };
         /**
          * Room
@@ -5123,6 +5272,32 @@ export interface components {
             steps: components["schemas"]["TomStep"][];
         };
         /**
+         * Undecide
+         * @description A decision taken back.
+         */
+        Undecide: {
+            /**
+             * A
+             * @description Short name, one word, unique within its list.
+             */
+            a: string;
+            /**
+             * B
+             * @description Short name, one word, unique within its list.
+             */
+            b: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "undecide";
+            /**
+             * Source
+             * @description Short name, one word, unique within its list.
+             */
+            source: string;
+        };
+        /**
          * UnitsIn
          * @description Units of display.
          */
@@ -5132,6 +5307,27 @@ export interface components {
              * @enum {string}
              */
             units: "cm" | "ft-in" | "hand";
+        };
+        /**
+         * UnpairMics
+         * @description Two mics no longer a stereo pair.
+         */
+        UnpairMics: {
+            /**
+             * A
+             * @description Short name, one word, unique within its list.
+             */
+            a: string;
+            /**
+             * B
+             * @description Short name, one word, unique within its list.
+             */
+            b: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "unpair";
         };
         /**
          * Used
@@ -5666,6 +5862,48 @@ export interface operations {
             };
         };
     };
+    api_edits_routes_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Edited"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     api_kit_routes_what_changed: {
         parameters: {
             query?: never;
@@ -5876,48 +6114,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KitBoard"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_kit_routes_edit: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["KitEditIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Edited"];
                 };
             };
             /** @description Bad Request */

@@ -46,7 +46,7 @@ export function HandsProvider({ children }: { children: ReactNode }) {
       new KitHands({
         still: () => editor.snapshot().still,
         ask: (layout, edit) =>
-          exactly<KitEdited>(api.POST("/api/kit/edit", { body: { layout, edit } })),
+          exactly<KitEdited>(api.POST("/api/edit", { body: { layout, edit } })),
         preview: (layout) => editor.preview(layout),
         commit: (layout, what) => editor.commit(layout, what),
         trouble: (error) => say(error.message),

@@ -1,0 +1,1 @@
+"""Edits of a layout: kit, room, mics, techniques."""
