@@ -1,4 +1,4 @@
-"""Asking for an example, calling it off, and what the worker does with it.
+"""Asking for an example, calling it off, hearing it.
 
 The same numbers sound the same, so a studio's example is kept by them: it is rendered once,
 whatever the layout is called and however often it is asked for.
@@ -10,11 +10,12 @@ from accounts.models import User
 from django.db import transaction
 from django.utils import timezone
 from plans.actions import layout_for
-from ringside.voices.example import Ask, rendered
+from ringside.voices.example import Ask
 from studios.access import studios_of
 from studios.errors import NotThere
 
-from hearing.models import Example, Sound
+from hearing.models import Example
+from hearing.tasks import render_example
 
 KEPT_EXAMPLES = 24
 """Of a studio; the oldest go first. One is about two megabytes."""
@@ -23,10 +24,6 @@ STALLED = timedelta(seconds=60)
 """A worker that said nothing for so long has gone; the example is given to another."""
 
 State = Example.State
-
-
-class CalledOff(Exception):
-    """Nobody wants the example any more."""
 
 
 @transaction.atomic
@@ -39,7 +36,7 @@ def ask_for(user: User, layout_pk: int, ask: Ask) -> Example:
     if new or _wants_work(found):
         found.state, found.progress = State.WAITING, 0.0
         found.save()
-        _hand_over(found)
+        render_example.defer(example_id=found.pk)
     for old in studio.examples.exclude(pk=found.pk)[KEPT_EXAMPLES - 1 :]:
         old.delete()
     return found
@@ -50,12 +47,6 @@ def _wants_work(example: Example) -> bool:
         return True
     quiet = timezone.now() - example.changed_at
     return example.state in (State.WAITING, State.WORKING) and quiet > STALLED
-
-
-def _hand_over(example: Example) -> None:
-    from hearing.tasks import render_example
-
-    render_example.defer(example_id=example.pk)
 
 
 def example_of(user: User, pk: int) -> Example:
@@ -82,38 +73,3 @@ def call_off(user: User, pk: int) -> Example:
     )
     found.refresh_from_db()
     return found
-
-
-def work_on(pk: int) -> None:
-    """Render an example that waits, telling how far it is; whatever happens is written down."""
-    taken = Example.objects.filter(pk=pk, state=State.WAITING).update(
-        state=State.WORKING, changed_at=timezone.now()
-    )
-    if not taken:
-        return  # called off, deleted, or in other hands
-    example = Example.objects.get(pk=pk)
-
-    def told(share: float) -> None:
-        there = Example.objects.filter(pk=pk, state=State.WORKING).update(
-            progress=share, changed_at=timezone.now()
-        )
-        if not there:
-            raise CalledOff
-
-    try:
-        made = rendered(Ask.model_validate(example.ask), told)
-    except CalledOff:
-        return
-    except Exception:
-        Example.objects.filter(pk=pk).update(state=State.FAILED)
-        raise
-    with transaction.atomic():
-        wanted = Example.objects.filter(pk=pk, state=State.WORKING).update(
-            state=State.DONE, progress=1.0, changed_at=timezone.now()
-        )
-        if not wanted:
-            return
-        Sound.objects.filter(example=example).delete()
-        Sound.objects.bulk_create(
-            Sound(example=example, version=name, wav=body) for name, body in made.items()
-        )

@@ -3,7 +3,7 @@
 from django.db import connection
 from procrastinate.contrib.django import app
 
-from hearing.actions import work_on
+from hearing.rendering import work_on
 
 
 @app.task(name="render_example", queue="hearing")

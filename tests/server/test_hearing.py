@@ -7,7 +7,7 @@ from datetime import timedelta
 import numpy as np
 import pytest
 from django.utils import timezone
-from hearing import actions
+from hearing import actions, rendering
 from hearing.models import Example
 from plans.actions import make_session
 from procrastinate.contrib.django import app
@@ -57,7 +57,7 @@ def test_the_same_numbers_are_rendered_once(owner, layout):
     one, two = asked(api, layout), asked(api, layout)
     assert one["id"] == two["id"]
     assert jobs().count() == 1
-    actions.work_on(one["id"])
+    rendering.work_on(one["id"])
     assert asked(api, layout)["state"] == "done"
     assert asked(api, layout, source="kick")["id"] != one["id"]
     assert jobs().count() == 2
@@ -67,7 +67,7 @@ def test_called_off_it_is_left_and_can_be_asked_for_again(owner, layout):
     api = Api(owner)
     out = asked(api, layout)
     assert api("DELETE", f"/examples/{out['id']}")[1]["state"] == "cancelled"
-    actions.work_on(out["id"])
+    rendering.work_on(out["id"])
     assert not Example.objects.get(pk=out["id"]).sounds.exists()
     assert asked(api, layout)["state"] == "waiting"
     assert jobs().count() == 2
@@ -83,8 +83,8 @@ def test_called_off_while_it_is_being_rendered_nothing_is_kept(owner, layout, mo
         told(0.6)
         raise AssertionError("went on though it was called off")
 
-    monkeypatch.setattr(actions, "rendered", rendered)
-    actions.work_on(out["id"])
+    monkeypatch.setattr(rendering, "rendered", rendered)
+    rendering.work_on(out["id"])
     found = Example.objects.get(pk=out["id"])
     assert (found.state, found.sounds.count()) == ("cancelled", 0)
 
@@ -97,8 +97,8 @@ def test_called_off_at_the_last_moment_nothing_is_kept(owner, layout, monkeypatc
         actions.call_off(owner, out["id"])
         return {"wired": b"RIFF"}
 
-    monkeypatch.setattr(actions, "rendered", rendered)
-    actions.work_on(out["id"])
+    monkeypatch.setattr(rendering, "rendered", rendered)
+    rendering.work_on(out["id"])
     found = Example.objects.get(pk=out["id"])
     assert (found.state, found.sounds.count()) == ("cancelled", 0)
 
@@ -106,9 +106,9 @@ def test_called_off_at_the_last_moment_nothing_is_kept(owner, layout, monkeypatc
 def test_a_failure_is_said_and_tried_again_when_asked_again(owner, layout, monkeypatch):
     out = asked(Api(owner), layout)
     with monkeypatch.context() as m:
-        m.setattr(actions, "rendered", lambda ask, told: 1 / 0)
+        m.setattr(rendering, "rendered", lambda ask, told: 1 / 0)
         with pytest.raises(ZeroDivisionError):
-            actions.work_on(out["id"])
+            rendering.work_on(out["id"])
     assert Api(owner)("GET", f"/examples/{out['id']}")[1]["state"] == "failed"
     assert asked(Api(owner), layout)["state"] == "waiting"
 
