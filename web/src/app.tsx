@@ -1,5 +1,6 @@
 /** Addresses of the application, and the gate: strangers see the sign-in page only. */
 import { useQuery } from "@tanstack/react-query";
+import { Tooltip } from "radix-ui";
 import { Navigate, Route, Routes, useLocation } from "react-router";
 import { api, must, Refused } from "./api/client";
 import { MeContext } from "./parts/me";
@@ -45,24 +46,26 @@ export function App() {
     );
   return (
     <MeContext value={me.data ?? null}>
-      <Toasts>
-        <Routes>
-          <Route path="/" element={<Sessions />} />
-          <Route path="/sign-in" element={<Navigate to="/" replace />} />
-          <Route path="/account" element={<Account />} />
-          <Route path="/studios/:studio/locker" element={<Locker />} />
-          <Route path="/layouts/:id" element={<LayoutShell />}>
-            <Route index element={<Navigate to="place" replace />} />
-            <Route path="brief" element={<Brief />} />
-            <Route path="room" element={<Room />} />
-            <Route path="kit" element={<Kit />} />
-            <Route path="place" element={<Place />} />
-            <Route path="pairs" element={<Pairs />} />
-            <Route path="sheet" element={<Sheet />} />
-          </Route>
-          <Route path="*" element={<Missing />} />
-        </Routes>
-      </Toasts>
+      <Tooltip.Provider delayDuration={350}>
+        <Toasts>
+          <Routes>
+            <Route path="/" element={<Sessions />} />
+            <Route path="/sign-in" element={<Navigate to="/" replace />} />
+            <Route path="/account" element={<Account />} />
+            <Route path="/studios/:studio/locker" element={<Locker />} />
+            <Route path="/layouts/:id" element={<LayoutShell />}>
+              <Route index element={<Navigate to="place" replace />} />
+              <Route path="brief" element={<Brief />} />
+              <Route path="room" element={<Room />} />
+              <Route path="kit" element={<Kit />} />
+              <Route path="place" element={<Place />} />
+              <Route path="pairs" element={<Pairs />} />
+              <Route path="sheet" element={<Sheet />} />
+            </Route>
+            <Route path="*" element={<Missing />} />
+          </Routes>
+        </Toasts>
+      </Tooltip.Provider>
     </MeContext>
   );
 }

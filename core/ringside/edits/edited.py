@@ -18,7 +18,7 @@ class Edited:
     words: str
     moved: tuple[str, ...]
     made: str | None = None
-    """The mic that was added."""
+    """The mic or part that was added."""
 
 
 def checked(layout: Layout, **update: Any) -> Layout:

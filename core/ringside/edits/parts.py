@@ -170,7 +170,8 @@ def _add(layout: Layout, kind: str) -> Edited:
         if drum
         else Cymbal.model_validate({**shared, "centre_m": at})
     )
-    return Edited(checked(layout, kit=with_parts(kit, [*kit.parts, part])), f"Added {name}", ())
+    done = checked(layout, kit=with_parts(kit, [*kit.parts, part]))
+    return Edited(done, f"Added {name}", (), id_)
 
 
 def _remove(layout: Layout, part_id: str) -> Edited:

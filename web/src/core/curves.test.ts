@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { nearest, onScale, polyline, scaleFor } from "./curves";
+import { nearest, onScale, scaleFor, trace } from "./curves";
 
 describe("curves", () => {
   const x = { low: 0, high: 10, from: 100, to: 200 };
@@ -19,9 +19,12 @@ describe("curves", () => {
     expect(scaleFor([], 4, 0, 1)).toMatchObject({ low: -2, high: 2 });
   });
 
-  it("leaves out what is not there", () => {
-    const y = { low: 0, high: 1, from: 0, to: 10 };
-    expect(polyline([0, 5, 10], [0, null, 1], x, y)).toBe("100.0,0.0 200.0,10.0");
+  it("draws a line that breaks where nothing is known", () => {
+    const [x10, down] = [(v: number) => 100 + 10 * v, (v: number) => 10 - v];
+    expect(trace([0, 1, 2, 3], [0, 1, null, 1], x10, down)).toBe(
+      "M100.0 10.0L110.0 9.0M130.0 9.0h0",
+    );
+    expect(trace([], [], x10, down)).toBe("");
   });
 
   it("finds the nearest value", () => {

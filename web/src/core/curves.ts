@@ -1,4 +1,4 @@
-/** Points of a drawn curve: values on a scale to a polyline of pixels. */
+/** Points of a drawn curve: values on a scale to pixels of a path. */
 
 export interface Scale {
   low: number;
@@ -27,18 +27,22 @@ export function scaleFor(
   return { low: low - room, high: high + room, from, to };
 }
 
-/** The points of a polyline, for its `points`; values that are not there are left out. */
-export function polyline(
+/** A line through what is known, for a path's `d`: it breaks at gaps, and a lone point is a dot. */
+export function trace(
   xs: readonly number[],
   ys: readonly (number | null)[],
-  x: Scale,
-  y: Scale,
+  x: (v: number) => number,
+  y: (v: number) => number,
 ): string {
+  const known = (i: number) => (ys[i] ?? null) !== null && xs[i] !== undefined;
   return xs
-    .map((v, i) => [v, ys[i]] as const)
-    .filter((p): p is readonly [number, number] => p[1] !== null && p[1] !== undefined)
-    .map(([a, b]) => `${onScale(a, x).toFixed(1)},${onScale(b, y).toFixed(1)}`)
-    .join(" ");
+    .map((v, i) => {
+      if (!known(i)) return "";
+      const begun = known(i - 1);
+      const lone = !begun && !known(i + 1) ? "h0" : "";
+      return `${begun ? "L" : "M"}${x(v).toFixed(1)} ${y(ys[i] as number).toFixed(1)}${lone}`;
+    })
+    .join("");
 }
 
 /** The index of the value nearest to one. */

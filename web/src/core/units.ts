@@ -1,6 +1,9 @@
 /** Lengths as people read and type them. Stored and sent in metres; worded as the sheet words them. */
 import type { Me } from "../api/types";
 
+/** The inch, in metres. */
+export const INCH = 0.0254;
+
 /** What somebody reads lengths in: the units, and the sizes of their own hand. */
 export type Ruler = Pick<Me, "units" | "hand">;
 type Hand = Me["hand"];
@@ -15,7 +18,7 @@ export function lengthText(metres: number, ruler: Ruler): string {
     const text = handText(Math.abs(metres), ruler.hand);
     return text === "0 f" ? text : sign + text;
   }
-  const eighths = Math.floor((Math.abs(metres) / 0.0254) * 8 + 0.5);
+  const eighths = Math.floor((Math.abs(metres) / INCH) * 8 + 0.5);
   const feet = Math.floor(eighths / 96);
   const rest = eighths % 96;
   const inches = `${Math.floor(rest / 8)}${EIGHTHS[rest % 8]}″`;
@@ -119,7 +122,7 @@ export function parseLength(text: string, ruler: Ruler): number | null {
   if (feet || ruler.units === "ft-in" || rest !== bare) {
     const inches = rest === "" && feet ? 0 : inchesOf(rest);
     if (inches === null) return null;
-    return sign * (Number(feet?.[1] ?? 0) * 12 + inches) * 0.0254;
+    return sign * (Number(feet?.[1] ?? 0) * 12 + inches) * INCH;
   }
   if (ruler.units === "hand") return null;
   return /^\d+(\.\d+)?$/.test(bare) ? (sign * Number(bare)) / 100 : null;

@@ -208,3 +208,17 @@ export function axisOf(tilt: number, turn: number): [number, number, number] {
   const round = (v: number) => Math.round(v * 1e6) / 1e6 + 0;
   return [round(Math.sin(t) * Math.sin(u)), round(-Math.sin(t) * Math.cos(u)), round(Math.cos(t))];
 }
+
+/** A vector turned about a unit axis (Rodrigues' rotation). */
+export function spun(p: Point3, axis: Point3, angle: number): Point3 {
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  const dot = p[0] * axis[0] + p[1] * axis[1] + p[2] * axis[2];
+  const x: Point3 = [
+    axis[1] * p[2] - axis[2] * p[1],
+    axis[2] * p[0] - axis[0] * p[2],
+    axis[0] * p[1] - axis[1] * p[0],
+  ];
+  return [0, 1, 2].map(
+    (i) => (p[i] ?? 0) * c + (x[i] ?? 0) * s + (axis[i] ?? 0) * dot * (1 - c),
+  ) as unknown as Point3;
+}

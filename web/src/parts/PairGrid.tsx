@@ -1,6 +1,7 @@
 /** Every pair of mics in one triangle: the worst verdict, or that of a chosen drum. */
 import { type KeyboardEvent, useMemo, useRef, useState } from "react";
 import type { Board, Layout, Verdict } from "../api/types";
+import { micOf } from "../core/edits";
 import { micColour } from "../core/words";
 import { Mark } from "./Mark";
 
@@ -51,35 +52,50 @@ function sizes(count: number): { cell: number; mark: number; text: string } {
   return { cell: 30, mark: 15, text: "text-[0.78rem]" };
 }
 
-export function PairGrid(props: Props) {
-  const { layout, board, order, source, open, left, sought, onOpen } = props;
+interface At {
+  row: string;
+  column: string;
+}
+
+/** Where a key leads from a cell; the triangle has no others. */
+function target(key: string, row: number, column: number, last: number): [number, number] | null {
+  const to: Record<string, [number, number]> = {
+    ArrowUp: [row - 1, column],
+    ArrowDown: [row + 1, column],
+    ArrowLeft: [row, column - 1],
+    ArrowRight: [row, column + 1],
+    Home: [row, 0],
+    End: [row, row - 1],
+    PageUp: [column + 1, column],
+    PageDown: [last, column],
+  };
+  return to[key] ?? null;
+}
+
+/** Keys walk from cell to cell. */
+function useWalk(last: number) {
   const table = useRef<HTMLTableElement>(null);
-  const [at, setAt] = useState<{ row: string; column: string } | null>(null);
-  const cells = useMemo(() => cellsOf(board, source), [board, source]);
-  const size = sizes(order.length);
   const onKey = (e: KeyboardEvent, row: number, column: number) => {
-    const last = order.length - 1;
-    const to: Record<string, [number, number]> = {
-      ArrowUp: [row - 1, column],
-      ArrowDown: [row + 1, column],
-      ArrowLeft: [row, column - 1],
-      ArrowRight: [row, column + 1],
-      Home: [row, 0],
-      End: [row, row - 1],
-      PageUp: [column + 1, column],
-      PageDown: [last, column],
-    };
-    const next = to[e.key];
+    const next = target(e.key, row, column, last);
     if (!next) return;
     e.preventDefault();
     table.current?.querySelector<HTMLButtonElement>(`[data-cell="${next[0]}-${next[1]}"]`)?.focus();
   };
-  const lit = (id: string) => at?.row === id || at?.column === id;
-  const colour = (id: string) => {
-    const mic = layout.mics.find((m) => m.id === id);
-    return mic ? micColour(mic, layout) : undefined;
+  return { table, onKey };
+}
+
+export function PairGrid(props: Props) {
+  const { layout, board, order, source, left } = props;
+  const [at, setAt] = useState<At | null>(null);
+  const cells = useMemo(() => cellsOf(board, source), [board, source]);
+  const { table, onKey } = useWalk(order.length - 1);
+  const size = sizes(order.length);
+  const lit = (id: string) => {
+    if (at?.row !== id && at?.column !== id) return undefined;
+    const mic = micOf(layout, id);
+    return { color: mic && micColour(mic, layout), fontWeight: 800 };
   };
-  const one = at ? cells.get(`${at.row} ${at.column}`) : undefined;
+  const one = at && cells.get(`${at.row} ${at.column}`);
   return (
     <div>
       <table ref={table} className="border-separate border-spacing-0.5">
@@ -92,57 +108,26 @@ export function PairGrid(props: Props) {
               <th
                 scope="row"
                 className={`num pr-1 text-right font-semibold ${size.text}`}
-                style={lit(b) ? { color: colour(b), fontWeight: 800 } : undefined}
+                style={lit(b)}
               >
                 {row > 0 ? b : ""}
               </th>
               {order.slice(0, row).map((a, column) => {
-                const found = cells.get(`${a} ${b}`);
-                if (!found) return <td key={a} />;
-                const on =
-                  open && ((open.a === a && open.b === b) || (open.a === b && open.b === a));
-                const kept = left(a, b);
-                const wanted = sought(a, b, found.verdict);
-                const words = said(a, b, found, kept);
+                const cell = cells.get(`${a} ${b}`);
+                if (!cell) return <td key={a} />;
                 return (
-                  <td key={a} className="p-0">
-                    <button
-                      type="button"
-                      data-cell={`${row}-${column}`}
-                      data-pair={cellName(board, a, b)}
-                      data-verdict={found.verdict}
-                      data-tips={found.tips ?? undefined}
-                      data-left={kept ?? undefined}
-                      data-faint={wanted ? undefined : true}
-                      aria-label={words}
-                      title={words}
-                      aria-pressed={Boolean(on)}
-                      tabIndex={on || (!open && row === 1) ? 0 : -1}
-                      onKeyDown={(e) => onKey(e, row, column)}
-                      onFocus={() => setAt({ row: b, column: a })}
-                      onPointerEnter={() => setAt({ row: b, column: a })}
-                      onClick={() => onOpen(a, b)}
-                      style={{ width: size.cell, height: size.cell }}
-                      className={`relative grid place-items-center rounded-[5px] border bg-panel ${on ? "border-2 border-ink" : kept === "stale" ? "border-late" : "border-hair"} ${kept === "kept" ? "opacity-60" : ""}`}
-                    >
-                      <span className={wanted ? "contents" : "opacity-15"}>
-                        <Mark verdict={found.verdict} size={size.mark} />
-                      </span>
-                      {found.tips && wanted && (
-                        <span
-                          aria-hidden="true"
-                          className="absolute right-0.5 bottom-0 h-[1.5px] w-1/3 bg-late"
-                        />
-                      )}
-                    </button>
-                  </td>
+                  <OneCell
+                    key={a}
+                    {...props}
+                    {...{ a, b, row, column, cell, size, onKey, setAt }}
+                  />
                 );
               })}
               {/* No width of its own, or the columns under it would be spread. */}
               <td className="p-0" aria-hidden="true">
                 <span
                   className={`num block w-0 pl-1 font-semibold whitespace-nowrap ${size.text}`}
-                  style={lit(b) ? { color: colour(b), fontWeight: 800 } : undefined}
+                  style={lit(b)}
                 >
                   {row < order.length - 1 ? b : ""}
                 </span>
@@ -155,6 +140,59 @@ export function PairGrid(props: Props) {
         {at && one ? said(at.column, at.row, one, left(at.column, at.row)) : ""}
       </p>
     </div>
+  );
+}
+
+interface CellProps extends Props {
+  a: string;
+  b: string;
+  row: number;
+  column: number;
+  cell: Cell;
+  size: ReturnType<typeof sizes>;
+  onKey: (e: KeyboardEvent, row: number, column: number) => void;
+  setAt: (at: At) => void;
+}
+
+/** What is said of a cell stands under the grid, under the pointer and on focus. */
+function OneCell(props: CellProps) {
+  const { a, b, row, column, cell, size, open, board } = props;
+  const on = Boolean(open && [a, b].every((id) => id === open.a || id === open.b));
+  const kept = props.left(a, b);
+  const wanted = props.sought(a, b, cell.verdict);
+  const edge = on ? "border-2 border-ink" : kept === "stale" ? "border-late" : "border-hair";
+  const point = () => props.setAt({ row: b, column: a });
+  return (
+    <td className="p-0">
+      <button
+        type="button"
+        data-cell={`${row}-${column}`}
+        data-pair={cellName(board, a, b)}
+        data-verdict={cell.verdict}
+        data-tips={cell.tips ?? undefined}
+        data-left={kept ?? undefined}
+        data-faint={wanted ? undefined : true}
+        aria-label={said(a, b, cell, kept)}
+        aria-pressed={on}
+        tabIndex={on || (!open && row === 1) ? 0 : -1}
+        onKeyDown={(e) => props.onKey(e, row, column)}
+        onFocus={point}
+        onPointerEnter={point}
+        onClick={() => props.onOpen(a, b)}
+        style={{ width: size.cell, height: size.cell }}
+        className={`relative grid place-items-center rounded-[5px] border bg-panel ${edge} ${kept === "kept" ? "opacity-60" : ""}`}
+      >
+        <span className={wanted ? "contents" : "opacity-15"}>
+          <Mark verdict={cell.verdict} size={size.mark} />
+        </span>
+        {cell.tips && wanted && (
+          <span
+            aria-hidden="true"
+            className="absolute right-0.5 bottom-0 h-[1.5px] w-1/3 bg-late"
+          />
+        )}
+      </button>
+    </td>
   );
 }
 

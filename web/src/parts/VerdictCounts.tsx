@@ -1,6 +1,7 @@
 /** How many pairs have each verdict: shape, word and number; to read, or to choose by. */
 import type { Counts, Verdict } from "../api/types";
 import { MEANING, VERDICTS } from "../core/words";
+import { Hint, Told } from "./fields/Hint";
 import { Mark } from "./Mark";
 
 const countOf = (counts: Counts, v: Verdict) => counts[v.replaceAll(" ", "_") as keyof Counts];
@@ -10,9 +11,11 @@ export function VerdictCounts({ counts }: { counts: Counts }) {
   return (
     <ul className="flex flex-wrap gap-x-3.5 gap-y-1 text-[0.83rem]" aria-label="Pairs by verdict">
       {VERDICTS.map((v) => (
-        <li key={v} className="inline-flex items-center gap-1.5" data-count={v} title={MEANING[v]}>
-          <Mark verdict={v} size={12} />
-          {v} <span className="num">{countOf(counts, v)}</span>
+        <li key={v} className="inline-flex" data-count={v}>
+          <Told words={MEANING[v]} className="inline-flex items-center gap-1.5">
+            <Mark verdict={v} size={12} />
+            {v} <span className="num">{countOf(counts, v)}</span>
+          </Told>
         </li>
       ))}
       {left > 0 && (
@@ -40,18 +43,18 @@ export function VerdictSieve({ counts, chosen, onChoose }: Sieve) {
       {VERDICTS.map((v) => {
         const on = chosen.includes(v);
         return (
-          <button
-            key={v}
-            type="button"
-            data-count={v}
-            title={MEANING[v]}
-            aria-pressed={on}
-            onClick={() => onChoose(on ? chosen.filter((c) => c !== v) : [...chosen, v])}
-            className={`inline-flex items-center gap-1 rounded-md border px-1 py-0.5 ${on ? "border-ink bg-card font-semibold" : "border-hair"}`}
-          >
-            <Mark verdict={v} size={12} />
-            {v} <span className="num">{countOf(counts, v)}</span>
-          </button>
+          <Hint key={v} words={MEANING[v]}>
+            <button
+              type="button"
+              data-count={v}
+              aria-pressed={on}
+              onClick={() => onChoose(on ? chosen.filter((c) => c !== v) : [...chosen, v])}
+              className={`inline-flex items-center gap-1 rounded-md border px-1 py-0.5 ${on ? "border-ink bg-card font-semibold" : "border-hair"}`}
+            >
+              <Mark verdict={v} size={12} />
+              {v} <span className="num">{countOf(counts, v)}</span>
+            </button>
+          </Hint>
         );
       })}
       {left > 0 && (

@@ -1,6 +1,8 @@
 /** Mix two: for each part of the work, whose pieces to take. */
+import { RadioGroup } from "radix-ui";
 import type { Plan } from "../../api/types";
 import { mixed, PARTS, type PartName, type Picks, piecesOf } from "../../core/mix";
+import { Radio } from "../../parts/fields/Radios";
 import { useTechniques } from "../place/techniques/data";
 
 interface Props {
@@ -17,54 +19,69 @@ export function MixTable({ plans, picks, onPick, onTake }: Props) {
     (n, p) => n + (list?.find((t) => t.id === p.technique)?.mics ?? 1),
     0,
   );
-  const say = (plan: Plan, part: PartName) => {
-    const seen = piecesOf(plan, part).map((p) => name(p.technique));
-    return [...new Set(seen)].join(", ") || "nothing";
-  };
   return (
     <section className="mt-5" aria-label="Mix">
       <h2 className="mb-1 text-lg">Mix them</h2>
-      <table className="w-full table-fixed text-[0.85rem]">
-        <thead>
-          <tr className="text-left text-soft">
-            <th className="w-32 font-normal">Part</th>
-            {plans.map((p, i) => (
-              <th key={p.title} className="font-normal">
-                {i + 1} {p.title}
-              </th>
-            ))}
-            <th className="w-24 font-normal">nobody's</th>
-          </tr>
-        </thead>
-        <tbody className="divide-y divide-hair border-y border-hair">
-          {PARTS.map(([part]) => (
-            <tr key={part}>
-              <th scope="row" className="py-1 text-left font-semibold">
-                {part}
-              </th>
-              {[...plans.keys(), -1].map((from) => (
-                <td key={from} className="py-1 pr-2">
-                  <label className="flex gap-1.5">
-                    <input
-                      type="radio"
-                      name={`mix ${part}`}
-                      aria-label={`${part} from ${from < 0 ? "nobody" : `layout ${from + 1}`}`}
-                      checked={(picks[part] ?? 0) === from}
-                      onChange={() => onPick(part, from)}
-                    />
-                    <span className="min-w-0">
-                      {from < 0 ? "" : say(plans[from] as Plan, part)}
-                    </span>
-                  </label>
-                </td>
-              ))}
-            </tr>
+      <div className="text-[0.85rem]">
+        <div className={`${ROW} text-soft`} style={columns(plans)}>
+          <span>Part</span>
+          {plans.map((p, i) => (
+            <span key={p.title}>
+              {i + 1} {p.title}
+            </span>
           ))}
-        </tbody>
-      </table>
+          <span>nobody's</span>
+        </div>
+        <div className="divide-y divide-hair border-y border-hair">
+          {PARTS.map(([part]) => (
+            <OnePart
+              key={part}
+              {...{ part, plans, name }}
+              from={picks[part] ?? 0}
+              onPick={(from) => onPick(part, from)}
+            />
+          ))}
+        </div>
+      </div>
       <button type="button" className="btn mt-2" onClick={onTake}>
         Take the mix, {mics} mics
       </button>
     </section>
+  );
+}
+
+const ROW = "grid gap-x-2 py-1";
+const columns = (plans: Plan[]) => ({
+  gridTemplateColumns: `7.5rem repeat(${plans.length}, minmax(0,1fr)) 5rem`,
+});
+
+/** Whose pieces to take for one part of the work. */
+function OnePart(props: {
+  part: PartName;
+  plans: Plan[];
+  name: (technique: string) => string;
+  from: number;
+  onPick: (from: number) => void;
+}) {
+  const { part, plans, name, from, onPick } = props;
+  const pieces = (plan: Plan) =>
+    [...new Set(piecesOf(plan, part).map((p) => name(p.technique)))].join(", ") || "nothing";
+  return (
+    <RadioGroup.Root
+      aria-label={part}
+      value={String(from)}
+      onValueChange={(v) => onPick(Number(v))}
+      className={ROW}
+      style={columns(plans)}
+    >
+      <strong className="font-semibold">{part}</strong>
+      {[...plans.keys(), -1].map((i) => (
+        // biome-ignore lint/a11y/noLabelWithoutControl: the button within is what the label labels
+        <label key={i} className="flex cursor-pointer gap-1.5 pointer-coarse:min-h-10">
+          <Radio value={String(i)} said={`${part} from ${i < 0 ? "nobody" : `layout ${i + 1}`}`} />
+          <span className="min-w-0">{i < 0 ? "" : pieces(plans[i] as Plan)}</span>
+        </label>
+      ))}
+    </RadioGroup.Root>
   );
 }

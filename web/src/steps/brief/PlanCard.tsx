@@ -1,7 +1,7 @@
 /** One starting layout: its drawing, what it takes, why it is so, and what it gives up. */
 import type { Plan } from "../../api/types";
 import { boxOf, sketchOf } from "../../core/sketch";
-import { Sketch } from "../../parts/Sketch";
+import { Sketch } from "../../parts/chart/Sketch";
 import { VerdictCounts } from "../../parts/VerdictCounts";
 
 interface Props {

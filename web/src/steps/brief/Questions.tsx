@@ -1,7 +1,8 @@
 /** The questions, each with its answers side by side and what the chosen one changes. */
 import type { Brief, BriefOut } from "../../api/types";
-import { NumberField } from "../../parts/fields";
-import { Segmented } from "../../parts/Segmented";
+import { Segmented } from "../../parts/fields/Segmented";
+import { Tick } from "../../parts/fields/Tick";
+import { NumberField } from "../../parts/fields/typed";
 
 interface Props {
   asked: BriefOut["questions"];
@@ -30,42 +31,47 @@ export function Questions({ asked, brief, onAnswer }: Props) {
           onTake={(v) => onAnswer({ minutes: Math.round(v) }, `Brief: ${Math.round(v)} minutes`)}
         />
       </div>
-      <label className="flex items-center gap-2 text-[0.88rem]">
-        <input
-          type="checkbox"
-          checked={brief.from_locker ?? true}
-          onChange={(e) =>
-            onAnswer(
-              { from_locker: e.target.checked },
-              `Brief: ${e.target.checked ? "mics at hand" : "any mics"}`,
-            )
-          }
-        />
+      <Tick
+        className="items-center text-[0.88rem]"
+        checked={brief.from_locker ?? true}
+        onTake={(on) => onAnswer({ from_locker: on }, `Brief: ${on ? "mics at hand" : "any mics"}`)}
+      >
         Only the mics and stands of the locker
-      </label>
-      {asked.map((q) => {
-        const value = brief[q.id as keyof Brief] as string;
-        const chosen = q.answers.find((a) => a.value === value);
-        return (
-          <div key={q.id} data-question={q.id}>
-            <p className="mb-1 text-[0.9rem] font-semibold">{q.label}</p>
-            <Segmented
-              small
-              label={q.label}
-              value={value}
-              options={q.answers.map((a) => [a.value, a.label] as const)}
-              onTake={(v) => {
-                const label = q.answers.find((a) => a.value === v)?.label ?? v;
-                onAnswer(
-                  { [q.id]: v } as Partial<Brief>,
-                  `Brief: ${label.toLowerCase()}`.slice(0, 110),
-                );
-              }}
-            />
-            <p className="mt-0.5 text-[0.82rem] text-soft">{chosen?.changes}</p>
-          </div>
-        );
-      })}
+      </Tick>
+      {asked.map((q) => (
+        <Question
+          key={q.id}
+          question={q}
+          value={brief[q.id as keyof Brief] as string}
+          onAnswer={onAnswer}
+        />
+      ))}
+    </div>
+  );
+}
+
+function Question(props: {
+  question: Props["asked"][number];
+  value: string;
+  onAnswer: Props["onAnswer"];
+}) {
+  const { question, value, onAnswer } = props;
+  const { id, label, answers } = question;
+  const answerOf = (v: string) => answers.find((a) => a.value === v);
+  return (
+    <div data-question={id}>
+      <p className="mb-1 text-[0.9rem] font-semibold">{label}</p>
+      <Segmented
+        small
+        label={label}
+        value={value}
+        options={answers.map((a) => [a.value, a.label] as const)}
+        onTake={(v) => {
+          const said = answerOf(v)?.label ?? v;
+          onAnswer({ [id]: v } as Partial<Brief>, `Brief: ${said.toLowerCase()}`.slice(0, 110));
+        }}
+      />
+      <p className="mt-0.5 text-[0.82rem] text-soft">{answerOf(value)?.changes}</p>
     </div>
   );
 }

@@ -1,6 +1,7 @@
 /** What a hand or the keys can take hold of on the kit chart, and the zones to keep clear. */
-import { memo } from "react";
+import { type KeyboardEvent, memo } from "react";
 import type { KitBoard, Layout } from "../../api/types";
+import { centreOf, isDrum, type Part, partsOf } from "../../core/kitParts";
 import { lengthWithUnit, type Ruler } from "../../core/units";
 import {
   disc,
@@ -12,8 +13,7 @@ import {
   toScreen,
   type View,
 } from "../../core/view";
-import { arrowOf, follow, STEP_M } from "../../parts/hands";
-import { centreOf, isDrum, type Part, partsOf } from "./hands";
+import { arrowOf, follow, STEP_M } from "../../parts/handSizes";
 
 interface Props {
   view: View;
@@ -52,46 +52,44 @@ export function KitLayer(props: Props) {
 const Zones = memo(function Zones({ view, board }: { view: View; board: KitBoard }) {
   return (
     <g aria-hidden="true" pointerEvents="none">
-      {board.sweeps_m.map(([a, b], i) => {
-        const [p, q] = [toScreen(a, view), toScreen(b, view)];
-        return (
-          <line
-            key={i}
-            x1={p[0]}
-            y1={p[1]}
-            x2={q[0]}
-            y2={q[1]}
-            stroke="var(--soft)"
-            strokeWidth={0.16 * view.scale}
-            strokeLinecap="butt"
-            opacity="0.09"
-          />
-        );
-      })}
-      {board.pedals_m.map(([a, b], i) => {
-        const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
-        const n = Math.hypot(dx, dy) || 1;
-        const [u, v] = [(-dy / n) * (board.pedal_wide_m / 2), (dx / n) * (board.pedal_wide_m / 2)];
-        const corners: Point3[] = [
-          [a[0] + u, a[1] + v, 0],
-          [b[0] + u, b[1] + v, 0],
-          [b[0] - u, b[1] - v, 0],
-          [a[0] - u, a[1] - v, 0],
-        ];
-        return (
-          <path
-            key={i}
-            d={path(corners.map((c) => toScreen(c, view)))}
-            fill="none"
-            stroke="var(--soft)"
-            strokeDasharray="2 4"
-            opacity="0.7"
-          />
-        );
-      })}
+      {board.sweeps_m.map(([a, b], i) => (
+        <path
+          key={i}
+          d={path([toScreen(a, view), toScreen(b, view)], false)}
+          stroke="var(--soft)"
+          strokeWidth={SWEEP_WIDE_M * view.scale}
+          opacity="0.09"
+        />
+      ))}
+      {board.pedals_m.map(([a, b], i) => (
+        <path
+          key={i}
+          d={path(strip(a, b, board.pedal_wide_m).map((c) => toScreen(c, view)))}
+          fill="none"
+          stroke="var(--soft)"
+          strokeDasharray="2 4"
+          opacity="0.7"
+        />
+      ))}
     </g>
   );
 });
+
+/** Drawn as wide as a hand and its stick sweep, either side of the line. */
+const SWEEP_WIDE_M = 0.16;
+
+/** The corners of a strip of the floor from `a` to `b`. */
+function strip(a: Point2, b: Point2, wide: number): Point3[] {
+  const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+  const n = Math.hypot(dx, dy) || 1;
+  const [u, v] = [(-dy / n) * (wide / 2), (dx / n) * (wide / 2)];
+  return [
+    [a[0] + u, a[1] + v, 0],
+    [b[0] + u, b[1] + v, 0],
+    [b[0] - u, b[1] - v, 0],
+    [a[0] - u, a[1] - v, 0],
+  ];
+}
 
 function held(part: Part): Point3 {
   if (!isDrum(part) || part.reference !== "front") return centreOf(part);
@@ -140,42 +138,18 @@ function NextLine(props: { view: View; parts: Part[]; a: string; b: string | nul
 const GRIP_PX = 19;
 
 function Grip(props: Props & { part: Part; unsure: boolean }) {
-  const { part, view, ruler, chosen } = props;
+  const { part, view, chosen, unsure } = props;
   const centre = centreOf(part);
-  const [x, y] = toScreen(centre, view);
-  const r = Math.min((part.diameter_m / 2) * view.scale, GRIP_PX);
-  const on = chosen === part.id;
-  const rim = outline(disc(centre, part.axis, part.diameter_m / 2).map((p) => toScreen(p, view)));
-  const said = [
-    part.name,
-    `${lengthWithUnit(centre[2], ruler)} high`,
-    props.unsure ? "its place is no longer sure" : "",
-  ];
   return (
     <g
       role="button"
       tabIndex={0}
-      aria-label={said.filter(Boolean).join(", ")}
-      aria-pressed={on}
+      aria-label={spoken(part, unsure, props.ruler)}
+      aria-pressed={chosen === part.id}
       data-part={part.id}
       data-view={view.facing}
       className="cursor-grab"
-      onKeyDown={(e) => {
-        const size = STEP_M * (e.shiftKey ? 10 : e.altKey ? 0.1 : 1);
-        const arrow = arrowOf(e);
-        if (arrow) {
-          e.preventDefault();
-          const px = size * view.scale;
-          const to = moved([0, 0, 10], arrow[0] * px, arrow[1] * px, view);
-          props.onNudge(part.id, [to[0], to[1], to[2] - 10]);
-        } else if (e.key === "PageUp" || e.key === "PageDown") {
-          e.preventDefault();
-          props.onNudge(part.id, [0, 0, e.key === "PageUp" ? size : -size]);
-        } else if (e.key === "Enter" || e.key === " ") {
-          e.preventDefault();
-          props.onChoose(part.id);
-        }
-      }}
+      onKeyDown={(e) => byKey(e, props)}
       onPointerDown={(e) => {
         if (e.button !== 0) return;
         e.stopPropagation();
@@ -183,6 +157,39 @@ function Grip(props: Props & { part: Part; unsure: boolean }) {
         follow(e, (dx, dy, done) => props.onMove(part.id, moved(centre, dx, dy, view), done));
       }}
     >
+      <Held part={part} view={view} on={chosen === part.id} unsure={unsure} />
+    </g>
+  );
+}
+
+function spoken(part: Part, unsure: boolean, ruler: Ruler): string {
+  const high = `${lengthWithUnit(centreOf(part)[2], ruler)} high`;
+  return [part.name, high, unsure ? "its place is no longer sure" : ""].filter(Boolean).join(", ");
+}
+
+/** Arrows move it in the plane of the chart, Page Up and Down in height; Enter chooses it. */
+function byKey(e: KeyboardEvent, { part, view, onNudge, onChoose }: Props & { part: Part }) {
+  const size = STEP_M * (e.shiftKey ? 10 : e.altKey ? 0.1 : 1);
+  const arrow = arrowOf(e);
+  if (arrow) {
+    const px = size * view.scale;
+    const to = moved([0, 0, 10], arrow[0] * px, arrow[1] * px, view);
+    onNudge(part.id, [to[0], to[1], to[2] - 10]);
+  } else if (e.key === "PageUp" || e.key === "PageDown")
+    onNudge(part.id, [0, 0, e.key === "PageUp" ? size : -size]);
+  else if (e.key === "Enter" || e.key === " ") onChoose(part.id);
+  else return;
+  e.preventDefault();
+}
+
+/** The cross at its centre, the room for a finger round it, and its rim when chosen. */
+function Held(props: { part: Part; view: View; on: boolean; unsure: boolean }) {
+  const { part, view, on, unsure } = props;
+  const centre = centreOf(part);
+  const [x, y] = toScreen(centre, view);
+  const rim = outline(disc(centre, part.axis, part.diameter_m / 2).map((p) => toScreen(p, view)));
+  return (
+    <>
       {on && (
         <path
           d={path(rim)}
@@ -192,13 +199,18 @@ function Grip(props: Props & { part: Part; unsure: boolean }) {
           strokeWidth="2.5"
         />
       )}
-      <circle cx={x} cy={y} r={r} fill="transparent" />
+      <circle
+        cx={x}
+        cy={y}
+        r={Math.min((part.diameter_m / 2) * view.scale, GRIP_PX)}
+        fill="transparent"
+      />
       <path
         d={`M${x - 5} ${y}h10M${x} ${y - 5}v10`}
-        stroke={props.unsure ? "var(--late)" : on ? "var(--ring)" : "var(--soft)"}
+        stroke={unsure ? "var(--late)" : on ? "var(--ring)" : "var(--soft)"}
         strokeWidth={on ? 2 : 1.4}
-        opacity={on || props.unsure ? 1 : 0.7}
+        opacity={on || unsure ? 1 : 0.7}
       />
-    </g>
+    </>
   );
 }

@@ -1,9 +1,9 @@
 /** The kit chart as a table: every part with its size, place and heads. */
 import type { KitBoard } from "../../api/types";
-import { lengthText, type Ruler, unitMark } from "../../core/units";
+import { centreOf, isDrum, type Part, partsOf } from "../../core/kitParts";
+import { INCH, lengthText, type Ruler, unitMark } from "../../core/units";
 import { useEditorPart } from "../../parts/editing";
 import { useMe } from "../../parts/me";
-import { centreOf, isDrum, type Part, partsOf } from "./hands";
 
 interface Props {
   board: KitBoard | undefined;
@@ -18,27 +18,28 @@ function headWords(part: Part): string {
   return `${one(part.head ?? {})} / ${far}${part.port ? ", port" : ""}`;
 }
 
+const columns = (unit: string) => [
+  "Part",
+  "Kind",
+  "Inches",
+  `Height${unit}`,
+  `Right${unit}`,
+  `Front${unit}`,
+  "Heads",
+  "Damping",
+  "Place known to",
+];
+
 export function KitTable({ board, chosen, onChoose }: Props) {
   const doc = useEditorPart((s) => s.doc);
   const ruler: Ruler = useMe();
-  const unit = unitMark(ruler);
   return (
     <div className="h-full overflow-auto px-4 pb-2">
       <table className="w-full text-[0.86rem]">
         <caption className="sr-only">Drums and cymbals, sizes and places</caption>
         <thead className="text-left text-soft">
           <tr>
-            {[
-              "Part",
-              "Kind",
-              "Inches",
-              `Height${unit}`,
-              `Right${unit}`,
-              `Front${unit}`,
-              "Heads",
-              "Damping",
-              "Place known to",
-            ].map((h) => (
+            {columns(unitMark(ruler)).map((h) => (
               <th key={h} scope="col" className="pr-3 font-normal">
                 {h}
               </th>
@@ -46,39 +47,55 @@ export function KitTable({ board, chosen, onChoose }: Props) {
           </tr>
         </thead>
         <tbody>
-          {partsOf(doc).map((p) => {
-            const [x, y, z] = centreOf(p);
-            const known = board?.tape.parts.find((d) => d.id === p.id);
-            const inches = p.diameter_m / 0.0254;
-            return (
-              <tr key={p.id} className={p.id === chosen ? "bg-tint" : ""}>
-                <th scope="row" className="text-left">
-                  <button
-                    type="button"
-                    className="font-bold underline"
-                    onClick={() => onChoose(p.id)}
-                  >
-                    {p.name}
-                  </button>
-                </th>
-                <td>{p.kind}</td>
-                <td className="num">
-                  {inches.toFixed(inches % 1 < 0.05 ? 0 : 1)}
-                  {isDrum(p) ? ` × ${(p.depth_m / 0.0254).toFixed(1)}` : ""}
-                </td>
-                {[z, x, y].map((v, i) => (
-                  <td key={i} className="num">
-                    {lengthText(v, ruler)}
-                  </td>
-                ))}
-                <td>{headWords(p)}</td>
-                <td>{isDrum(p) ? (p.damping ?? []).join(", ") : ""}</td>
-                <td className="num">{known ? `± ${lengthText(known.plan_m, ruler)}` : "…"}</td>
-              </tr>
-            );
-          })}
+          {partsOf(doc).map((p) => (
+            <Row
+              key={p.id}
+              part={p}
+              known_m={board?.tape.parts.find((d) => d.id === p.id)?.plan_m}
+              chosen={p.id === chosen}
+              onChoose={onChoose}
+            />
+          ))}
         </tbody>
       </table>
     </div>
+  );
+}
+
+function Row(props: {
+  part: Part;
+  known_m: number | undefined;
+  chosen: boolean;
+  onChoose: (id: string) => void;
+}) {
+  const { part, known_m } = props;
+  const ruler: Ruler = useMe();
+  const [x, y, z] = centreOf(part);
+  const inches = part.diameter_m / INCH;
+  return (
+    <tr className={props.chosen ? "bg-tint" : ""}>
+      <th scope="row" className="text-left">
+        <button
+          type="button"
+          className="font-bold underline"
+          onClick={() => props.onChoose(part.id)}
+        >
+          {part.name}
+        </button>
+      </th>
+      <td>{part.kind}</td>
+      <td className="num">
+        {inches.toFixed(inches % 1 < 0.05 ? 0 : 1)}
+        {isDrum(part) ? ` × ${(part.depth_m / INCH).toFixed(1)}` : ""}
+      </td>
+      {[z, x, y].map((v, i) => (
+        <td key={i} className="num">
+          {lengthText(v, ruler)}
+        </td>
+      ))}
+      <td>{headWords(part)}</td>
+      <td>{isDrum(part) ? (part.damping ?? []).join(", ") : ""}</td>
+      <td className="num">{known_m === undefined ? "…" : `± ${lengthText(known_m, ruler)}`}</td>
+    </tr>
   );
 }

@@ -1,27 +1,19 @@
 /** The best set of flips for all mics together, with what is held and the runner-up. */
-import type { Flips } from "../../api/types";
-import { locked, micOf, withMic } from "../../core/edits";
+import type { Flips, Layout, Mic } from "../../api/types";
 import { isFlipped, sourceName } from "../../core/words";
-import { useEditor, useEditorPart } from "../../parts/editing";
+import { useEditorPart } from "../../parts/editing";
+import { Tick } from "../../parts/fields/Tick";
+import { useChangeMic, useTake } from "../../parts/hands";
 import { MicTag } from "../../parts/MicTag";
+import { lockedWith } from "../place/mic/Aim";
 import { useFlips } from "./data";
 
 export function BestFlips() {
-  const editor = useEditor();
   const doc = useEditorPart((s) => s.still);
   const found = useFlips();
   if (found.error) return <p role="alert">{found.error.message}</p>;
   const flips = found.data;
   if (!flips) return <p className="text-soft">Trying every set…</p>;
-  const take = (ids: string[]) => {
-    let next = doc;
-    for (const id of ids) {
-      const mic = micOf(next, id);
-      if (mic) next = withMic(next, id, { preamp_flip: !mic.preamp_flip });
-    }
-    editor.commit(next, `Turned over ${ids.join(", ")}`.slice(0, 120));
-  };
-  const { best, runner_up: second } = flips;
   return (
     <div className={found.isPlaceholderData ? "opacity-60" : undefined}>
       <p className="font-semibold" data-flips-words>
@@ -31,67 +23,80 @@ export function BestFlips() {
         By body over all drums, everything in the middle. {left(flips)}
       </p>
       <ul className="mt-2 flex flex-wrap gap-1.5" aria-label="Mics: turned over, held">
-        {doc.mics.map((m) => {
-          const turn = best.flip.includes(m.id);
-          const held = Boolean(m.locks?.includes("polarity"));
-          return (
-            <li
-              key={m.id}
-              data-turn={turn ? m.id : undefined}
-              className={`flex items-center gap-1.5 rounded-lg border px-1.5 py-1 text-[0.8rem] ${turn ? "border-ink bg-card" : "border-hair"}`}
-            >
-              <MicTag mic={m} layout={doc} lit={turn} />
-              <span className={turn ? "font-semibold" : "text-soft"}>
-                {turn ? (isFlipped(m) ? "flip off" : "flip") : isFlipped(m) ? "flipped" : "as is"}
-              </span>
-              <label className="flex items-center gap-1 text-soft">
-                <input
-                  type="checkbox"
-                  checked={held}
-                  aria-label={`Keep the polarity of ${m.id}`}
-                  onChange={(e) =>
-                    editor.commit(
-                      locked(doc, m.id, "polarity", e.target.checked),
-                      `${e.target.checked ? "Kept" : "Freed"} the polarity of ${m.id}`,
-                    )
-                  }
-                />
-                keep
-              </label>
-            </li>
-          );
-        })}
+        {doc.mics.map((m) => (
+          <OneMic key={m.id} mic={m} doc={doc} turn={flips.best.flip.includes(m.id)} />
+        ))}
       </ul>
-      <table className="mt-3 text-[0.85rem]">
-        <caption className="sr-only">What the sets give each drum against as wired</caption>
-        <thead className="text-left text-soft">
-          <tr>
-            <th scope="col" className="pr-5 font-semibold">
-              Set, gain in dB
-            </th>
-            {best.drums.map((d) => (
-              <th key={d.source} scope="col" className="pr-4 text-right font-semibold">
-                {sourceName(doc, d.source)}
-              </th>
-            ))}
-            <th scope="col" className="pr-4 text-right font-semibold">
-              Mean
-            </th>
-            <th scope="col" />
-          </tr>
-        </thead>
-        <tbody>
-          <SetRow name="Best" set={best} onTake={take} strong />
-          {second && <SetRow name="Runner-up" set={second} onTake={take} />}
-        </tbody>
-      </table>
-      {second && (
+      <Sets flips={flips} doc={doc} />
+      {flips.runner_up && (
         <p className="mt-1.5 text-[0.85rem] text-soft">
-          The runner-up turns over {second.flip.join(", ") || "nothing"} and is{" "}
+          The runner-up turns over {flips.runner_up.flip.join(", ") || "nothing"} and is{" "}
           {behind(flips.behind_db ?? 0)} behind.
         </p>
       )}
     </div>
+  );
+}
+
+function turnWords(mic: Mic, turn: boolean): string {
+  if (turn) return isFlipped(mic) ? "flip off" : "flip";
+  return isFlipped(mic) ? "flipped" : "as is";
+}
+
+function OneMic({ mic, doc, turn }: { mic: Mic; doc: Layout; turn: boolean }) {
+  const change = useChangeMic();
+  return (
+    <li
+      data-turn={turn ? mic.id : undefined}
+      className={`flex items-center gap-1.5 rounded-lg border px-1.5 py-1 text-[0.8rem] ${turn ? "border-ink bg-card" : "border-hair"}`}
+    >
+      <MicTag mic={mic} layout={doc} lit={turn} />
+      <span className={turn ? "font-semibold" : "text-soft"}>{turnWords(mic, turn)}</span>
+      <Tick
+        className="items-center text-soft"
+        said={`Keep the polarity of ${mic.id}`}
+        checked={Boolean(mic.locks?.includes("polarity"))}
+        onTake={(on) =>
+          change(
+            mic.id,
+            { locks: lockedWith(mic, "polarity", on) },
+            { why: `${on ? "Kept" : "Freed"} the polarity of ${mic.id}` },
+          )
+        }
+      >
+        keep
+      </Tick>
+    </li>
+  );
+}
+
+function Sets({ flips, doc }: { flips: Flips; doc: Layout }) {
+  const take = useTake();
+  const flip = (mics: string[]) => void take({ do: "flip", mics });
+  return (
+    <table className="mt-3 text-[0.85rem]">
+      <caption className="sr-only">What the sets give each drum against as wired</caption>
+      <thead className="text-left text-soft">
+        <tr>
+          <th scope="col" className="pr-5 font-semibold">
+            Set, gain in dB
+          </th>
+          {flips.best.drums.map((d) => (
+            <th key={d.source} scope="col" className="pr-4 text-right font-semibold">
+              {sourceName(doc, d.source)}
+            </th>
+          ))}
+          <th scope="col" className="pr-4 text-right font-semibold">
+            Mean
+          </th>
+          <th scope="col" />
+        </tr>
+      </thead>
+      <tbody>
+        <SetRow name="Best" set={flips.best} onTake={flip} strong />
+        {flips.runner_up && <SetRow name="Runner-up" set={flips.runner_up} onTake={flip} />}
+      </tbody>
+    </table>
   );
 }
 

@@ -1,11 +1,13 @@
 /** Mics added one at a time, in the order of a school or one's own: what each newcomer does. */
 import { ArrowDown, ArrowUp } from "lucide-react";
 import { useState } from "react";
-import { micOf, withMic } from "../../core/edits";
+import type { StepRow } from "../../api/types";
+import { micOf } from "../../core/edits";
 import { sourceName } from "../../core/words";
 import { useEditor, useEditorPart } from "../../parts/editing";
+import { Segmented } from "../../parts/fields/Segmented";
+import { useTake } from "../../parts/hands";
 import { MicTag } from "../../parts/MicTag";
-import { Segmented } from "../../parts/Segmented";
 import { signed } from "./BestFlips";
 import { useSteps } from "./data";
 
@@ -19,20 +21,14 @@ export function OneByOne() {
   if (found.error) return <p role="alert">{found.error.message}</p>;
   const steps = found.data;
   if (!steps) return <p className="text-soft">Adding them up…</p>;
-  const drums = steps[0]?.drums.map((d) => d.source) ?? [];
-  const ids = steps.map((s) => s.mic);
   const swap = (i: number, by: number) => {
-    const next = [...ids];
+    const next = steps.map((s) => s.mic);
     const [one, two] = [next[i], next[i + by]] as [string, string];
     next[i] = two;
     next[i + by] = one;
     setOrder("own");
-    editor.commit({ ...doc, order: next }, `Put ${one} ${by < 0 ? "before" : "after"} ${two}`);
-  };
-  const flip = (id: string) => {
-    const mic = micOf(doc, id);
-    if (mic)
-      editor.commit(withMic(doc, id, { preamp_flip: !mic.preamp_flip }), `Turned over ${id}`);
+    const what = `Put ${one} ${by < 0 ? "before" : "after"} ${two}`;
+    editor.commit({ ...editor.snapshot().still, order: next }, what);
   };
   return (
     <div className={found.isPlaceholderData ? "opacity-60" : undefined}>
@@ -52,77 +48,91 @@ export function OneByOne() {
           dB of body each newcomer adds to the sum so far; below it, turned over.
         </span>
       </div>
-      <table className="w-full text-[0.84rem]">
-        <caption className="sr-only">Mics added one by one</caption>
-        <thead className="text-left text-soft">
-          <tr>
-            <th scope="col">
-              <span className="sr-only">Move</span>
-            </th>
-            <th scope="col" className="font-semibold">
-              Mic
-            </th>
-            {drums.map((d) => (
-              <th key={d} scope="col" className="pr-2 text-right font-semibold">
-                {sourceName(doc, d)}
-              </th>
-            ))}
-            <th scope="col" className="pl-3 font-semibold">
-              What it does
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {steps.map((s, i) => {
-            const mic = micOf(doc, s.mic);
-            if (!mic) return null;
-            return (
-              <tr key={s.mic} className="border-t border-hair align-top" data-step={s.mic}>
-                <td className="py-1 pr-1 whitespace-nowrap">
-                  <Arrow label={`${s.mic} earlier`} off={i === 0} onPress={() => swap(i, -1)} up />
-                  <Arrow
-                    label={`${s.mic} later`}
-                    off={i === steps.length - 1}
-                    onPress={() => swap(i, 1)}
-                  />
-                </td>
-                <th scope="row" className="py-1 pr-2 text-left">
-                  <MicTag mic={mic} layout={doc} />
-                </th>
-                {s.drums.map((d) => (
-                  <td key={d.source} className="num py-1 pr-2 text-right leading-tight">
-                    {d.wired_db === null ? (
-                      <span className="text-soft">·</span>
-                    ) : (
-                      <>
-                        <span className={`block ${tone(d.wired_db, d.heard)}`}>
-                          {signed(d.wired_db)}
-                        </span>
-                        <span className="block text-[0.75rem] text-soft">
-                          {signed(d.flipped_db ?? 0)}
-                        </span>
-                      </>
-                    )}
-                  </td>
-                ))}
-                <td className="py-1 pl-3">
-                  {s.words}{" "}
-                  {s.flip && (
-                    <button
-                      type="button"
-                      className="font-semibold text-snare underline"
-                      onClick={() => flip(s.mic)}
-                    >
-                      Flip {s.mic}
-                    </button>
-                  )}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <Steps steps={steps} onSwap={swap} />
     </div>
+  );
+}
+
+type Swap = (i: number, by: number) => void;
+
+function Steps({ steps, onSwap }: { steps: StepRow[]; onSwap: Swap }) {
+  const doc = useEditorPart((s) => s.still);
+  return (
+    <table className="w-full text-[0.84rem]">
+      <caption className="sr-only">Mics added one by one</caption>
+      <thead className="text-left text-soft">
+        <tr>
+          <th scope="col">
+            <span className="sr-only">Move</span>
+          </th>
+          <th scope="col" className="font-semibold">
+            Mic
+          </th>
+          {steps[0]?.drums.map((d) => (
+            <th key={d.source} scope="col" className="pr-2 text-right font-semibold">
+              {sourceName(doc, d.source)}
+            </th>
+          ))}
+          <th scope="col" className="pl-3 font-semibold">
+            What it does
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {steps.map((s, i) => (
+          <OneStep key={s.mic} step={s} at={i} last={i === steps.length - 1} onSwap={onSwap} />
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function OneStep(props: { step: StepRow; at: number; last: boolean; onSwap: Swap }) {
+  const { step: s, at, last, onSwap } = props;
+  const doc = useEditorPart((e) => e.still);
+  const take = useTake();
+  const mic = micOf(doc, s.mic);
+  if (!mic) return null;
+  return (
+    <tr className="border-t border-hair align-top" data-step={s.mic}>
+      <td className="py-1 pr-1 whitespace-nowrap">
+        <Arrow label={`${s.mic} earlier`} off={at === 0} onPress={() => onSwap(at, -1)} up />
+        <Arrow label={`${s.mic} later`} off={last} onPress={() => onSwap(at, 1)} />
+      </td>
+      <th scope="row" className="py-1 pr-2 text-left">
+        <MicTag mic={mic} layout={doc} />
+      </th>
+      {s.drums.map((d) => (
+        <OnDrum key={d.source} drum={d} />
+      ))}
+      <td className="py-1 pl-3">
+        {s.words}{" "}
+        {s.flip && (
+          <button
+            type="button"
+            className="font-semibold text-snare underline"
+            onClick={() => void take({ do: "flip", mics: [s.mic] })}
+          >
+            Flip {s.mic}
+          </button>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+function OnDrum({ drum: d }: { drum: StepRow["drums"][number] }) {
+  return (
+    <td className="num py-1 pr-2 text-right leading-tight">
+      {d.wired_db === null ? (
+        <span className="text-soft">·</span>
+      ) : (
+        <>
+          <span className={`block ${tone(d.wired_db, d.heard)}`}>{signed(d.wired_db)}</span>
+          <span className="block text-[0.75rem] text-soft">{signed(d.flipped_db ?? 0)}</span>
+        </>
+      )}
+    </td>
   );
 }
 

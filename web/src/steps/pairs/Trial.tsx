@@ -2,7 +2,7 @@
 import { useMemo } from "react";
 import type { Remedy } from "../../api/types";
 import { micOf } from "../../core/edits";
-import { Chart } from "../../parts/Chart";
+import { Chart } from "../../parts/chart/Chart";
 import { useEditorPart, useLit } from "../../parts/editing";
 import { useMe } from "../../parts/me";
 import { VerdictCounts } from "../../parts/VerdictCounts";

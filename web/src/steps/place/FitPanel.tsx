@@ -5,8 +5,10 @@ import { api, exactly } from "../../api/client";
 import type { FitAsk, FitOut } from "../../api/types";
 import { lengthWithUnit, type Ruler } from "../../core/units";
 import { useEditor, useEditorPart, useLit } from "../../parts/editing";
-import { NumberField } from "../../parts/fields";
-import { LengthField } from "../../parts/LengthField";
+import { LengthField } from "../../parts/fields/LengthField";
+import { Tick } from "../../parts/fields/Tick";
+import { NumberField } from "../../parts/fields/typed";
+import { useStep } from "../../parts/hands";
 import { useMe } from "../../parts/me";
 
 type Wish = NonNullable<FitAsk["wishes"]>[number];
@@ -18,30 +20,36 @@ const WISHES: [Wish, string][] = [
   ["bleed", "Less bleed, by sliding round the rim"],
 ];
 
-export function FitPanel() {
+function useFit() {
   const editor = useEditor();
-  const ruler = useMe();
   const id = useEditorPart((s) => s.out.id);
-  const undoable = useEditorPart((s) => s.out.undo_what);
-  const [wishes, setWishes] = useState<Wish[]>(WISHES.map(([w]) => w));
-  const [snare, setSnare] = useState(0.005);
-  const [kick, setKick] = useState(0.01);
-  const [off, setOff] = useState(30);
-  const fit = useMutation({
-    mutationFn: () =>
+  return useMutation({
+    mutationFn: (ask: FitAsk) =>
       exactly<FitOut>(
         api.POST("/api/layouts/{pk}/fit", {
           params: { path: { pk: id } },
-          body: {
-            layout: editor.snapshot().still,
-            ask: { wishes, snare_tolerance_m: snare, kick_tolerance_m: kick, off_deg: off },
-          },
+          body: { layout: editor.snapshot().still, ask },
         }),
       ),
     onSuccess: (out) => {
       if (out.moves.length) editor.commit(out.layout, `Fitted: ${out.words}`.slice(0, 120));
     },
   });
+}
+
+const USUAL = { snare_tolerance_m: 0.005, kick_tolerance_m: 0.01, off_deg: 30 };
+
+export function FitPanel() {
+  const ruler = useMe();
+  const step = useStep();
+  const undoable = useEditorPart((s) => s.out.undo_what);
+  const [wishes, setWishes] = useState<Wish[]>(WISHES.map(([w]) => w));
+  const [limits, setLimits] = useState(USUAL);
+  const fit = useFit();
+  const undo = () => {
+    step("undo");
+    fit.reset();
+  };
   return (
     <div className="space-y-3">
       <h2 className="text-[1.05rem]">Fit the layout</h2>
@@ -49,54 +57,13 @@ export function FitPanel() {
         Moves what is free, in this order; what comes later never breaks what comes before. Hold a
         mic in place under its own heading.
       </p>
-      <fieldset className="space-y-1 text-[0.88rem]">
-        <legend className="sr-only">What to look after</legend>
-        {WISHES.map(([wish, words], i) => (
-          <label key={wish} className="flex gap-2">
-            <input
-              type="checkbox"
-              checked={wishes.includes(wish)}
-              onChange={(e) =>
-                setWishes(
-                  WISHES.map(([w]) => w).filter((w) =>
-                    w === wish ? e.target.checked : wishes.includes(w),
-                  ),
-                )
-              }
-            />
-            <span>
-              {i + 1}. {words}
-            </span>
-          </label>
-        ))}
-      </fieldset>
-      <div className="grid grid-cols-2 gap-2">
-        <LengthField
-          label="Snare within"
-          metres={snare}
-          ruler={ruler}
-          onTake={(m) => m > 0 && setSnare(m)}
-        />
-        <LengthField
-          label="Kick within"
-          metres={kick}
-          ruler={ruler}
-          onTake={(m) => m > 0 && setKick(m)}
-        />
-        <NumberField
-          label="Front off its drum, °"
-          value={off}
-          digits={0}
-          low={0}
-          high={60}
-          onTake={setOff}
-        />
-      </div>
+      <Wishes chosen={wishes} onChoose={setWishes} />
+      <Limits limits={limits} onTake={(more) => setLimits({ ...limits, ...more })} />
       <button
         type="button"
         className="btn-main w-full"
         disabled={fit.isPending || !wishes.length}
-        onClick={() => fit.mutate()}
+        onClick={() => fit.mutate({ wishes, ...limits })}
       >
         {fit.isPending ? "Fitting…" : "Fit it"}
       </button>
@@ -107,14 +74,7 @@ export function FitPanel() {
       )}
       {fit.data && <Account out={fit.data} ruler={ruler} />}
       {fit.data && fit.data.moves.length > 0 && undoable?.startsWith("Fitted") && (
-        <button
-          type="button"
-          className="btn w-full"
-          onClick={() => {
-            void editor.step("undo");
-            fit.reset();
-          }}
-        >
+        <button type="button" className="btn w-full" onClick={undo}>
           Undo the fit
         </button>
       )}
@@ -122,33 +82,64 @@ export function FitPanel() {
   );
 }
 
+function Wishes({ chosen, onChoose }: { chosen: Wish[]; onChoose: (wishes: Wish[]) => void }) {
+  const every = WISHES.map(([w]) => w);
+  return (
+    <fieldset className="space-y-1 text-[0.88rem]">
+      <legend className="sr-only">What to look after</legend>
+      {WISHES.map(([wish, words], i) => (
+        <Tick
+          key={wish}
+          className="items-start"
+          checked={chosen.includes(wish)}
+          onTake={(on) => onChoose(every.filter((w) => (w === wish ? on : chosen.includes(w))))}
+        >
+          {i + 1}. {words}
+        </Tick>
+      ))}
+    </fieldset>
+  );
+}
+
+type Numbers = typeof USUAL;
+
+function Limits(props: { limits: Numbers; onTake: (more: Partial<Numbers>) => void }) {
+  const { limits, onTake } = props;
+  const ruler: Ruler = useMe();
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <LengthField
+        label="Snare within"
+        metres={limits.snare_tolerance_m}
+        ruler={ruler}
+        onTake={(m) => m > 0 && onTake({ snare_tolerance_m: m })}
+      />
+      <LengthField
+        label="Kick within"
+        metres={limits.kick_tolerance_m}
+        ruler={ruler}
+        onTake={(m) => m > 0 && onTake({ kick_tolerance_m: m })}
+      />
+      <NumberField
+        label="Front off its drum, °"
+        value={limits.off_deg}
+        digits={0}
+        low={0}
+        high={60}
+        onTake={(v) => onTake({ off_deg: v })}
+      />
+    </div>
+  );
+}
+
 /** What it moved, by how much and why, and what it gave up. */
 function Account({ out, ruler }: { out: FitOut; ruler: Ruler }) {
-  const lit = useLit();
   return (
     <section aria-label="What the fit did" data-fit>
       <p className="font-semibold">{out.words}</p>
       <ul className="mt-1 space-y-1.5 text-[0.85rem]">
         {out.moves.map((m) => (
-          <li key={m.mic} data-moved={m.mic}>
-            <button
-              type="button"
-              className="num font-bold underline"
-              onClick={() => lit.select(m.mic)}
-            >
-              {m.mic}
-            </button>{" "}
-            {m.moved_m >= 1e-6 && `moved ${lengthWithUnit(m.moved_m, ruler)}`}
-            {m.moved_m >= 1e-6 && m.turned_deg >= 0.5 && ", "}
-            {m.turned_deg >= 0.5 && `turned ${m.turned_deg.toFixed(0)}°`}
-            {m.moved_m >= 1e-6 && (
-              <span className="num block text-[0.78rem] text-soft">
-                snare {m.snare_m.map((v) => lengthWithUnit(v ?? 0, ruler)).join(" → ")}, kick{" "}
-                {m.kick_m.map((v) => lengthWithUnit(v ?? 0, ruler)).join(" → ")}
-              </span>
-            )}
-            <span className="block text-[0.8rem] text-soft">{m.why.join("; ")}</span>
-          </li>
+          <Moved key={m.mic} move={m} ruler={ruler} />
         ))}
       </ul>
       {out.gave_up.length > 0 && (
@@ -167,5 +158,29 @@ function Account({ out, ruler }: { out: FitOut; ruler: Ruler }) {
         </>
       )}
     </section>
+  );
+}
+
+function Moved({ move: m, ruler }: { move: FitOut["moves"][number]; ruler: Ruler }) {
+  const lit = useLit();
+  const way = (metres: readonly number[]) =>
+    metres.map((v) => lengthWithUnit(v, ruler)).join(" → ");
+  const moved = m.moved_m >= 1e-6;
+  const turned = m.turned_deg >= 0.5;
+  return (
+    <li data-moved={m.mic}>
+      <button type="button" className="num font-bold underline" onClick={() => lit.select(m.mic)}>
+        {m.mic}
+      </button>{" "}
+      {moved && `moved ${lengthWithUnit(m.moved_m, ruler)}`}
+      {moved && turned && ", "}
+      {turned && `turned ${m.turned_deg.toFixed(0)}°`}
+      {moved && (
+        <span className="num block text-[0.78rem] text-soft">
+          snare {way(m.snare_m)}, kick {way(m.kick_m)}
+        </span>
+      )}
+      <span className="block text-[0.8rem] text-soft">{m.why.join("; ")}</span>
+    </li>
   );
 }

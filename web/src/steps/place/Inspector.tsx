@@ -2,47 +2,43 @@
 import { useEffect, useState } from "react";
 import { micOf, partnerOf } from "../../core/edits";
 import { useEditorPart, useLit } from "../../parts/editing";
-import { Segmented } from "../../parts/Segmented";
+import { Views } from "../../parts/fields/Views";
 import { VerdictCounts } from "../../parts/VerdictCounts";
-import { MicPanel } from "./MicPanel";
-import { PairPanel } from "./PairPanel";
+import { MicPanel } from "./mic/MicPanel";
+import { PairPanel } from "./pair/PairPanel";
 import { StockPanel } from "./StockPanel";
 
-export function Inspector({ onTechnique }: { onTechnique: (id: string | null) => void }) {
+type Tab = "mic" | "pair";
+
+/** The tab that is open: a newly selected mic opens on what it is for. */
+function useTab() {
   const doc = useEditorPart((s) => s.still);
-  const board = useEditorPart((s) => s.board);
   const focus = useEditorPart((s) => s.focus);
   const { selected } = useLit();
-  const mic = selected ? micOf(doc, selected) : undefined;
+  const [tab, setTab] = useState<Tab>("pair");
+  const stereo = Boolean(selected && partnerOf(doc, selected));
   const inPair = Boolean(
     focus && selected && (focus.anchor === selected || focus.mover === selected),
   );
-  const [tab, setTab] = useState<"mic" | "pair">("pair");
-  const stereo = Boolean(selected && partnerOf(doc, selected));
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a newly selected mic opens on what it is for
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only a newly selected mic changes it
   useEffect(() => setTab(stereo || !selected ? "pair" : "mic"), [selected]);
   useEffect(() => {
     if (inPair && focus && !stereo) setTab("pair");
   }, [focus, inPair, stereo]);
+  return [tab, setTab] as const;
+}
 
-  if (doc.mics.length === 0)
-    return (
-      <div className="space-y-2">
-        <h2 className="text-lg">No mics yet</h2>
-        <p>
-          Answer the <strong>Brief</strong> for a whole layout, take a <strong>technique</strong>{" "}
-          from the list, or press <strong>Add a mic</strong> above the chart and drag it to its
-          place.
-        </p>
-        <button type="button" className="btn-main w-full" onClick={() => onTechnique(null)}>
-          Techniques
-        </button>
-      </div>
-    );
+export function Inspector({ onTechnique }: { onTechnique: (id: string | null) => void }) {
+  const doc = useEditorPart((s) => s.still);
+  const board = useEditorPart((s) => s.board);
+  const { selected } = useLit();
+  const mic = selected ? micOf(doc, selected) : undefined;
+  const [tab, setTab] = useTab();
+  if (doc.mics.length === 0) return <NoMics onTechnique={onTechnique} />;
   return (
     <div className="space-y-4">
-      {mic && (
-        <Segmented
+      {mic ? (
+        <Views
           small
           label="Show"
           value={tab}
@@ -51,9 +47,13 @@ export function Inspector({ onTechnique }: { onTechnique: (id: string | null) =>
             ["pair", "Pair"],
           ]}
           onTake={setTab}
-        />
+          view="mt-4"
+        >
+          {tab === "mic" ? <MicPanel mic={mic} onTechnique={onTechnique} /> : <PairPanel />}
+        </Views>
+      ) : (
+        <PairPanel />
       )}
-      {mic && tab === "mic" ? <MicPanel mic={mic} onTechnique={onTechnique} /> : <PairPanel />}
       {board && <InTheWay blocked={board.blocked} />}
       <StockPanel />
       {board && (
@@ -62,6 +62,21 @@ export function Inspector({ onTechnique }: { onTechnique: (id: string | null) =>
           <VerdictCounts counts={board.counts} />
         </section>
       )}
+    </div>
+  );
+}
+
+function NoMics({ onTechnique }: { onTechnique: (id: string | null) => void }) {
+  return (
+    <div className="space-y-2">
+      <h2 className="text-lg">No mics yet</h2>
+      <p>
+        Answer the <strong>Brief</strong> for a whole layout, take a <strong>technique</strong> from
+        the list, or press <strong>Add a mic</strong> above the chart and drag it to its place.
+      </p>
+      <button type="button" className="btn-main w-full" onClick={() => onTechnique(null)}>
+        Techniques
+      </button>
     </div>
   );
 }

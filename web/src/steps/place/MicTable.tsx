@@ -1,9 +1,9 @@
 /** The chart as a table: every mic with its tapes and its place. */
 import { lengthText, type Ruler, unitMark } from "../../core/units";
 import { firstDrum } from "../../core/words";
+import { TAPES_HIGH } from "../../parts/curves/Tapes";
 import { useEditorPart, useLit } from "../../parts/editing";
 import { useMe } from "../../parts/me";
-import { TAPES_HIGH } from "../../parts/Tapes";
 
 export function MicTable() {
   const doc = useEditorPart((s) => s.doc);

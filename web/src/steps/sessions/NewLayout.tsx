@@ -3,6 +3,7 @@ import { useMutation } from "@tanstack/react-query";
 import type { FormEvent } from "react";
 import { api, must } from "../../api/client";
 import type { StartIn } from "../../api/types";
+import { NameInput } from "./Fields";
 import { KitChoice, StartChoice, useStarts } from "./starts";
 
 interface Props {
@@ -29,10 +30,7 @@ export function NewLayout({ sessionId, onMade }: Props) {
   };
   return (
     <form onSubmit={submit} className="space-y-3">
-      <label className="block">
-        <span className="text-soft">Name</span>
-        <input name="name" className="field w-full" required maxLength={80} />
-      </label>
+      <NameInput />
       <KitChoice starts={starts.data} />
       <StartChoice starts={starts.data} />
       {make.error && (

@@ -1,7 +1,10 @@
 /** The choices a session or a layout begins with: kit and starting layout. */
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { api, must } from "../../api/client";
 import type { Starts } from "../../api/types";
+import { FormPick } from "../../parts/fields/Pick";
+import { Radios } from "../../parts/fields/Radios";
 
 export function useStarts(enabled = true) {
   return useQuery({
@@ -12,35 +15,20 @@ export function useStarts(enabled = true) {
 }
 
 export function KitChoice({ starts }: { starts: Starts | undefined }) {
-  return (
-    <label className="block">
-      <span className="text-soft">Kit</span>
-      <select
-        name="kit"
-        className="field w-full"
-        defaultValue="five-piece"
-        key={starts?.kits.length}
-      >
-        {[...(starts?.kits ?? []), ...(starts?.own_kits ?? [])].map((k) => (
-          <option key={k}>{k}</option>
-        ))}
-      </select>
-    </label>
-  );
+  const kits = [...new Set([...(starts?.kits ?? []), ...(starts?.own_kits ?? [])])];
+  return <FormPick label="Kit" name="kit" start="five-piece" options={kits} />;
 }
 
+/** The last of the starts holds until another is chosen. */
 export function StartChoice({ starts }: { starts: Starts | undefined }) {
+  const options = Object.entries(starts?.starts ?? {});
+  const [chosen, choose] = useState<string | null>(null);
+  const value = chosen ?? options.at(-1)?.[0] ?? "";
   return (
     <fieldset className="space-y-1">
       <legend className="text-soft">Start with</legend>
-      {Object.entries(starts?.starts ?? {}).map(([name, about], i, every) => (
-        <label key={name} className="flex gap-2">
-          <input type="radio" name="start" value={name} defaultChecked={i === every.length - 1} />
-          <span>
-            <strong>{name}</strong> <span className="text-soft">{about}</span>
-          </span>
-        </label>
-      ))}
+      <Radios label="Start with" value={value} options={options} onTake={choose} />
+      <input type="hidden" name="start" value={value} />
     </fieldset>
   );
 }

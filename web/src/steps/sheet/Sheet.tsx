@@ -3,8 +3,8 @@
 import { useRef, useState } from "react";
 import type { Ruler } from "../../core/units";
 import { useEditorPart } from "../../parts/editing";
+import { Segmented } from "../../parts/fields/Segmented";
 import { useMe } from "../../parts/me";
-import { Segmented } from "../../parts/Segmented";
 
 type Paper = "A4" | "Letter";
 

@@ -1,102 +1,39 @@
 /** A technique before it is taken: on the chart with its verdicts, its numbers to be changed. */
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { api, exactly } from "../../../api/client";
-import type { Board, Layout, Technique, Took } from "../../../api/types";
-import { Latest } from "../../../core/latest";
+import { useEffect } from "react";
+import type { Board, Technique, Took } from "../../../api/types";
 import { targetNames } from "../../../core/techniques";
-import { useEditor, useEditorPart } from "../../../parts/editing";
-import { Choice } from "../../../parts/fields";
+import { useEditorPart } from "../../../parts/editing";
+import { Pick } from "../../../parts/fields/Pick";
 import { Mark } from "../../../parts/Mark";
 import { useMe } from "../../../parts/me";
 import { VerdictCounts } from "../../../parts/VerdictCounts";
 import { About, Promises } from "./About";
 import { NumberFields } from "./NumberFields";
+import { useDraft } from "./useDraft";
 
-interface Ask {
-  layout: Layout;
-  technique: string;
-  target: string | null;
-  numbers: Record<string, number>;
-}
-
-export function Draft(props: {
+interface Props {
   technique: Technique;
   onTaken: (id: string) => void;
   onBack: () => void;
-}) {
-  const { technique, onTaken, onBack } = props;
-  const editor = useEditor();
-  const ruler = useMe();
-  const still = useEditorPart((s) => s.still);
-  const board = useEditorPart((s) => s.board);
-  const [target, setTarget] = useState<string | null>(null);
-  const [numbers, setNumbers] = useState<Record<string, number>>({});
-  const [took, setTook] = useState<Took | null>(null);
-  const [bad, setBad] = useState("");
-  const taken = useRef(false);
-  // Pressed while a number was still on its way: taken as soon as that is answered.
-  const [eager, setEager] = useState(false);
-  const asked = useRef<Ask | null>(null);
-  const [answered, setAnswered] = useState<Ask | null>(null);
-  const hands = useMemo(
-    () =>
-      new Latest<Ask, Took>(
-        (body) =>
-          exactly<Took>(
-            api.POST("/api/layouts/{pk}/take", {
-              params: { path: { pk: editor.snapshot().out.id } },
-              body,
-            }),
-          ),
-        (answer, question) => {
-          setBad("");
-          setAnswered(question);
-          setTook(answer);
-          editor.preview(answer.layout);
-        },
-        (error) => {
-          setEager(false);
-          setBad(error.message);
-          setTook(null);
-          editor.preview(editor.snapshot().still);
-        },
-      ),
-    [editor],
-  );
-  useEffect(() => {
-    asked.current = { layout: still, technique: technique.id, target, numbers };
-    hands.want(asked.current);
-  }, [hands, still, technique.id, target, numbers]);
-  useEffect(
-    () => () => {
-      hands.callOff();
-      if (!taken.current) editor.preview(editor.snapshot().still);
-    },
-    [editor, hands],
-  );
-  const take = useCallback(() => {
-    if (!took) return;
-    if (answered !== asked.current) return setEager(true);
-    taken.current = true;
-    hands.callOff();
-    editor.commit(took.layout, took.what);
-    onTaken(took.id);
-  }, [answered, editor, hands, onTaken, took]);
-  useEffect(() => {
-    if (eager) take();
-  }, [eager, take]);
+}
+
+/** Escape goes back, but not out of a field. */
+function useEscape(onBack: () => void) {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
-      const typing = e.target instanceof HTMLElement && e.target.closest("input, select");
-      if (e.key === "Escape" && !typing) onBack();
+      const within = e.target instanceof HTMLElement && e.target.closest("input, [role=combobox]");
+      if (e.key === "Escape" && !e.defaultPrevented && !within) onBack();
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   }, [onBack]);
+}
 
-  const names = targetNames(still);
-  const fresh = took?.standing?.mics ?? [];
-  const blocked = fresh.filter((m) => board?.blocked[m]);
+export function Draft({ technique, onTaken, onBack }: Props) {
+  const ruler = useMe();
+  const still = useEditorPart((s) => s.still);
+  const { took, bad, target, numbers, take, choose, slide } = useDraft(technique, onTaken);
+  useEscape(onBack);
   return (
     <div className="space-y-3" data-draft={technique.id}>
       <header>
@@ -111,6 +48,33 @@ export function Draft(props: {
           Back to the list
         </button>
       </div>
+      <Warnings took={took} bad={bad} />
+      {technique.takes_target && (
+        <Pick
+          label="For"
+          value={took?.standing?.target ?? target ?? technique.targets[0] ?? ""}
+          options={technique.targets}
+          names={targetNames(still)}
+          onTake={choose}
+        />
+      )}
+      <NumberFields
+        rows={technique.numbers}
+        values={{ ...took?.standing?.numbers, ...numbers }}
+        ruler={ruler}
+        onTake={slide}
+      />
+      <WithIt took={took} technique={technique} />
+      <About technique={technique} />
+    </div>
+  );
+}
+
+function Warnings({ took, bad }: { took: Took | null; bad: string }) {
+  const blocked = useEditorPart((s) => s.board?.blocked);
+  const fresh = took?.standing?.mics ?? [];
+  return (
+    <>
       {bad && (
         <p role="alert" className="text-[0.88rem] text-hollow">
           {bad}
@@ -121,29 +85,24 @@ export function Draft(props: {
           {n}
         </p>
       ))}
-      {blocked.map((m) => (
-        <p key={m} role="alert" className="text-[0.85rem] text-hollow">
-          {m}: {board?.blocked[m]}
-        </p>
-      ))}
-      {technique.takes_target && (
-        <Choice
-          label="For"
-          value={took?.standing?.target ?? target ?? technique.targets[0] ?? ""}
-          options={technique.targets}
-          names={names}
-          onTake={(v) => {
-            setTarget(v);
-            setNumbers({});
-          }}
-        />
-      )}
-      <NumberFields
-        rows={technique.numbers}
-        values={{ ...took?.standing?.numbers, ...numbers }}
-        ruler={ruler}
-        onTake={(id, value) => setNumbers((old) => ({ ...old, [id]: value }))}
-      />
+      {fresh
+        .filter((m) => blocked?.[m])
+        .map((m) => (
+          <p key={m} role="alert" className="text-[0.85rem] text-hollow">
+            {m}: {blocked?.[m]}
+          </p>
+        ))}
+    </>
+  );
+}
+
+/** Its mics, what they keep equal, and the pairs they make. */
+function WithIt({ took, technique }: { took: Took | null; technique: Technique }) {
+  const ruler = useMe();
+  const board = useEditorPart((s) => s.board);
+  const fresh = took?.standing?.mics ?? [];
+  return (
+    <>
       <p className="text-[0.83rem] text-soft">
         {technique.mics === 1 ? "One mic" : `${technique.mics} mics`}: {fresh.join(", ")}; about{" "}
         {Math.round(technique.minutes)} min to set up.
@@ -156,15 +115,14 @@ export function Draft(props: {
           <Gravest board={board} mics={fresh} />
         </section>
       )}
-      <About technique={technique} />
-    </div>
+    </>
   );
 }
 
 const MOST = 4;
 
 /** The pairs of the new mics that want most attention, and on which drum. */
-function Gravest({ board, mics }: { board: Board; mics: string[] }) {
+function gravestOf(board: Board, mics: string[]) {
   const rows = board.pair_a
     .map((a, i) => ({
       a,
@@ -174,7 +132,11 @@ function Gravest({ board, mics }: { board: Board; mics: string[] }) {
     }))
     .filter((p) => mics.includes(p.a) || mics.includes(p.b))
     .filter((p) => p.worst === "hollow" || p.worst === "late");
-  rows.sort((x, y) => Number(y.worst === "hollow") - Number(x.worst === "hollow"));
+  return rows.sort((x, y) => Number(y.worst === "hollow") - Number(x.worst === "hollow"));
+}
+
+function Gravest({ board, mics }: { board: Board; mics: string[] }) {
+  const rows = gravestOf(board, mics);
   if (!rows.length)
     return <p className="mt-1 text-[0.83rem] text-ring">None of its pairs is hollow or late.</p>;
   return (

@@ -2,8 +2,9 @@
 import type { NumberRow } from "../../../api/types";
 import { numberText, stepOf } from "../../../core/techniques";
 import type { Ruler } from "../../../core/units";
-import { NumberField } from "../../../parts/fields";
-import { LengthField } from "../../../parts/LengthField";
+import { LengthField } from "../../../parts/fields/LengthField";
+import { Slide } from "../../../parts/fields/Slide";
+import { NumberField } from "../../../parts/fields/typed";
 
 const SIGN = { deg: "°", clock: "o'clock", share: "share" } as const;
 const DIGITS = { deg: 0, clock: 1, share: 2 } as const;
@@ -19,50 +20,65 @@ interface Props {
 export function NumberFields({ rows, values, ruler, onTake }: Props) {
   return (
     <div className="space-y-2">
-      {rows.map((n) => {
-        const value = values[n.id] ?? n.default;
-        return (
-          <div key={n.id} data-number={n.id}>
-            <div className="grid grid-cols-[1fr_1fr] items-end gap-2">
-              {n.unit === "m" ? (
-                <LengthField
-                  label={n.label}
-                  metres={value}
-                  ruler={ruler}
-                  onTake={(m) => onTake(n.id, m, true)}
-                />
-              ) : (
-                <NumberField
-                  label={`${n.label}, ${SIGN[n.unit]}`}
-                  value={value}
-                  digits={DIGITS[n.unit]}
-                  low={n.low}
-                  high={n.high}
-                  onTake={(v) => onTake(n.id, v, true)}
-                />
-              )}
-              <input
-                type="range"
-                className="mb-2 w-full accent-(--ring)"
-                aria-label={`${n.label}, slide`}
-                aria-valuetext={numberText(value, n, ruler)}
-                min={n.low}
-                max={n.high}
-                step={stepOf(n)}
-                value={value}
-                onChange={(e) => onTake(n.id, Number(e.target.value), false)}
-                onPointerUp={(e) => onTake(n.id, Number(e.currentTarget.value), true)}
-                onKeyUp={(e) => onTake(n.id, Number(e.currentTarget.value), true)}
-              />
-            </div>
-            {n.hand && (
-              <p className="text-[0.78rem] text-soft">
-                starts at {n.hand}, {numberText(n.default, n, ruler)}
-              </p>
-            )}
-          </div>
-        );
-      })}
+      {rows.map((n) => (
+        <OneNumber
+          key={n.id}
+          row={n}
+          value={values[n.id] ?? n.default}
+          ruler={ruler}
+          onTake={(value, done) => onTake(n.id, value, done)}
+        />
+      ))}
     </div>
+  );
+}
+
+interface One {
+  row: NumberRow;
+  value: number;
+  ruler: Ruler;
+  onTake: (value: number, done: boolean) => void;
+}
+
+function OneNumber({ row: n, value, ruler, onTake }: One) {
+  return (
+    <div data-number={n.id}>
+      <div className="grid grid-cols-[1fr_1fr] items-end gap-2">
+        <Typed row={n} value={value} ruler={ruler} onTake={onTake} />
+        <Slide
+          label={`${n.label}, slide`}
+          text={numberText(value, n, ruler)}
+          low={n.low}
+          high={n.high}
+          step={stepOf(n)}
+          value={value}
+          onShow={(v) => onTake(v, false)}
+          onTake={(v) => onTake(v, true)}
+          className="mb-1"
+        />
+      </div>
+      {n.hand && (
+        <p className="text-[0.78rem] text-soft">
+          starts at {n.hand}, {numberText(n.default, n, ruler)}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Typed({ row: n, value, ruler, onTake }: One) {
+  if (n.unit === "m")
+    return (
+      <LengthField label={n.label} metres={value} ruler={ruler} onTake={(m) => onTake(m, true)} />
+    );
+  return (
+    <NumberField
+      label={`${n.label}, ${SIGN[n.unit]}`}
+      value={value}
+      digits={DIGITS[n.unit]}
+      low={n.low}
+      high={n.high}
+      onTake={(v) => onTake(v, true)}
+    />
   );
 }

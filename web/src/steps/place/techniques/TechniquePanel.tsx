@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Technique } from "../../../api/types";
 import { found, targetNames } from "../../../core/techniques";
 import { useEditorPart } from "../../../parts/editing";
-import { Choice } from "../../../parts/fields";
+import { Pick } from "../../../parts/fields/Pick";
 import { Draft } from "./Draft";
 import { useStanding, useTechniques } from "./data";
 import { Opened } from "./Opened";
@@ -109,7 +109,7 @@ function List({ all, onTry }: { all: Technique[]; onTry: (id: string) => void })
             placeholder="turned, wires"
           />
         </label>
-        <Choice
+        <Pick
           label="Kind"
           value={group}
           options={["", ...GROUPS]}
@@ -119,26 +119,7 @@ function List({ all, onTry }: { all: Technique[]; onTry: (id: string) => void })
       </div>
       <ul className="mt-2" aria-label="Found techniques">
         {rows.map((t, i) => (
-          <li key={t.id}>
-            {t.group !== rows[i - 1]?.group && (
-              <p className="mt-2 text-[0.78rem] font-bold text-soft">{t.group}</p>
-            )}
-            <button
-              type="button"
-              data-technique={t.id}
-              disabled={Boolean(t.lacks)}
-              className="flex w-full items-baseline gap-2 rounded-md px-1 py-0.5 text-left text-[0.88rem] enabled:hover:bg-tint disabled:text-soft"
-              onClick={() => onTry(t.id)}
-            >
-              <span className="min-w-0 flex-1">
-                {t.name}
-                {t.lacks && <span className="block text-[0.78rem]">{t.lacks}</span>}
-              </span>
-              <span className="num whitespace-nowrap text-[0.78rem] text-soft">
-                {t.mics} {t.mics === 1 ? "mic" : "mics"}, {Math.round(t.minutes)} min
-              </span>
-            </button>
-          </li>
+          <Found key={t.id} row={t} head={t.group !== rows[i - 1]?.group} onTry={onTry} />
         ))}
       </ul>
       {all.length > 0 && rows.length === 0 && (
@@ -147,5 +128,29 @@ function List({ all, onTry }: { all: Technique[]; onTry: (id: string) => void })
         </p>
       )}
     </section>
+  );
+}
+
+function Found(props: { row: Technique; head: boolean; onTry: (id: string) => void }) {
+  const { row: t, head, onTry } = props;
+  return (
+    <li>
+      {head && <p className="mt-2 text-[0.78rem] font-bold text-soft">{t.group}</p>}
+      <button
+        type="button"
+        data-technique={t.id}
+        disabled={Boolean(t.lacks)}
+        className="flex w-full items-baseline gap-2 rounded-md px-1 py-0.5 text-left text-[0.88rem] enabled:hover:bg-tint disabled:text-soft"
+        onClick={() => onTry(t.id)}
+      >
+        <span className="min-w-0 flex-1">
+          {t.name}
+          {t.lacks && <span className="block text-[0.78rem]">{t.lacks}</span>}
+        </span>
+        <span className="num whitespace-nowrap text-[0.78rem] text-soft">
+          {t.mics} {t.mics === 1 ? "mic" : "mics"}, {Math.round(t.minutes)} min
+        </span>
+      </button>
+    </li>
   );
 }

@@ -1,0 +1,111 @@
+/** Edits under the hand: in order, newest place only, and nothing let go of is lost. */
+import { describe, expect, it } from "vitest";
+import type { Edit, Edited, Layout } from "../api/types";
+import { Hands, type Make } from "./hands";
+
+const layoutNamed = (name: string) => ({ name }) as Layout;
+
+/** A core that appends each edit's name to the layout's, and waits to be let go on. */
+function world() {
+  const log: string[] = [];
+  let still = layoutNamed("");
+  const gates: (() => void)[] = [];
+  const hands = new Hands({
+    still: () => still,
+    ask: (layout, edit) =>
+      new Promise<Edited>((resolve, reject) => {
+        const name = (edit as unknown as { id: string }).id;
+        gates.push(() =>
+          name === "bad" || name === "away"
+            ? reject(new Error(name === "bad" ? "refused" : "no network"))
+            : resolve({
+                layout: layoutNamed(layout.name + name),
+                words: name,
+                moved: [],
+                made: null,
+              }),
+        );
+      }),
+    preview: (layout) => log.push(`preview ${layout.name}`),
+    commit: (layout, what, soon) => {
+      still = layout;
+      log.push(`commit ${layout.name} ${what}${soon ? " soon" : ""}`);
+    },
+    trouble: (error) => log.push(error.message),
+    isRefusal: (error) => (error as Error).message === "refused",
+  });
+  const step = async () => {
+    gates.shift()?.();
+    await new Promise((r) => setTimeout(r));
+  };
+  return { hands, log, step, gates };
+}
+
+const edit =
+  (id: string): Make =>
+  () =>
+    ({ do: "remove", id }) as Edit;
+
+describe("hands", () => {
+  it("asks one at a time and drops all but the newest place", async () => {
+    const { hands, log, step, gates } = world();
+    for (const id of ["a", "b", "c"]) hands.preview(edit(id));
+    expect(gates.length).toBe(1);
+    await step();
+    await step();
+    expect(log).toEqual(["preview a", "preview c"]);
+  });
+
+  it("never drops what was let go of, and adds keys up", async () => {
+    const { hands, log, step } = world();
+    hands.preview(edit("a"));
+    const both = [hands.commit(edit("b")), hands.commit(edit("c"))];
+    for (let i = 0; i < 3; i++) await step();
+    expect((await Promise.all(both)).map((e) => e?.words)).toEqual(["b", "c"]);
+    expect(log).toEqual(["commit b b", "commit bc c"]);
+  });
+
+  it("goes back to what holds when an edit is refused", async () => {
+    const { hands, log, step } = world();
+    const first = hands.commit(edit("a"));
+    await step();
+    const second = hands.commit(edit("bad"));
+    await step();
+    expect((await first)?.words).toBe("a");
+    expect(await second).toBeNull();
+    expect(log).toEqual(["commit a a", "preview a", "refused"]);
+  });
+
+  it("passes over an edit that no longer has anything to change", async () => {
+    const { hands, log } = world();
+    expect(await hands.commit(() => null)).toBeNull();
+    expect(log).toEqual([]);
+  });
+
+  it("keeps what it can of an edit while the server is away, but not what it refuses", async () => {
+    const { hands, log, step } = world();
+    const alone = { alone: (l: Layout) => layoutNamed(`${l.name}!`), name: "Moved", soon: true };
+    const away = hands.commit(edit("away"), alone);
+    await step();
+    expect((await away)?.words).toBe("Moved");
+    const bad = hands.commit(edit("bad"), alone);
+    await step();
+    expect(await bad).toBeNull();
+    const none = hands.commit(edit("away"));
+    await step();
+    expect(await none).toBeNull();
+    expect(log).toEqual(["commit ! Moved soon", "preview !", "refused", "preview !", "no network"]);
+  });
+
+  it("is settled only when everything let go of is answered", async () => {
+    const { hands, log, step } = world();
+    void hands.commit(edit("a"));
+    void hands.commit(edit("b"));
+    const settled = hands.settled().then(() => log.push("settled"));
+    await step();
+    expect(log).toEqual(["commit a a"]);
+    await step();
+    await settled;
+    expect(log).toEqual(["commit a a", "commit ab b", "settled"]);
+  });
+});

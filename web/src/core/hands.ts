@@ -1,0 +1,100 @@
+/**
+ * Edits on their way to the core and back: one at a time, in order.
+ *
+ * While something is dragged only the newest place waits; what is let go of is never dropped.
+ * Each edit is made from the layout as it is when its turn comes, so keys held down add up. An
+ * edit is made on what is kept, never on what is only shown.
+ */
+import type { Edit, Edited, Layout } from "../api/types";
+
+export type Make = (kept: Layout) => Edit | null;
+
+export interface How {
+  /** It may be followed at once by the next of its kind: keys held down. */
+  soon?: boolean;
+  /** What to keep of it while the server is away: the edit's own values, without its rules. */
+  alone?: (kept: Layout) => Layout;
+  /** What it is called then. */
+  name?: string;
+}
+
+interface World {
+  /** The layout without what the hand is just doing. */
+  still(): Layout;
+  ask(layout: Layout, edit: Edit): Promise<Edited>;
+  preview(layout: Layout): void;
+  commit(layout: Layout, what: string, soon: boolean): void;
+  trouble(error: Error): void;
+  /** Whether an error is a refusal by the server, not a lost connection. */
+  isRefusal(error: unknown): boolean;
+}
+
+interface Turn {
+  make: Make;
+  shown: boolean;
+  how: How;
+  done: (edited: Edited | null) => void;
+}
+
+export class Hands {
+  private waiting: Turn[] = [];
+  private running: Promise<void> | null = null;
+
+  constructor(private readonly world: World) {}
+
+  /** Show what an edit would do while the hand still moves. */
+  preview(make: Make): void {
+    this.waiting = this.waiting.filter((w) => !w.shown);
+    this.begin({ make, shown: true, how: {}, done: () => undefined });
+  }
+
+  /** Take an edit; resolves to what came of it, or null when it was not taken. */
+  commit(make: Make, how: How = {}): Promise<Edited | null> {
+    this.waiting = this.waiting.filter((w) => !w.shown);
+    return new Promise((done) => this.begin({ make, shown: false, how, done }));
+  }
+
+  /** Resolves when every edit that was let go of has been answered. */
+  async settled(): Promise<void> {
+    while (this.running) await this.running;
+  }
+
+  private begin(turn: Turn): void {
+    this.waiting.push(turn);
+    this.running ??= this.run().finally(() => {
+      this.running = null;
+    });
+  }
+
+  private async run(): Promise<void> {
+    for (let turn = this.waiting.shift(); turn; turn = this.waiting.shift()) await this.one(turn);
+  }
+
+  private async one(turn: Turn): Promise<void> {
+    const still = this.world.still();
+    const edit = turn.make(still);
+    if (!edit) return turn.done(null);
+    try {
+      const answer = await this.world.ask(still, edit);
+      const overtaken = turn.shown && this.waiting.some((w) => !w.shown);
+      if (!turn.shown) this.world.commit(answer.layout, answer.words, turn.how.soon ?? false);
+      else if (!overtaken) this.world.preview(answer.layout);
+      turn.done(answer);
+    } catch (error) {
+      turn.done(this.without(turn, still, error as Error));
+    }
+  }
+
+  /** No answer: what can be kept without one is; else back to what holds, nothing half done. */
+  private without(turn: Turn, still: Layout, error: Error): Edited | null {
+    const { alone, name = "Changed", soon = false } = turn.how;
+    if (alone && !this.world.isRefusal(error)) {
+      const layout = alone(still);
+      this.world.commit(layout, name, soon);
+      return { layout, words: name, moved: [], made: null };
+    }
+    this.world.preview(this.world.still());
+    this.world.trouble(error);
+    return null;
+  }
+}

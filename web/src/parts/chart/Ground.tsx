@@ -1,0 +1,280 @@
+/** What the chart stands on: floor, rug, walls, drums, cymbals, stool, the two reference points. */
+
+import { memo, type ReactNode } from "react";
+import type { Kit, Layout } from "../../api/types";
+import { goboCorners, outlineOf, toKit } from "../../core/roomShape";
+import type { Ruler } from "../../core/units";
+import { type Point2, type Point3, path, toScreen, type View } from "../../core/view";
+import { firstDrum } from "../../core/words";
+import { CymbalShape, DrumShape } from "./DrumShape";
+
+type Room = NonNullable<Layout["room"]>;
+
+interface GroundProps {
+  view: View;
+  kit: Kit;
+  room: Room | null;
+  ruler: Ruler;
+}
+
+/** Half a metre, two feet, or two hands. */
+function gridStep(ruler: Ruler): number {
+  if (ruler.units === "cm") return 0.5;
+  return ruler.units === "ft-in" ? 0.3048 * 2 : ruler.hand.hand_m * 2;
+}
+
+function gridMark(i: number, ruler: Ruler): string {
+  if (ruler.units === "cm") return String(i * 50);
+  return ruler.units === "ft-in" ? `${i * 2}′` : `${i * 2} h`;
+}
+
+/** Floor grid of half metres and the rug; or the floor line and heights. */
+export const Ground = memo(function Ground({ view, kit, room, ruler }: GroundProps) {
+  const { width, height, scale, middle } = view;
+  const step = gridStep(ruler);
+  const lines: ReactNode[] = [];
+  const x0 = middle[0] - width / 2 / scale;
+  const y0 = middle[1] - height / 2 / scale;
+  if (view.facing === "above") {
+    for (let i = Math.ceil(x0 / step); i * step < x0 + width / scale; i++) {
+      const x = (i * step - x0) * scale;
+      lines.push(<line key={`x${i}`} x1={x} x2={x} y1={0} y2={height} />);
+    }
+    for (let i = Math.ceil(y0 / step); i * step < y0 + height / scale; i++) {
+      const y = height - (i * step - y0) * scale;
+      lines.push(<line key={`y${i}`} x1={0} x2={width} y1={y} y2={y} />);
+    }
+    return (
+      <g aria-hidden="true">
+        <Rug view={view} kit={kit} />
+        <g stroke="var(--hair)" strokeWidth="0.7" opacity="0.7">
+          {lines}
+        </g>
+        {room && <RoomWalls view={view} room={room} />}
+      </g>
+    );
+  }
+  const rows: ReactNode[] = [];
+  for (let i = 0; i * step < 4; i++) {
+    const y = height - (i * step - y0) * scale;
+    if (y < 12 || y > height) continue;
+    rows.push(
+      <g key={i}>
+        <line
+          x1={0}
+          x2={width}
+          y1={y}
+          y2={y}
+          stroke={i ? "var(--hair)" : "var(--ink)"}
+          strokeWidth={i ? 0.7 : 1.8}
+        />
+        <text x={6} y={y - 4} className="num" fontSize="10" fill="var(--soft)">
+          {gridMark(i, ruler)}
+        </text>
+      </g>,
+    );
+  }
+  return <g aria-hidden="true">{rows}</g>;
+});
+
+function Rug({ view, kit }: { view: View; kit: Kit }) {
+  const rug = kit.rug;
+  if (!rug) return null;
+  const [cx, cy] = toScreen([rug.centre_m[0], rug.centre_m[1], 0], view);
+  const [w, h] = [rug.width_m * view.scale, rug.length_m * view.scale];
+  return (
+    <rect
+      x={cx - w / 2}
+      y={cy - h / 2}
+      width={w}
+      height={h}
+      rx="5"
+      fill="var(--rug)"
+      stroke="var(--hair)"
+    />
+  );
+}
+
+/** Walls, what opens off the room, and gobos, in the kit's frame. */
+function RoomWalls({ view, room }: { view: View; room: Room }) {
+  const line = (corners: Point2[]) =>
+    path(corners.map(([x, y]) => toScreen(toKit(room, x, y), view)));
+  return (
+    <g>
+      {room.spaces.map((s) => {
+        const [x, y, u, v] = [s.x_m, s.y_m, s.x_m + s.width_m, s.y_m + s.length_m];
+        const corners: Point2[] = [
+          [x, y],
+          [u, y],
+          [u, v],
+          [x, v],
+        ];
+        return (
+          <path key={s.id} d={line(corners)} fill="none" stroke="var(--soft)" strokeWidth="2" />
+        );
+      })}
+      {room.gobos.map((g, i) => (
+        <path
+          key={i}
+          d={line(goboCorners(g))}
+          fill="var(--room)"
+          fillOpacity="0.3"
+          stroke="var(--room)"
+        />
+      ))}
+      <path
+        d={line(outlineOf(room))}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth="3"
+        opacity="0.55"
+      />
+    </g>
+  );
+}
+
+/** Where each drum's and cymbal's name stands in the plan; plates keep off these spots. */
+export function namePlaces(kit: Kit, view: View): { id: string; name: string; at: Point2 }[] {
+  if (view.facing !== "above") return [];
+  const { drums, cymbals = [] } = kit;
+  const down = view.side === "drummer" ? 1 : -1;
+  const round = [
+    ...drums
+      .filter((d) => d.kind !== "kick")
+      .map((d) => ({ id: d.id, name: d.name, p: d.batter_m, r: d.diameter_m / 2 })),
+    ...cymbals.map((c) => ({ id: c.id, name: c.name, p: c.centre_m, r: c.diameter_m / 2 })),
+  ].map(({ id, name, p, r }) => {
+    const [x, y] = toScreen(p, view);
+    return { id, name, at: [x, y + r * view.scale * 0.62] as Point2 };
+  });
+  const kicks = drums
+    .filter((d) => d.kind === "kick")
+    .map((d) => {
+      const p = d.batter_m;
+      const side = (d.diameter_m / 2) * 0.72;
+      const [x, y] = toScreen([p[0] + side, p[1], p[2]], view);
+      return { id: d.id, name: d.name, at: [x, y + (down > 0 ? 14 : -7)] as Point2 };
+    });
+  return [...round, ...kicks];
+}
+
+/** Drums, cymbals, stool and the drummer's zone, lowest first, with their names. */
+export const KitDrawing = memo(function KitDrawing({ view, kit }: { view: View; kit: Kit }) {
+  const { drums, cymbals = [], stool } = kit;
+  const depthOf = (p: Point3) =>
+    view.facing === "above" ? p[2] : view.facing === "along" ? -p[1] : p[0];
+  const turn = view.side === "drummer" || view.facing === "above" ? 1 : -1;
+  const parts = [
+    ...drums.map((d) => ({
+      at: d.batter_m,
+      draw: <DrumShape key={d.id} drum={d} view={view} />,
+    })),
+    ...cymbals.map((c) => ({
+      at: c.centre_m,
+      draw: <CymbalShape key={c.id} cymbal={c} view={view} />,
+    })),
+  ].sort((a, b) => turn * (depthOf(a.at) - depthOf(b.at)));
+  return (
+    <g>
+      {stool && (
+        <Seat
+          view={view}
+          at={stool.position_m}
+          high={stool.height_m}
+          zone={stool.zone_radius_m}
+          top={stool.zone_top_m}
+        />
+      )}
+      {parts.map((p) => p.draw)}
+      {namePlaces(kit, view).map((n) => (
+        <text
+          key={n.id}
+          x={n.at[0]}
+          y={n.at[1]}
+          textAnchor="middle"
+          fontSize="11"
+          fill="var(--soft)"
+          aria-hidden="true"
+        >
+          {n.name}
+        </text>
+      ))}
+      <References view={view} kit={kit} />
+    </g>
+  );
+});
+
+function Seat(props: { view: View; at: Point2; high: number; zone: number; top: number }) {
+  const { view, at, high, zone, top } = props;
+  if (view.facing === "above") {
+    const [x, y] = toScreen([at[0], at[1], 0], view);
+    return (
+      <g aria-hidden="true">
+        <circle
+          cx={x}
+          cy={y}
+          r={zone * view.scale}
+          fill="none"
+          stroke="var(--soft)"
+          strokeDasharray="2 5"
+          opacity="0.6"
+        />
+        <circle
+          cx={x}
+          cy={y}
+          r={0.15 * view.scale}
+          fill="var(--hair)"
+          opacity="0.8"
+          stroke="var(--soft)"
+          strokeWidth="0.8"
+        />
+        <text x={x} y={y + 4} textAnchor="middle" fontSize="11" fill="var(--soft)">
+          stool
+        </text>
+      </g>
+    );
+  }
+  const [x, floor] = toScreen([at[0], at[1], 0], view);
+  const seat = floor - high * view.scale;
+  const r = 0.11 * view.scale;
+  return (
+    <g aria-hidden="true" stroke="var(--soft)" strokeWidth="0.8" opacity="0.75">
+      <rect
+        x={x - 0.15 * view.scale}
+        y={seat}
+        width={0.3 * view.scale}
+        height={5}
+        fill="var(--hair)"
+      />
+      <line x1={x} x2={x} y1={seat} y2={floor} />
+      <circle
+        cx={x}
+        cy={floor - (top - 0.14) * view.scale}
+        r={r}
+        fill="none"
+        strokeDasharray="2 4"
+      />
+    </g>
+  );
+}
+
+/** The two points that the tapes are held to. */
+function References({ view, kit }: { view: View; kit: Kit }) {
+  const snare = toScreen(referenceOf(kit, "snare"), view);
+  const kick = toScreen(referenceOf(kit, "kick"), view);
+  return (
+    <g aria-hidden="true">
+      <circle cx={snare[0]} cy={snare[1]} r="4.5" fill="var(--snare)" />
+      <rect x={kick[0] - 4.5} y={kick[1] - 4.5} width="9" height="9" fill="var(--kick)" />
+    </g>
+  );
+}
+
+/** Where the tape is held on the snare or the kick. */
+export function referenceOf(kit: Kit, kind: "snare" | "kick"): Point3 {
+  const d = firstDrum({ kit }, kind);
+  if (d.reference === "batter") return d.batter_m;
+  return [0, 1, 2].map(
+    (i) => (d.batter_m[i] ?? 0) - d.depth_m * (d.axis[i] ?? 0),
+  ) as unknown as Point3;
+}

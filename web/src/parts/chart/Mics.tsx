@@ -1,0 +1,208 @@
+/** The mics on the chart, and what a hand or the keys can do to them. */
+import { type KeyboardEvent, memo } from "react";
+import type { Mic } from "../../api/types";
+import { lengthWithUnit } from "../../core/units";
+import { moved, type Point2, placeTags, toScreen, type View } from "../../core/view";
+import { firstDrum, isFlipped, micColour } from "../../core/words";
+import { arrowOf, follow, STEP_M } from "../handSizes";
+import { namePlaces } from "./Ground";
+import type { ChartProps, InView } from "./look";
+import { ahead, Plate, plateWide, poseOf, Tear } from "./MicGlyph";
+
+/** Every mic and its plate, the plates out of each other's way. */
+export function Mics(props: InView) {
+  const { layout, view } = props;
+  const tags = layout.mics.map((m) => tagOf(m, view));
+  const names = namePlaces(layout.kit, view).map((n) => n.at);
+  const places = placeTags(tags, view, names);
+  return (
+    <g>
+      {layout.mics.map((mic, i) => {
+        const at = places.get(mic.id) ?? (tags[i]?.at as Point2);
+        const look = lookOf(mic, props, at);
+        if (props.quiet) return <MicShape key={mic.id} {...look} />;
+        const { onSelect, onHover, onMove, onNudge } = props;
+        return (
+          <MicMark
+            key={mic.id}
+            {...look}
+            said={describe(mic, props)}
+            {...{ onSelect, onHover, onMove, onNudge }}
+          />
+        );
+      })}
+    </g>
+  );
+}
+
+const BODY_BEHIND = 9;
+
+/** What a plate must stand near and out of the way of: the teardrop, which lies behind its point. */
+function tagOf(mic: Mic, view: View) {
+  const at = toScreen(mic.position_m, view);
+  const front = toScreen(ahead(mic, 0.1), view);
+  const [dx, dy] = [front[0] - at[0], front[1] - at[1]];
+  const n = Math.hypot(dx, dy) || 1;
+  const avoid: Point2 = [dx / n, dy / n];
+  const body: Point2 = [at[0] - avoid[0] * BODY_BEHIND, at[1] - avoid[1] * BODY_BEHIND];
+  return { id: mic.id, at, body, avoid, wide: plateWide(mic.id) };
+}
+
+/** How a mic looks now; plain values, so that one that stays as it is is not drawn anew. */
+function lookOf(mic: Mic, props: InView, [plateX, plateY]: Point2): Look {
+  const { layout, view, lit, selected, board, fresh } = props;
+  return {
+    mic,
+    view,
+    colour: micColour(mic, layout),
+    plateX,
+    plateY,
+    on: lit.includes(mic.id) || selected === mic.id,
+    blocked: Boolean(board?.blocked[mic.id]),
+    flipped: isFlipped(mic),
+    fresh: Boolean(fresh?.includes(mic.id)),
+    held: Boolean(mic.locks?.some((l) => l !== "polarity")),
+  };
+}
+
+type Hands = Pick<ChartProps, "onSelect" | "onHover" | "onMove" | "onNudge">;
+
+interface Look {
+  mic: Mic;
+  view: View;
+  colour: string;
+  plateX: number;
+  plateY: number;
+  on: boolean;
+  blocked: boolean;
+  flipped: boolean;
+  fresh: boolean;
+  held: boolean;
+}
+
+/** The drawing of a mic: its teardrop, its plate, and marks when it is flipped or held. */
+function MicShape(props: Look) {
+  const { mic, view, colour, plateX, plateY, on, blocked, fresh } = props;
+  const pose = poseOf(mic, view);
+  const [x, y] = pose.at;
+  const wide = plateWide(mic.id);
+  return (
+    <>
+      <path d={`M${x} ${y}L${plateX} ${plateY}`} stroke={colour} opacity="0.5" />
+      {on && view.facing !== "above" && <Stand mic={mic} view={view} />}
+      <g data-fresh={fresh ? mic.id : undefined}>
+        <Tear {...pose} colour={colour} fresh={fresh} edge={on ? "var(--ink)" : undefined} />
+      </g>
+      <circle cx={x} cy={y} r="13" fill="transparent" />
+      <Plate
+        name={mic.id}
+        x={plateX}
+        y={plateY}
+        {...{ wide, on, colour }}
+        edge={blocked ? "var(--hollow)" : undefined}
+        heavy={blocked}
+        dashed={blocked || fresh}
+      />
+      <Marks {...props} wide={wide} />
+    </>
+  );
+}
+
+/** A square where it is held in place, a triangle where it is flipped. */
+function Marks({ mic, plateX, plateY, held, flipped, wide }: Look & { wide: number }) {
+  return (
+    <>
+      {held && (
+        <rect
+          x={plateX - wide / 2 - 3}
+          y={plateY - 12}
+          width="7"
+          height="7"
+          rx="1.5"
+          fill="var(--ink)"
+          stroke="var(--paper)"
+          data-held={mic.id}
+        />
+      )}
+      {flipped && (
+        <path
+          d={`M${plateX + wide / 2 - 5} ${plateY - 13}h10l-5 8Z`}
+          fill="var(--hollow)"
+          stroke="var(--paper)"
+          data-flipped={mic.id}
+        />
+      )}
+    </>
+  );
+}
+
+interface MarkProps extends Look, Hands {
+  said: string;
+}
+
+const MicMark = memo(function MicMark(props: MarkProps) {
+  const { mic, view, on, onSelect, onHover, onMove } = props;
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={props.said}
+      aria-pressed={on}
+      data-mic={mic.id}
+      data-view={view.facing}
+      className="cursor-grab"
+      onKeyDown={(e) => byKey(e, props)}
+      onPointerEnter={(e) => e.buttons || onHover(mic.id)}
+      onPointerLeave={(e) => e.buttons || onHover(null)}
+      onPointerDown={(e) => {
+        if (e.button !== 0) return;
+        e.stopPropagation();
+        onSelect(mic.id, e.shiftKey);
+        const from = mic.position_m;
+        follow(e, (dx, dy, done) => onMove(mic.id, moved(from, dx, dy, view), done));
+      }}
+    >
+      <MicShape {...props} />
+    </g>
+  );
+});
+
+/** Arrows move it in the plane of the chart, Page Up and Down in height; Enter selects it. */
+function byKey(e: KeyboardEvent, { mic, view, onNudge, onSelect }: MarkProps) {
+  const arrow = arrowOf(e);
+  const size = STEP_M * (e.shiftKey ? 10 : e.altKey ? 0.1 : 1);
+  if (arrow) {
+    const px = size * view.scale;
+    onNudge(mic.id, moved(mic.position_m, arrow[0] * px, arrow[1] * px, view));
+  } else if (e.key === "PageUp" || e.key === "PageDown") {
+    const [x, y, z] = mic.position_m;
+    onNudge(mic.id, [x, y, Math.max(0, z + (e.key === "PageUp" ? size : -size))]);
+  } else if (e.key === "Enter" || e.key === " ") onSelect(mic.id, e.shiftKey);
+  else return;
+  e.preventDefault();
+}
+
+function Stand({ mic, view }: { mic: Mic; view: View }) {
+  const [x, y] = toScreen(mic.position_m, view);
+  const [, floor] = toScreen([mic.position_m[0], mic.position_m[1], 0], view);
+  return (
+    <line x1={x} x2={x} y1={y} y2={floor} stroke="var(--soft)" strokeWidth="1" opacity="0.6" />
+  );
+}
+
+/** What a screen reader says of a mic. */
+function describe(mic: Mic, props: InView): string {
+  const { board, ruler, layout } = props;
+  const row = board?.mic_ids.indexOf(mic.id) ?? -1;
+  const said = [mic.id, mic.name];
+  if (board && row >= 0)
+    for (const kind of ["snare", "kick"] as const) {
+      const k = board.sources.findIndex((s) => s.id === firstDrum(layout, kind).id);
+      said.push(`${lengthWithUnit(board.tape_m[row]?.[k] ?? 0, ruler)} from the ${kind}`);
+    }
+  if (isFlipped(mic)) said.push("flipped");
+  if (mic.locks?.length) said.push(`held: ${mic.locks.join(", ")}`);
+  const blocked = board?.blocked[mic.id];
+  if (blocked) said.push(blocked);
+  return said.join(", ");
+}

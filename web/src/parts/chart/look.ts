@@ -1,0 +1,30 @@
+/** What the floor chart is given: what is drawn, and what is told when a hand does something. */
+import type { ReactNode } from "react";
+import type { Board, Layout } from "../../api/types";
+import type { Ruler } from "../../core/units";
+import type { Facing, Point3, Side, View } from "../../core/view";
+
+export interface ChartProps {
+  title: string;
+  hint: string;
+  facing: Facing;
+  side: Side;
+  layout: Layout;
+  board: Board | null;
+  ruler: Ruler;
+  lit: string[];
+  /** Mics that are only shown, not taken: drawn dashed. */
+  fresh?: string[];
+  selected: string | null;
+  onSelect: (id: string, extend: boolean) => void;
+  onHover: (id: string | null) => void;
+  onMove: (id: string, to: Point3, done: boolean) => void;
+  onAim: (id: string, aim: Point3, done: boolean) => void;
+  onNudge: (id: string, to: Point3) => void;
+  tools?: ReactNode;
+  /** Something of the step's own, drawn over the kit; the mics stand back then. */
+  layer?: (view: View) => ReactNode;
+}
+
+/** The same within a view; `quiet` mics are only drawn, another step has the hand. */
+export type InView = ChartProps & { view: View; quiet?: boolean };

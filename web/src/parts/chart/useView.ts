@@ -1,0 +1,85 @@
+/** The part of the floor a chart shows: fitted to what is there, zoomed by the wheel, panned. */
+import { type PointerEvent, type RefObject, useEffect, useRef, useState } from "react";
+import type { Layout } from "../../api/types";
+import { type Facing, fitted, type Point2, type Point3, type View, zoomed } from "../../core/view";
+import { useSize } from "../useSize";
+import type { ChartProps } from "./look";
+
+/** Everything the fitted view should hold: all of it, or the kit without the mics off it. */
+function extent(layout: Layout, facing: Facing, kitOnly = false): Point3[] {
+  const mics = kitOnly ? layout.mics.filter((m) => m.role !== "room") : layout.mics;
+  const out: Point3[] = mics.map((m) => m.position_m);
+  for (const d of layout.kit.drums)
+    for (const s of [-1, 1])
+      out.push([d.batter_m[0] + (s * d.diameter_m) / 2, d.batter_m[1], 0] as const);
+  for (const c of layout.kit.cymbals ?? [])
+    for (const s of [-1, 1])
+      out.push([c.centre_m[0] + (s * c.diameter_m) / 2, c.centre_m[1], c.centre_m[2]]);
+  const rug = layout.kit.rug;
+  if (rug && facing === "above")
+    for (const s of [-1, 1])
+      out.push([
+        rug.centre_m[0] + (s * rug.width_m) / 2,
+        rug.centre_m[1] + (s * rug.length_m) / 2,
+        0,
+      ]);
+  if (layout.kit.stool) out.push([...layout.kit.stool.position_m, 0]);
+  if (facing !== "above") out.push([0, 0, 1.95], [0, 0, -0.12]);
+  return out;
+}
+
+type SetView = (change: (view: View) => View) => void;
+
+/** The wheel zooms about the pointer; React's own wheel events could not stop the page. */
+function useWheel(svg: RefObject<SVGSVGElement | null>, setView: SetView) {
+  useEffect(() => {
+    const element = svg.current;
+    if (!element) return;
+    const onWheel = (e: WheelEvent) => {
+      e.preventDefault();
+      const box = element.getBoundingClientRect();
+      const at: Point2 = [e.clientX - box.left, e.clientY - box.top];
+      setView((v) => zoomed(v, Math.exp(-e.deltaY * 0.0012), at));
+    };
+    element.addEventListener("wheel", onWheel, { passive: false });
+    return () => element.removeEventListener("wheel", onWheel);
+  }, [svg, setView]);
+}
+
+/** Take hold of the paper itself and pull it along. */
+function usePan(view: View, setView: SetView) {
+  const pan = useRef<{ x: number; y: number; view: View } | null>(null);
+  return {
+    onPointerDown: (e: PointerEvent<SVGSVGElement>) => {
+      if (e.button !== 0) return;
+      pan.current = { x: e.clientX, y: e.clientY, view };
+      e.currentTarget.setPointerCapture(e.pointerId);
+    },
+    onPointerMove: (e: PointerEvent<SVGSVGElement>) => {
+      const from = pan.current;
+      if (!from) return;
+      const { scale, middle } = from.view;
+      const [dx, dy] = [(e.clientX - from.x) / scale, (e.clientY - from.y) / scale];
+      setView((v) => ({ ...v, middle: [middle[0] - dx, middle[1] + dy] }));
+    },
+    onPointerUp: () => {
+      pan.current = null;
+    },
+  };
+}
+
+export function useView({ facing, side, layout, fresh }: ChartProps) {
+  const [paper, size] = useSize<HTMLDivElement>();
+  const svg = useRef<SVGSVGElement>(null);
+  const [view, setView] = useState<View>({ facing, side, middle: [0, 0], scale: 0, ...size });
+  const shown = fresh?.join(" ") ?? "";
+  // biome-ignore lint/correctness/useExhaustiveDependencies: fits when the paper changes, not as mics move
+  useEffect(() => {
+    if (size.width) setView(fitted(extent(layout, facing), { ...view, ...size, facing, side }));
+  }, [size.width, size.height, facing, side, layout.kit.name, shown]);
+  useWheel(svg, setView);
+  const hold = usePan(view, setView);
+  const zoom = (by: number) => setView((v) => zoomed(v, by, [v.width / 2, v.height / 2]));
+  const frame = (kitOnly: boolean) => setView(fitted(extent(layout, facing, kitOnly), view));
+  return { paper, svg, size, view, hold, zoom, frame };
+}

@@ -1,0 +1,67 @@
+/** The sum of two mics over frequency, as wired and with one flipped, with the body band. */
+import type { Focus } from "../../api/types";
+import { Across, asWired, Curve, FLIPPED, Foot, Levels, Paper, Word } from "./frame";
+
+interface Props {
+  /** False while the sign is unsure: neither line is then the one as wired. */
+  sure: boolean;
+  focus: Focus;
+  bodyLow: number;
+  bodyHigh: number;
+  width?: number;
+  height?: number;
+}
+
+const [F0, F1] = [30, 16000];
+const [TOP, BOTTOM] = [8, -30];
+const LEVELS = [0, -12, -24];
+
+export function SumCurve({ sure, focus, bodyLow, bodyHigh, width = 250, height = 110 }: Props) {
+  const x = (f: number) => (Math.log(f / F0) / Math.log(F1 / F0)) * width;
+  const y = (db: number) => ((TOP - Math.max(db, BOTTOM)) / (TOP - BOTTOM)) * (height - 16);
+  const [from, to] = [x(Math.max(bodyLow, F0)), x(bodyHigh)];
+  const axes = { xs: focus.curve_hz, x, y };
+  return (
+    <Paper
+      wide={width}
+      high={height}
+      label={`Sum of ${focus.a} and ${focus.b} over frequency, as wired and with one flipped`}
+    >
+      <rect x={from} y="0" width={Math.max(2, to - from)} height={height - 16} fill="var(--tint)" />
+      <Word x={(from + to) / 2} y={height - 20} size={9}>
+        body
+      </Word>
+      <Across at={LEVELS} y={y} to={width} />
+      <Foot
+        at={[100, 1000, 10000]}
+        x={x}
+        y={height - 3}
+        size={9}
+        say={(f) => (f < 1000 ? String(f) : `${f / 1000} k`)}
+      />
+      <Curve {...axes} ys={focus.flipped_curve_db} {...FLIPPED} />
+      <Curve {...axes} ys={focus.curve_db} {...asWired(sure)} />
+      <Levels at={LEVELS} y={y} />
+    </Paper>
+  );
+}
+
+/** What the two lines are; without a mic the sign is unsure. */
+export function CurveLegend({ mic }: { mic: string | null }) {
+  if (!mic)
+    return (
+      <p className="text-[0.8rem] text-soft">
+        Pushed alike or opposite: only the ear or a test take tells which line holds.
+      </p>
+    );
+  return (
+    <p className="flex gap-4 text-[0.8rem] text-soft">
+      <span className="inline-flex items-center gap-1.5">
+        <span className="inline-block w-5 border-t-2 border-hollow" /> as wired
+      </span>
+      <span className="inline-flex items-center gap-1.5">
+        <span className="inline-block w-5 border-t-2 border-dashed border-ring" /> {mic} flipped
+      </span>
+    </p>
+  );
+}

@@ -1,0 +1,103 @@
+/** One of several: a list that opens, to be searched where it is long; the same in every browser. */
+import { getNonce } from "get-nonce";
+import { Check, ChevronDown } from "lucide-react";
+import { Select } from "radix-ui";
+import { useId, useState } from "react";
+import { SearchPick } from "./SearchPick";
+
+export interface PickProps {
+  label: string;
+  value: string;
+  options: readonly string[];
+  names?: Record<string, string>;
+  onTake: (v: string) => void;
+  /** The label is only for screen readers. */
+  hideLabel?: boolean;
+  className?: string;
+  disabled?: boolean;
+  /** Shown while nothing is chosen: the list is then a menu of things to do. */
+  placeholder?: string;
+}
+
+/** From here on a list is searched rather than looked through. */
+const LONG = 14;
+/** Radix knows no empty value; here it stands for "none of them". */
+const NONE = "\u2205";
+
+export const FIELD =
+  "field flex items-center justify-between gap-1.5 text-left data-[placeholder]:text-soft";
+export const LIST =
+  "z-[60] max-h-[min(24rem,var(--radix-popper-available-height))] min-w-[max(var(--radix-popper-anchor-width),8rem)] overflow-hidden rounded-card border border-hair bg-card p-1";
+export const OPTION =
+  "flex min-h-8 cursor-pointer items-center justify-between gap-3 rounded-md px-2 py-1 text-[0.88rem] outline-none pointer-coarse:min-h-10";
+
+export function Pick(props: PickProps) {
+  const id = useId();
+  const { label, hideLabel, className = "" } = props;
+  return (
+    <div className={hideLabel ? "min-w-0" : "block min-w-0"}>
+      <label htmlFor={id} className={hideLabel ? "sr-only" : "block text-[0.8rem] text-soft"}>
+        {label}
+      </label>
+      {props.options.length > LONG ? (
+        <SearchPick {...props} id={id} />
+      ) : (
+        <ShortPick {...props} id={id} className={hideLabel ? className : `w-full ${className}`} />
+      )}
+    </div>
+  );
+}
+
+function ShortPick(props: PickProps & { id: string }) {
+  const { id, value, options, names, onTake, placeholder } = props;
+  const menu = placeholder !== undefined;
+  return (
+    <Select.Root
+      value={menu && value === "" ? "" : value || NONE}
+      onValueChange={(v) => v !== "" && onTake(v === NONE ? "" : v)}
+      disabled={props.disabled}
+    >
+      <Select.Trigger id={id} className={`${FIELD} ${props.className}`} data-value={value}>
+        <span className="truncate">
+          <Select.Value placeholder={placeholder} />
+        </span>
+        <Select.Icon>
+          <ChevronDown size={14} className="text-soft" />
+        </Select.Icon>
+      </Select.Trigger>
+      <Select.Portal>
+        <Select.Content className={LIST} position="popper" sideOffset={4}>
+          <Select.Viewport nonce={getNonce()}>
+            {options.map((o) => (
+              <Select.Item
+                key={o || NONE}
+                value={o || NONE}
+                data-option={o}
+                className={`${OPTION} data-[highlighted]:bg-tint`}
+              >
+                <Select.ItemText>{names?.[o] ?? o}</Select.ItemText>
+                <Select.ItemIndicator>
+                  <Check size={14} />
+                </Select.ItemIndicator>
+              </Select.Item>
+            ))}
+          </Select.Viewport>
+        </Select.Content>
+      </Select.Portal>
+    </Select.Root>
+  );
+}
+
+/** A choice within a form: it keeps its own value and is sent under its name. */
+export function FormPick(
+  props: Omit<PickProps, "value" | "onTake"> & { name: string; start: string },
+) {
+  const { name, start, ...rest } = props;
+  const [value, setValue] = useState(start);
+  return (
+    <>
+      <Pick {...rest} value={value} onTake={setValue} />
+      <input type="hidden" name={name} value={value} />
+    </>
+  );
+}

@@ -1,0 +1,95 @@
+/** The layout under the hand: every edit goes through the core, and what hangs on it goes along. */
+import { createContext, type ReactNode, useContext, useMemo } from "react";
+import { api, exactly, Refused } from "../api/client";
+import type { Edit, Edited, Mic } from "../api/types";
+import type { Editor } from "../core/editor";
+import { micOf, withMics } from "../core/edits";
+import { Hands } from "../core/hands";
+import type { Part } from "../core/kitParts";
+import { partOf } from "../core/kitParts";
+import { useEditor } from "./editing";
+import { useToast } from "./toast";
+
+const HandsContext = createContext<Hands | null>(null);
+
+export function useHands(): Hands {
+  const hands = useContext(HandsContext);
+  if (!hands) throw new Error("useHands is for the steps of an open layout");
+  return hands;
+}
+
+function handsOn(editor: Editor, say: (words: string) => void): Hands {
+  return new Hands({
+    still: () => editor.snapshot().still,
+    ask: (layout, edit) => exactly<Edited>(api.POST("/api/edit", { body: { layout, edit } })),
+    preview: (layout) => editor.preview(layout),
+    commit: (layout, what, soon) =>
+      soon ? editor.commitSoon(layout, what) : editor.commit(layout, what),
+    trouble: (error) => say(error.message),
+    isRefusal: (error) => error instanceof Refused,
+  });
+}
+
+export function HandsProvider({ children }: { children: ReactNode }) {
+  const editor = useEditor();
+  const say = useToast();
+  const hands = useMemo(() => handsOn(editor, say), [editor, say]);
+  return <HandsContext value={hands}>{children}</HandsContext>;
+}
+
+/** Take an edit as it stands. */
+export function useTake(): (edit: Edit) => Promise<Edited | null> {
+  const hands = useHands();
+  return useMemo(() => (edit: Edit) => hands.commit(() => edit), [hands]);
+}
+
+/** Undo or redo, after everything that was let go of before. */
+export function useStep(): (way: "undo" | "redo") => void {
+  const editor = useEditor();
+  const hands = useHands();
+  return useMemo(() => (way) => void hands.settled().then(() => editor.step(way)), [editor, hands]);
+}
+
+interface MicHow {
+  /** What the step is called, where it has a name of its own. */
+  why?: string;
+  soon?: boolean;
+}
+
+/** Change some fields of a mic; kept also while the server is away. */
+export function useChangeMic(): (id: string, change: Partial<Mic>, how?: MicHow) => void {
+  const hands = useHands();
+  return useMemo(
+    () => (id, change, how) => {
+      const changed = (mic: Mic | undefined): Mic[] => (mic ? [{ ...mic, ...change }] : []);
+      void hands.commit(
+        (kept) => {
+          const mics = changed(micOf(kept, id));
+          return mics.length ? { do: "mics", mics, why: how?.why ?? "" } : null;
+        },
+        {
+          soon: how?.soon,
+          alone: (kept) => withMics(kept, changed(micOf(kept, id))),
+          name: how?.why ?? `Changed ${id}`,
+        },
+      );
+    },
+    [hands],
+  );
+}
+
+/** Change one part by name; nothing happens when it is gone. */
+export function useChangePart() {
+  const hands = useHands();
+  return useMemo(() => {
+    const make =
+      (id: string, change: (part: Part) => Part) => (doc: Parameters<typeof partOf>[0]) => {
+        const part = partOf(doc, id);
+        return part ? { do: "change" as const, was: id, part: change(part) } : null;
+      };
+    return {
+      show: (id: string, change: (part: Part) => Part) => hands.preview(make(id, change)),
+      take: (id: string, change: (part: Part) => Part) => hands.commit(make(id, change)),
+    };
+  }, [hands]);
+}

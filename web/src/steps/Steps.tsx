@@ -1,0 +1,63 @@
+/** The steps of the work down the side, each with how far it has come. */
+import { NavLink } from "react-router";
+import type { Counts, Layout, Verdict } from "../api/types";
+import { useEditorPart } from "../parts/editing";
+import { Mark } from "../parts/Mark";
+
+type Shown = Parameters<typeof Mark>[0]["verdict"];
+
+export function Steps() {
+  const mics = useEditorPart((s) => s.doc.mics.length > 0);
+  const brief = useEditorPart((s) => Boolean(s.still.brief));
+  const room = useEditorPart((s) => Boolean(s.still.room));
+  const [kit, kitSays] = KIT[useEditorPart((s) => kitState(s.still))];
+  const wants = useEditorPart((s) => worstOf(s.board?.counts));
+  const done = (is: boolean): Shown => (is ? "together" : "no matter");
+  const rows: [to: string, name: string, mark: Shown, say: string][] = [
+    ["brief", "Brief", done(brief), brief ? "answered" : "not answered yet"],
+    ["room", "Room", done(room), room ? "drawn" : "not drawn"],
+    ["kit", "Kit", kit, kitSays],
+    ["place", "Place", done(mics), mics ? "mics placed" : "no mics yet"],
+    ["pairs", "Pairs", wants, wants === "together" ? "nothing hollow or late" : "wants attention"],
+    ["sheet", "Sheet", "no matter", "to print"],
+  ];
+  return (
+    <nav
+      aria-label="Steps of the work"
+      className="flex flex-col border-r border-hair bg-panel pt-3"
+    >
+      {rows.map(([to, name, mark, say]) => (
+        <NavLink
+          key={to}
+          to={to}
+          className={({ isActive }) =>
+            `flex flex-col items-center gap-1 border-l-[3px] py-3 text-[0.88rem] ${isActive ? "border-ink bg-card font-bold" : "border-transparent text-soft hover:text-ink"}`
+          }
+        >
+          <Mark verdict={mark} />
+          {name}
+          <span className="sr-only">, {say}</span>
+        </NavLink>
+      ))}
+    </nav>
+  );
+}
+
+const KIT = {
+  drawn: ["no matter", "as drawn, not measured"],
+  measured: ["together", "its tape readings hold"],
+  unsure: ["late", "moved since it was measured"],
+} as const;
+
+/** Whether the kit was measured, and whether that still holds. */
+function kitState(doc: Layout): keyof typeof KIT {
+  const readings = doc.kit.readings ?? [];
+  if (!readings.length) return "drawn";
+  return readings.every((r) => r.sure) ? "measured" : "unsure";
+}
+
+/** What the Pairs step asks for: the gravest verdict there is. */
+function worstOf(counts: Counts | undefined): Verdict {
+  if (!counts) return "no matter";
+  return counts.hollow ? "hollow" : counts.late ? "late" : "together";
+}

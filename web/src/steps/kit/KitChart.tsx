@@ -1,0 +1,95 @@
+/** The kit from above and in height, with what a hand can take hold of. */
+import { useMemo, useState } from "react";
+import type { KitBoard } from "../../api/types";
+import { centreOf, partAt } from "../../core/kitParts";
+import type { Facing, Point3, View } from "../../core/view";
+import { Chart } from "../../parts/chart/Chart";
+import { useEditorPart, useLit } from "../../parts/editing";
+import { useChangePart } from "../../parts/hands";
+import { useMe } from "../../parts/me";
+import { KitLayer } from "./KitLayer";
+
+/** On this chart no mic is taken hold of. */
+const NOBODY = {
+  onSelect: () => undefined,
+  onHover: () => undefined,
+  onMove: () => undefined,
+  onAim: () => undefined,
+  onNudge: () => undefined,
+};
+const NONE: string[] = [];
+
+interface Props {
+  board: KitBoard | undefined;
+  chosen: string | null;
+  onChoose: (id: string) => void;
+}
+
+export function KitCharts(props: Props) {
+  const lit = useLit();
+  const [second, setSecond] = useState<"along" | "side">("along");
+  const drummer = lit.side === "drummer";
+  const title = {
+    along: drummer ? "From behind" : "From the front",
+    side: drummer ? "From the right" : "From the left",
+  }[second];
+  return (
+    <div className="grid min-h-0 grid-cols-[1.34fr_1fr] divide-x divide-hair">
+      <KitChart {...props} facing="above" title="The kit from above" />
+      <KitChart
+        {...props}
+        facing={second}
+        title={title}
+        onTurn={() => setSecond(second === "along" ? "side" : "along")}
+      />
+    </div>
+  );
+}
+
+/** Moves of a part: shown while the hand moves, taken where it lets go. */
+function useMoves() {
+  const change = useChangePart();
+  return useMemo(
+    () => ({
+      onMove: (id: string, to: Point3, done: boolean) => {
+        if (done) void change.take(id, (p) => partAt(p, to));
+        else change.show(id, (p) => partAt(p, to));
+      },
+      onNudge: (id: string, by: Point3) =>
+        void change.take(id, (p) => {
+          const c = centreOf(p);
+          return partAt(p, [c[0] + by[0], c[1] + by[1], c[2] + by[2]]);
+        }),
+    }),
+    [change],
+  );
+}
+
+function KitChart(props: Props & { facing: Facing; title: string; onTurn?: () => void }) {
+  const { facing, title, onTurn, board, chosen, onChoose } = props;
+  const layout = useEditorPart((s) => s.doc);
+  const pairs = useEditorPart((s) => s.board);
+  const { side } = useLit();
+  const ruler = useMe();
+  const moves = useMoves();
+  const layer = (view: View) => (
+    <KitLayer {...{ view, layout, board, ruler, chosen, onChoose }} {...moves} />
+  );
+  return (
+    <Chart
+      {...NOBODY}
+      {...{ title, facing, side, layout, ruler, layer }}
+      hint={facing === "above" ? `${side} at the foot` : ""}
+      board={pairs}
+      lit={NONE}
+      selected={null}
+      tools={
+        onTurn && (
+          <button type="button" className="btn px-2 py-0.5 text-[0.8rem]" onClick={onTurn}>
+            {facing === "side" ? "Front" : "Side"}
+          </button>
+        )
+      }
+    />
+  );
+}

@@ -1,0 +1,128 @@
+/** One drum or cymbal: size, place, lean, and what a drum has besides. */
+import type { Drum } from "../../../api/types";
+import { centreOf, isDrum, type Part, partAt } from "../../../core/kitParts";
+import { INCH, type Ruler } from "../../../core/units";
+import { axisOf, leanOf, type Point3 } from "../../../core/view";
+import { LengthField } from "../../../parts/fields/LengthField";
+import { type LengthRow, Lengths } from "../../../parts/fields/Lengths";
+import { Pick } from "../../../parts/fields/Pick";
+import { NameField, NumberField } from "../../../parts/fields/typed";
+import { useChangePart, useTake } from "../../../parts/hands";
+import { useMe } from "../../../parts/me";
+import { DrumFields } from "./DrumFields";
+
+const DRUM_KINDS: Drum["kind"][] = ["kick", "snare", "rack", "floor", "hand drum"];
+const CYMBAL_KINDS = ["hats", "crash", "ride", "splash", "china", "percussion"];
+
+export type SetPart = (more: Partial<Drum>) => void;
+
+export function PartPanel({ part, onGone }: { part: Part; onGone: () => void }) {
+  const change = useChangePart();
+  const take = useTake();
+  const set: SetPart = (more) => void change.take(part.id, (p) => ({ ...p, ...more }) as Part);
+  const takeAway = async () => {
+    if (await take({ do: "remove", id: part.id })) onGone();
+  };
+  return (
+    <div className="space-y-3.5">
+      <h2 className="truncate text-[1.05rem]">{part.name}</h2>
+      <div className="grid grid-cols-2 gap-2">
+        <NameField label="Name" value={part.name} onTake={(name) => set({ name })} />
+        <Pick
+          label="Kind"
+          value={part.kind}
+          options={isDrum(part) ? DRUM_KINDS : CYMBAL_KINDS}
+          onTake={(v) => set({ kind: v as Drum["kind"], beater: null })}
+        />
+        <Across
+          label="Size"
+          metres={part.diameter_m}
+          low={4}
+          high={39}
+          onTake={(m) => set({ diameter_m: m })}
+        />
+        {isDrum(part) && (
+          <Across
+            label="Depth"
+            metres={part.depth_m}
+            low={1.2}
+            high={47}
+            onTake={(m) => set({ depth_m: m })}
+          />
+        )}
+      </div>
+      <Stands part={part} set={set} />
+      {isDrum(part) && <DrumFields drum={part} set={set} />}
+      <button type="button" className="btn w-full" onClick={() => void takeAway()}>
+        Take {part.name} away
+      </button>
+    </div>
+  );
+}
+
+/** A size of the trade, in inches, and the same by the chosen ruler. */
+function Across(props: {
+  label: string;
+  metres: number;
+  low: number;
+  high: number;
+  onTake: (metres: number) => void;
+}) {
+  const { label, metres, low, high, onTake } = props;
+  const ruler: Ruler = useMe();
+  return (
+    <>
+      <NumberField
+        label={`${label}, inches`}
+        value={metres / INCH}
+        digits={1}
+        low={low}
+        high={high}
+        onTake={(v) => onTake(v * INCH)}
+      />
+      <LengthField label={label} metres={metres} ruler={ruler} onTake={onTake} />
+    </>
+  );
+}
+
+/** Where it stands and how it leans. */
+function Stands({ part, set }: { part: Part; set: SetPart }) {
+  const change = useChangePart();
+  const lean = leanOf(part.axis as Point3);
+  const row = (label: string, axis: 0 | 1 | 2): LengthRow => [
+    label,
+    centreOf(part)[axis],
+    (metres) =>
+      void change.take(part.id, (p) => {
+        const to: [number, number, number] = [...centreOf(p)];
+        to[axis] = metres;
+        return partAt(p, to);
+      }),
+  ];
+  return (
+    <>
+      <Lengths rows={[row("Right", 0), row("Front", 1), row("Height", 2)]} />
+      <div className="grid grid-cols-2 gap-2">
+        <NumberField
+          label="Leans, degrees"
+          value={lean.tilt}
+          digits={0}
+          low={0}
+          high={180}
+          onTake={(v) => set({ axis: axisOf(v, lean.turn) })}
+        />
+        <NumberField
+          label="Toward, degrees"
+          value={lean.turn}
+          digits={0}
+          low={-180}
+          high={360}
+          onTake={(v) => set({ axis: axisOf(lean.tilt, v) })}
+        />
+      </div>
+      <p className="text-[0.78rem] text-soft">
+        0° toward the drummer, 90° toward the drummer's right.
+      </p>
+    </>
+  );
+}

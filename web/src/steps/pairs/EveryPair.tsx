@@ -1,0 +1,142 @@
+/** Every pair in one grid or table: sifted by verdict, searched, in the order that helps. */
+import { useState } from "react";
+import type { Board, Verdict } from "../../api/types";
+import { type MicOrder, micOrder, passes } from "../../core/pairList";
+import { useEditor, useEditorPart } from "../../parts/editing";
+import { Pick } from "../../parts/fields/Pick";
+import { Segmented } from "../../parts/fields/Segmented";
+import { Tick } from "../../parts/fields/Tick";
+import { PairGrid } from "../../parts/PairGrid";
+import { VerdictSieve } from "../../parts/VerdictCounts";
+import { Limits } from "./Limits";
+import { PairTable } from "./PairTable";
+
+const ORDERS: MicOrder[] = ["as laid out", "by drum", "worst first"];
+type Look = "grid" | "table";
+
+/** What is looked for among the pairs, and how they are shown. */
+function useLookFor() {
+  const [look, setLook] = useState<Look>("grid");
+  const [whole, setWhole] = useState(true);
+  const [order, setOrder] = useState<MicOrder>("as laid out");
+  const [verdicts, setVerdicts] = useState<Verdict[]>([]);
+  const [words, setWords] = useState("");
+  return {
+    look,
+    setLook,
+    whole,
+    setWhole,
+    order,
+    setOrder,
+    verdicts,
+    setVerdicts,
+    words,
+    setWords,
+  };
+}
+
+type LookFor = ReturnType<typeof useLookFor>;
+
+/** Left on purpose: with nothing changed since, or flagged. */
+function leftOf(board: Board, a: string, b: string): "kept" | "stale" | null {
+  const own = board.decisions.filter((d) => (d.a === a && d.b === b) || (d.a === b && d.b === a));
+  if (!own.length) return null;
+  return own.some((d) => d.stale) ? "stale" : "kept";
+}
+
+/** A pair in the order of the layout, so that both ways round it open the same. */
+function named(ids: readonly string[], a: string, b: string): [string, string] {
+  return ids.indexOf(a) <= ids.indexOf(b) ? [a, b] : [b, a];
+}
+
+export function EveryPair({ drum, onOpened }: { drum: string; onOpened: () => void }) {
+  const board = useEditorPart((s) => s.board);
+  const find = useLookFor();
+  if (!board) return null;
+  return (
+    <section className="overflow-auto border-l border-hair p-4" aria-label="Every pair">
+      <header className="mb-1.5 flex flex-wrap items-center gap-2">
+        <h2 className="text-lg">Every pair</h2>
+        <Segmented
+          small
+          label="Shown as"
+          value={find.look}
+          options={[
+            ["grid", "Grid"],
+            ["table", "Table"],
+          ]}
+          onTake={find.setLook}
+        />
+        <Tick className="ml-auto text-[0.85rem]" checked={find.whole} onTake={find.setWhole}>
+          worst drum
+        </Tick>
+      </header>
+      <Sieve find={find} board={board} />
+      <Shown find={find} board={board} source={find.whole ? null : drum} onOpened={onOpened} />
+      <p className="mt-1.5 flex flex-wrap gap-x-3 text-[0.82rem] text-soft">
+        {find.whole
+          ? "Worst over the drums each pair is put up for."
+          : "For the drum chosen on the left."}
+        <Limits />
+      </p>
+    </section>
+  );
+}
+
+function Sieve({ find, board }: { find: LookFor; board: Board }) {
+  return (
+    <div className="mb-2 flex flex-wrap items-center gap-2">
+      <input
+        type="search"
+        className="field w-36 py-0.5 text-[0.82rem]"
+        placeholder="Find a mic or drum"
+        aria-label="Find a mic or drum"
+        value={find.words}
+        onChange={(e) => find.setWords(e.target.value)}
+      />
+      {find.look === "grid" && (
+        <Pick
+          label="Order of the mics"
+          hideLabel
+          className="py-0.5 text-[0.82rem]"
+          value={find.order}
+          options={ORDERS}
+          onTake={(v) => find.setOrder(v as MicOrder)}
+        />
+      )}
+      <VerdictSieve counts={board.counts} chosen={find.verdicts} onChoose={find.setVerdicts} />
+    </div>
+  );
+}
+
+interface ShownProps {
+  find: LookFor;
+  board: Board;
+  source: string | null;
+  onOpened: () => void;
+}
+
+function Shown({ find, board, source, onOpened }: ShownProps) {
+  const editor = useEditor();
+  const doc = useEditorPart((s) => s.still);
+  const { focus } = board;
+  const open = (a: string, b: string, on: string | null) => {
+    onOpened();
+    editor.open({ anchor: a, mover: b, source: on });
+  };
+  const sought = (a: string, b: string, verdict: Verdict) =>
+    passes(doc, { a, b, verdict }, { verdicts: find.verdicts, words: find.words });
+  if (find.look === "table") return <PairTable source={source} sought={sought} onOpen={open} />;
+  return (
+    <PairGrid
+      layout={doc}
+      board={board}
+      order={micOrder(doc, board, find.order)}
+      source={source}
+      open={focus ? { a: focus.a, b: focus.b } : null}
+      left={(a, b) => leftOf(board, a, b)}
+      sought={sought}
+      onOpen={(a, b) => open(...named(board.mic_ids, a, b), source)}
+    />
+  );
+}

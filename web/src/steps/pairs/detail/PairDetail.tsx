@@ -1,0 +1,35 @@
+/** One pair on one drum: the numbers, the sum, and what can be done about it. */
+import type { Focus, PairRow } from "../../../api/types";
+import { micOf } from "../../../core/edits";
+import { useEditorPart } from "../../../parts/editing";
+import { useDepth } from "../data";
+import type { OnTrial } from "../useTrial";
+import { Head } from "./Head";
+import { Numbers } from "./Numbers";
+import { SumCharts } from "./SumCharts";
+import { WhatToDo } from "./WhatToDo";
+
+export function PairDetail({ focus, ...trial }: { focus: Focus } & OnTrial) {
+  const doc = useEditorPart((s) => s.still);
+  const depth = useDepth(focus);
+  const [a, b] = [micOf(doc, focus.a), micOf(doc, focus.b)];
+  const row = focus.rows.find((r) => r.source === focus.source) as PairRow;
+  if (!a || !b) return null;
+  return (
+    <section
+      className="grid h-full grid-cols-[1.1fr_1fr_1.15fr] *:overflow-y-auto *:px-3 *:py-2.5"
+      aria-label={`Pair ${a.id} with ${b.id}`}
+    >
+      <div className="min-w-0">
+        <Head focus={focus} a={a} b={b} row={row} onTry={trial.onTry} />
+        <Numbers row={row} depth={trial.tried ? undefined : depth.data} />
+      </div>
+      <div className="min-w-0">
+        <SumCharts focus={focus} row={row} depth={depth.data} tried={trial.tried !== null} />
+      </div>
+      <div className="min-w-0 space-y-2">
+        <WhatToDo focus={focus} row={row} depth={depth} {...trial} />
+      </div>
+    </section>
+  );
+}

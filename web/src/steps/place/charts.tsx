@@ -1,0 +1,115 @@
+/** The charts and tapes of Place as they are under the hand; the rest of the step stands still. */
+import { useMemo } from "react";
+import type { Mic } from "../../api/types";
+import { micOf, withMic } from "../../core/edits";
+import type { Ruler } from "../../core/units";
+import type { Point3 } from "../../core/view";
+import { Chart } from "../../parts/chart/Chart";
+import type { ChartProps } from "../../parts/chart/look";
+import { TAPES_HIGH, Tapes } from "../../parts/curves/Tapes";
+import { useEditor, useEditorPart, useLit } from "../../parts/editing";
+import { useChangeMic, useHands } from "../../parts/hands";
+import { useMe } from "../../parts/me";
+
+const vec = (p: Point3): [number, number, number] => [p[0], p[1], p[2]];
+
+/** The same list as long as the same mics glow, so that nothing is drawn anew for it. */
+function useGlow(ids: (string | null | undefined)[]): string[] {
+  const key = [...new Set(ids.filter(Boolean))].join(" ");
+  return useMemo(() => key.split(" ").filter(Boolean), [key]);
+}
+
+/** What a hand does to the mics: shown while it moves, kept where it lets go. */
+function useMicHands() {
+  const editor = useEditor();
+  const hands = useHands();
+  const change = useChangeMic();
+  return useMemo(() => {
+    const take = (id: string, fields: Partial<Mic>, done: boolean) => {
+      if (done) change(id, fields);
+      else editor.preview(withMic(editor.snapshot().still, id, fields));
+    };
+    return {
+      onMove: (id: string, to: Point3, done: boolean) => take(id, { position_m: vec(to) }, done),
+      onAim: (id: string, aim: Point3, done: boolean) => take(id, { aim: vec(aim) }, done),
+      // Keys add up: each step is made on where the mic is when its turn comes.
+      onNudge: (id: string, to: Point3) => {
+        const from = micOf(editor.snapshot().doc, id)?.position_m ?? vec(to);
+        const step = (mic: Mic): Mic => ({
+          ...mic,
+          position_m: vec(mic.position_m.map((p, i) => p + (to[i] ?? 0) - (from[i] ?? 0)) as never),
+        });
+        void hands.commit(
+          (kept) => {
+            const mic = micOf(kept, id);
+            return mic ? { do: "mics", mics: [step(mic)], why: "" } : null;
+          },
+          {
+            soon: true,
+            name: `Moved ${id}`,
+            alone: (kept) => {
+              const mic = micOf(kept, id);
+              return mic ? withMic(kept, id, step(mic)) : kept;
+            },
+          },
+        );
+      },
+    };
+  }, [editor, hands, change]);
+}
+
+type ChartLook = Pick<ChartProps, "title" | "hint" | "facing" | "tools"> & {
+  /** Mics of the technique that is open. */
+  together: string[];
+};
+
+export function LiveChart({ together, ...look }: ChartLook) {
+  const layout = useEditorPart((s) => s.doc);
+  const still = useEditorPart((s) => s.still);
+  const board = useEditorPart((s) => s.board);
+  const ruler: Ruler = useMe();
+  const lit = useLit();
+  const pair = together.length ? together : [board?.focus?.a, board?.focus?.b];
+  const glow = useGlow([lit.hovered, lit.selected, ...pair]);
+  const hands = useMicHands();
+  const fresh = useMemo(() => {
+    const there = new Set(still.mics.map((m) => m.id));
+    return layout.mics.map((m) => m.id).filter((id) => !there.has(id));
+  }, [layout.mics, still.mics]);
+  return (
+    <Chart
+      {...look}
+      {...hands}
+      fresh={fresh}
+      layout={layout}
+      board={board}
+      ruler={ruler}
+      side={lit.side}
+      lit={glow}
+      selected={lit.selected}
+      onSelect={lit.select}
+      onHover={lit.hover}
+    />
+  );
+}
+
+export function LiveTapes() {
+  const layout = useEditorPart((s) =>
+    s.doc.mics.length === s.still.mics.length ? s.still : s.doc,
+  );
+  const board = useEditorPart((s) => s.board);
+  const ruler: Ruler = useMe();
+  const lit = useLit();
+  const glow = useGlow([lit.hovered, lit.selected, board?.focus?.a, board?.focus?.b]);
+  if (!board) return <div style={{ height: TAPES_HIGH }} />;
+  return (
+    <Tapes
+      layout={layout}
+      board={board}
+      ruler={ruler}
+      lit={glow}
+      onHover={lit.hover}
+      onSelect={lit.select}
+    />
+  );
+}

@@ -1,0 +1,51 @@
+/** The sum of the two mics on one drum: its curve, its first dip, its body. */
+import type { Focus, PairRow } from "../../../api/types";
+import { dbText, dipText } from "../../../core/units";
+import { bodySums } from "../../../core/words";
+import { SumCurve } from "../../../parts/curves/SumCurve";
+import { useEditor, useEditorPart } from "../../../parts/editing";
+import { Pick } from "../../../parts/fields/Pick";
+import { VerdictWord } from "../../../parts/Mark";
+
+export function Summed(props: { focus: Focus; anchor: string; mover: string }) {
+  const { focus, anchor, mover } = props;
+  const editor = useEditor();
+  const sources = useEditorPart((s) => s.board?.sources) ?? [];
+  const open = focus.rows.find((r) => r.source === focus.source) as PairRow;
+  const band = sources.find((s) => s.id === focus.source);
+  return (
+    <section>
+      <div className="mb-1 flex items-center justify-between gap-2 text-[0.92rem]">
+        <h3 className="font-text text-[0.92rem] font-bold">Summed, mono</h3>
+        <Pick
+          label="Drum of the sum"
+          hideLabel
+          className="max-w-32 py-0.5 text-[0.85rem] font-semibold"
+          value={focus.source}
+          options={sources.map((s) => s.id)}
+          names={Object.fromEntries(sources.map((s) => [s.id, s.name]))}
+          onTake={(source) => editor.open({ anchor, mover, source })}
+        />
+      </div>
+      <SumCurve
+        sure={open.sign !== 0}
+        focus={focus}
+        bodyLow={band?.body_low_hz ?? 50}
+        bodyHigh={band?.body_high_hz ?? 100}
+      />
+      <dl className="mt-1 grid grid-cols-[1fr_auto] gap-y-0.5 text-[0.9rem]">
+        <dt className="text-soft">First dip</dt>
+        <dd className="num font-bold">{dipText(open.first_dip_hz)}</dd>
+        {bodySums(open).map((s) => (
+          <div key={s.name} className="contents">
+            <dt className="text-soft first-letter:uppercase">{s.name}</dt>
+            <dd className="num font-bold">{dbText(s.db)} dB</dd>
+          </div>
+        ))}
+      </dl>
+      <p className="mt-1.5 text-[0.85rem]">
+        <VerdictWord verdict={open.verdict} />: {open.words}
+      </p>
+    </section>
+  );
+}

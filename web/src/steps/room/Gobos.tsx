@@ -1,0 +1,95 @@
+/** Gobos: where they stand, how they are turned, what covers them. */
+import type { Room } from "../../api/types";
+import { type Ruler, threeAcross } from "../../core/units";
+import { LengthFields } from "../../parts/fields/Lengths";
+import { Pick } from "../../parts/fields/Pick";
+import { NumberField } from "../../parts/fields/typed";
+import { useMe } from "../../parts/me";
+import type { RoomPart } from "./RoomPanel";
+import { useMaterials } from "./useRoom";
+
+type Gobo = Room["gobos"][number];
+const DEG = 180 / Math.PI;
+
+function plain(room: Room): Gobo {
+  return {
+    name: `Gobo ${room.gobos.length + 1}`,
+    x_m: Math.max(0.4, room.kit_x_m - 1.6),
+    y_m: room.kit_y_m,
+    width_m: 1.2,
+    height_m: 1.2,
+    thickness_m: 0.1,
+    turn_rad: Math.PI / 2,
+    material: "fabric panel",
+  };
+}
+
+export function Gobos({ room, put }: RoomPart) {
+  const { gobos } = room;
+  return (
+    <details>
+      <summary className="font-bold">Gobos ({gobos.length})</summary>
+      {gobos.map((g, i) => (
+        <OneGobo
+          key={`${g.name} ${i}`}
+          gobo={g}
+          onChange={(more) =>
+            put({ gobos: gobos.map((x, k) => (k === i ? { ...x, ...more } : x)) })
+          }
+          onRemove={() => put({ gobos: gobos.filter((_, k) => k !== i) })}
+        />
+      ))}
+      <button
+        type="button"
+        className="btn mt-2 w-full"
+        onClick={() => put({ gobos: [...gobos, plain(room)] })}
+      >
+        Add a gobo
+      </button>
+    </details>
+  );
+}
+
+function OneGobo(props: {
+  gobo: Gobo;
+  onChange: (more: Partial<Gobo>) => void;
+  onRemove: () => void;
+}) {
+  const { gobo: g, onChange } = props;
+  const ruler: Ruler = useMe();
+  const names = useMaterials().data?.materials.map((m) => m.name) ?? [];
+  return (
+    <fieldset className={`mt-2 grid ${threeAcross(ruler)} gap-2 border-t border-hair pt-2`}>
+      <legend className="sr-only">{g.name}</legend>
+      <LengthFields
+        rows={[
+          ["From left", g.x_m, (m) => onChange({ x_m: m })],
+          ["From back", g.y_m, (m) => onChange({ y_m: m })],
+        ]}
+      />
+      <NumberField
+        label="Turned, °"
+        value={g.turn_rad * DEG}
+        digits={0}
+        low={-360}
+        high={360}
+        onTake={(v) => onChange({ turn_rad: v / DEG })}
+      />
+      <LengthFields
+        rows={[
+          ["Wide", g.width_m, (m) => onChange({ width_m: m })],
+          ["High", g.height_m, (m) => onChange({ height_m: m })],
+        ]}
+      />
+      <Pick
+        label="Covered"
+        value={g.material}
+        options={names}
+        onTake={(v) => onChange({ material: v as Gobo["material"] })}
+      />
+      <button type="button" className="btn col-span-full px-1" onClick={props.onRemove}>
+        Remove {g.name}
+      </button>
+    </fieldset>
+  );
+}

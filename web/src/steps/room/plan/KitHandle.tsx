@@ -1,0 +1,92 @@
+/** Take the kit by the snare to move it, by the handle in front to turn it. */
+import type { KeyboardEvent, PointerEvent } from "react";
+import { toRoom } from "../../../core/roomShape";
+import { lengthWithUnit } from "../../../core/units";
+import { moved, type Point2, type Point3, toScreen, type View } from "../../../core/view";
+import { arrowOf, follow, STEP_M } from "../../../parts/handSizes";
+import type { PlanProps } from "./pose";
+
+type Props = PlanProps & { view: View };
+
+const TURN_STEP = Math.PI / 36;
+/** Where the turning handle is, from the snare: right and ahead. */
+const HANDLE_M: Point2 = [0.25, 1.25];
+
+export function KitHandle(props: Props) {
+  const { room, view } = props;
+  const here = toScreen([room.kit_x_m, room.kit_y_m, 0], view);
+  const handle = toScreen([...toRoom(room, ...HANDLE_M), 0], view);
+  return (
+    <g>
+      <Hold {...props} at={here} />
+      <Turn {...props} here={here} handle={handle} />
+    </g>
+  );
+}
+
+function byKey(e: KeyboardEvent, onNudge: Props["onNudge"]) {
+  const size = STEP_M * (e.shiftKey ? 10 : e.altKey ? 0.1 : 5);
+  const arrow = arrowOf(e);
+  if (arrow) onNudge({ x: arrow[0] * size, y: -arrow[1] * size, turn: 0 });
+  else if (e.key === "PageUp" || e.key === "PageDown")
+    onNudge({ x: 0, y: 0, turn: e.key === "PageUp" ? TURN_STEP : -TURN_STEP });
+  else return;
+  e.preventDefault();
+}
+
+function spoken({ room, ruler }: Props): string {
+  const degrees = Math.round((room.kit_turn_rad * 180) / Math.PI);
+  return `The kit: its snare ${lengthWithUnit(room.kit_x_m, ruler)} from the left wall, ${lengthWithUnit(room.kit_y_m, ruler)} from the back wall, turned ${degrees}°. Arrows move it, Page Up and Page Down turn it`;
+}
+
+function Hold(props: Props & { at: Point2 }) {
+  const { room, view, at, onPose } = props;
+  const [cx, cy] = at;
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      data-kit
+      aria-label={spoken(props)}
+      className="cursor-grab"
+      onKeyDown={(e) => byKey(e, props.onNudge)}
+      onPointerDown={(e) => {
+        if (e.button !== 0) return;
+        const from: Point3 = [room.kit_x_m, room.kit_y_m, 0];
+        follow(e, (dx, dy, done) => {
+          const [x, y] = moved(from, dx, dy, view);
+          onPose({ x, y, turn: room.kit_turn_rad }, done);
+        });
+      }}
+    >
+      <circle {...{ cx, cy }} r="26" fill="transparent" />
+      <circle {...{ cx, cy }} r="7" className="fill-snare stroke-card" strokeWidth="2" />
+    </g>
+  );
+}
+
+function Turn(props: Props & { here: Point2; handle: Point2 }) {
+  const { room, here, handle, onPose } = props;
+  const angle = (x: number, y: number) => Math.atan2(here[1] - y, x - here[0]);
+  const grab = (e: PointerEvent<SVGGElement>) => {
+    if (e.button !== 0) return;
+    const began = angle(...handle);
+    follow(e, (dx, dy, done) => {
+      const by = angle(handle[0] + dx, handle[1] + dy) - began;
+      onPose({ x: room.kit_x_m, y: room.kit_y_m, turn: room.kit_turn_rad + by }, done);
+    });
+  };
+  const [cx, cy] = handle;
+  return (
+    <g className="cursor-crosshair" data-turn onPointerDown={grab}>
+      <path
+        d={`M${here[0]} ${here[1]}L${cx} ${cy}`}
+        stroke="var(--ink)"
+        strokeDasharray="2 3"
+        pointerEvents="none"
+      />
+      <circle {...{ cx, cy }} r="6" className="fill-card stroke-ink" strokeWidth="1.5" />
+      <circle {...{ cx, cy }} r="14" fill="transparent" />
+    </g>
+  );
+}

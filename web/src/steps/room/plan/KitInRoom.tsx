@@ -1,0 +1,106 @@
+/** The kit as it stands in the room, with the mics that stand off it. */
+import type { Cymbal, Drum, Layout, Mic, Room } from "../../../api/types";
+import { toRoom } from "../../../core/roomShape";
+import { type Point2, path, toScreen, type View } from "../../../core/view";
+import { micColour } from "../../../core/words";
+import { ahead, Tear } from "../../../parts/chart/MicGlyph";
+
+type To = (x: number, y: number) => Point2;
+
+export function KitInRoom({ layout, room, view }: { layout: Layout; room: Room; view: View }) {
+  const to: To = (x, y) => toScreen([...toRoom(room, x, y), 0], view);
+  const { rug, drums, cymbals, stool } = layout.kit;
+  return (
+    <g aria-hidden="true" pointerEvents="none">
+      {rug && <RugShape rug={rug} to={to} />}
+      {drums.map((d) => (
+        <DrumInRoom key={d.id} drum={d} to={to} scale={view.scale} />
+      ))}
+      {(cymbals ?? []).map((c) => (
+        <CymbalInRoom key={c.id} cymbal={c} to={to} scale={view.scale} />
+      ))}
+      {stool && <Seat at={to(...stool.position_m)} scale={view.scale} />}
+      {layout.mics
+        .filter((m) => m.role !== "close")
+        .map((m) => (
+          <MicInRoom key={m.id} mic={m} colour={micColour(m, layout)} to={to} />
+        ))}
+    </g>
+  );
+}
+
+function RugShape({ rug, to }: { rug: NonNullable<Layout["kit"]["rug"]>; to: To }) {
+  const [x, y, w, l] = [rug.centre_m[0], rug.centre_m[1], rug.width_m / 2, rug.length_m / 2];
+  const corners = [to(x - w, y - l), to(x + w, y - l), to(x + w, y + l), to(x - w, y + l)];
+  return <path d={path(corners)} className="fill-rug stroke-hair" />;
+}
+
+/** A drum that lies on its side is seen along its shell, one that stands as a circle. */
+function DrumInRoom({ drum, to, scale }: { drum: Drum; to: To; scale: number }) {
+  const [r, [ax, ay], [x, y]] = [drum.diameter_m / 2, drum.axis, drum.batter_m];
+  const look = { fill: "var(--shell)", stroke: "var(--ink)", strokeWidth: "1.4" };
+  if (Math.hypot(ax, ay) <= 0.8) {
+    const [cx, cy] = to(x, y);
+    return <circle {...{ cx, cy }} r={r * scale} {...look} />;
+  }
+  const [bx, by] = [x - ax * drum.depth_m, y - ay * drum.depth_m];
+  const [sx, sy] = [-ay * r, ax * r];
+  const corners = [
+    to(x + sx, y + sy),
+    to(bx + sx, by + sy),
+    to(bx - sx, by - sy),
+    to(x - sx, y - sy),
+  ];
+  return <path d={path(corners)} {...look} />;
+}
+
+function CymbalInRoom({ cymbal, to, scale }: { cymbal: Cymbal; to: To; scale: number }) {
+  const [cx, cy] = to(cymbal.centre_m[0], cymbal.centre_m[1]);
+  return (
+    <circle
+      {...{ cx, cy }}
+      r={(cymbal.diameter_m / 2) * scale}
+      fill="var(--brass)"
+      fillOpacity="0.12"
+      stroke="var(--brass)"
+    />
+  );
+}
+
+const SEAT_M = 0.15;
+
+function Seat({ at, scale }: { at: Point2; scale: number }) {
+  return <circle cx={at[0]} cy={at[1]} r={SEAT_M * scale} fill="var(--hair)" />;
+}
+
+/** The same teardrop as on the floor chart, smaller, turned with the kit. */
+function MicInRoom({ mic, colour, to }: { mic: Mic; colour: string; to: To }) {
+  const at = to(mic.position_m[0], mic.position_m[1]);
+  const [fx, fy] = ahead(mic, 1);
+  const front = to(fx, fy);
+  const turn = (Math.atan2(front[1] - at[1], front[0] - at[0]) * 180) / Math.PI;
+  return (
+    <g>
+      <Tear
+        at={at}
+        turn={turn}
+        along={Math.hypot(mic.aim[0], mic.aim[1])}
+        {...{ colour }}
+        size={0.7}
+      />
+      <text
+        x={at[0] + 10}
+        y={at[1] + 4}
+        fontSize="11"
+        fontWeight="700"
+        className="num"
+        fill="var(--ink)"
+        stroke="var(--card)"
+        strokeWidth="3"
+        paintOrder="stroke"
+      >
+        {mic.id}
+      </text>
+    </g>
+  );
+}

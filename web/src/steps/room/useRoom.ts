@@ -1,0 +1,64 @@
+/** The room under the hand, and what it does to sound. */
+import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
+import { api, exactly } from "../../api/client";
+import type { Layout, Materials, RoomBoard, Room as RoomDoc } from "../../api/types";
+import { useEditorPart } from "../../parts/editing";
+import { useHands } from "../../parts/hands";
+import type { Pose } from "./plan/pose";
+
+export function useMaterials() {
+  return useQuery({
+    queryKey: ["materials"],
+    queryFn: () => exactly<Materials>(api.GET("/api/room/materials")),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}
+
+export function useSetRoom() {
+  const hands = useHands();
+  return (room: RoomDoc | null) => void hands.commit(() => ({ do: "room", room }));
+}
+
+/** What the room does to sound; asked again whenever something that matters has changed. */
+export function useRoomBoard(room: RoomDoc | null) {
+  const still = useEditorPart((s) => s.still);
+  return useQuery({
+    queryKey: ["room-board", room, still.air, still.kit.rug, still.mics.map((m) => m.position_m)],
+    queryFn: () => exactly<RoomBoard>(api.POST("/api/room/board", { body: { layout: still } })),
+    enabled: room !== null,
+    placeholderData: (old) => old,
+    gcTime: 10_000,
+  });
+}
+
+const posed = (pose: Pose) => ({
+  do: "pose" as const,
+  x_m: pose.x,
+  y_m: pose.y,
+  turn_rad: pose.turn,
+});
+
+/** The kit moved and turned in the room by pointer and keys. */
+export function usePose() {
+  const hands = useHands();
+  return useMemo(
+    () => ({
+      onPose: (pose: Pose, done: boolean) => {
+        if (done) void hands.commit(() => posed(pose));
+        else hands.preview(() => posed(pose));
+      },
+      onNudge: (by: Pose) =>
+        void hands.commit(({ room }: Layout) =>
+          room
+            ? posed({
+                x: room.kit_x_m + by.x,
+                y: room.kit_y_m + by.y,
+                turn: (room.kit_turn_rad ?? 0) + by.turn,
+              })
+            : null,
+        ),
+    }),
+    [hands],
+  );
+}

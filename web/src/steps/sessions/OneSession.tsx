@@ -1,0 +1,82 @@
+/** One session: what can be done with it, and its layouts as drawings. */
+import { Ellipsis } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { Link } from "react-router";
+import type { SessionOut } from "../../api/types";
+import { ITEM, MENU } from "../../parts/AccountMenu";
+import { Sketch } from "../../parts/chart/Sketch";
+import { VerdictCounts } from "../../parts/VerdictCounts";
+
+interface Props {
+  session: SessionOut;
+  onRename: () => void;
+  onCopy: () => void;
+  onDelete: () => void;
+}
+
+export function OneSession(props: Props) {
+  const { session } = props;
+  return (
+    <li className="rounded-card border border-hair bg-panel p-4" data-session={session.name}>
+      <div className="flex items-baseline gap-3">
+        <h2 className="text-lg">{session.name}</h2>
+        <span className="text-soft">
+          {session.place}
+          {session.place && " · "}
+          {session.studio}
+        </span>
+        <SessionMenu {...props} />
+      </div>
+      <ul className="mt-3 grid grid-cols-[repeat(auto-fill,minmax(17rem,1fr))] gap-3">
+        {session.layouts.map((l) => (
+          <li key={l.id}>
+            <LayoutCard layout={l} />
+          </li>
+        ))}
+      </ul>
+    </li>
+  );
+}
+
+function LayoutCard({ layout }: { layout: SessionOut["layouts"][number] }) {
+  const { id, name, summary } = layout;
+  return (
+    <Link
+      to={`/layouts/${id}/place`}
+      className="block rounded-card border border-hair bg-card p-3 hover:border-soft"
+    >
+      <Sketch summary={summary} name={name} />
+      <p className="my-1.5 font-semibold">
+        {name} <span className="font-normal text-soft">{summary.mics.length} mics</span>
+      </p>
+      <VerdictCounts counts={summary.counts} />
+    </Link>
+  );
+}
+
+function SessionMenu({ session, onRename, onCopy, onDelete }: Props) {
+  const rows = [
+    ["Rename", onRename],
+    ["Copy", onCopy],
+    ["Delete", onDelete],
+  ] as const;
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger
+        className="btn ml-auto px-2 py-1"
+        aria-label={`More for ${session.name}`}
+      >
+        <Ellipsis size={18} />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className={MENU} align="end" sideOffset={4}>
+          {rows.map(([words, run]) => (
+            <DropdownMenu.Item key={words} className={ITEM} onSelect={run}>
+              {words}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
