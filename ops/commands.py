@@ -150,6 +150,13 @@ def bench(args: argparse.Namespace) -> int:
     return with_test_cluster(measure, quiet=args.json)
 
 
+def house(_: argparse.Namespace) -> int:
+    """How long, tangled, documented and tested the code is, against goals."""
+    install.python_packages(dev=True)
+    install.web_packages()
+    return subprocess.call([str(PYTHON), "-m", "ops.house"], cwd=ROOT)
+
+
 def lock(_: argparse.Namespace) -> int:
     """Write the Python lock files anew from the .in files."""
     uv = ROOT / ".venv" / "bin" / "uv"
@@ -184,7 +191,7 @@ def main(argv: list[str]) -> int:
         one = commands.add_parser(name, help=action.__doc__)
         one.add_argument("--port", type=int, default=port, help="or set RINGSIDE_PORT")
         one.set_defaults(action=action)
-    for name, action in (("stop", stop), ("lock", lock), ("types", types)):
+    for name, action in (("stop", stop), ("house", house), ("lock", lock), ("types", types)):
         commands.add_parser(name, help=action.__doc__).set_defaults(action=action)
     one = commands.add_parser("reset", help=reset.__doc__)
     one.add_argument("--yes", action="store_true", help="do not ask")

@@ -55,6 +55,7 @@ def _checks() -> list[tuple[str, list[str], Path]]:
         ("ruff: layout", [str(BIN / "ruff"), "format", "-q", "--check", *python], ROOT),
         ("mypy: the core, strictly", [str(BIN / "mypy"), "--no-error-summary"], ROOT),
         ("import rules", [str(BIN / "lint-imports"), "--no-cache"], ROOT),
+        ("the house", [str(PYTHON), "-m", "ops.house"], ROOT),
         ("client types are current", [str(PYTHON), "-m", "ops.testing", "types"], ROOT),
         ("tsc", ["npm", "run", "-s", "types"], WEB),
         ("biome", ["npm", "run", "-s", "lint"], WEB),

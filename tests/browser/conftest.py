@@ -9,7 +9,7 @@ from pathlib import Path
 
 import psycopg
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page, expect, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect, sync_playwright
 
 from ops.cluster import free_port
 from ops.paths import DEMO_PASSWORD, ROOT
@@ -76,6 +76,17 @@ def chromium():
         browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=ARGS)
         yield browser
         browser.close()
+
+
+def choose(field: Locator, value: str) -> None:
+    """Open a list and take one of it, by the value it stands for or else by its words."""
+    field.click()
+    page = field.page
+    option = page.locator(f'[role=option][data-option="{value}"]')
+    if not option.count():
+        option = page.get_by_role("option", name=value, exact=True)
+    option.click()
+    expect(page.get_by_role("listbox")).to_have_count(0)
 
 
 @dataclass

@@ -32,7 +32,7 @@ def test_no_view_has_a_serious_fault(someone, theme):
     page.keyboard.press("Enter")
     expect(page.get_by_role("heading", name="Floor tom")).to_be_visible()
     assert faults(page) == []
-    page.get_by_role("button", name="Techniques", exact=True).click()
+    page.get_by_role("tab", name="Techniques", exact=True).click()
     expect(page.locator("[data-technique]").first).to_be_visible()
     assert faults(page) == []
     page.locator("[data-technique='one-front']").click()
@@ -42,7 +42,7 @@ def test_no_view_has_a_serious_fault(someone, theme):
     page.locator("[data-opened]").get_by_role("button", name="What if").click()
     expect(page.locator("[data-whatif-value]")).to_be_visible()
     assert faults(page) == []
-    page.get_by_role("button", name="Fit", exact=True).click()
+    page.get_by_role("tab", name="Fit", exact=True).click()
     page.get_by_role("button", name="Fit it").click()
     expect(page.locator("[data-fit]")).to_be_visible()
     assert faults(page) == []
@@ -54,7 +54,7 @@ def test_no_view_has_a_serious_fault(someone, theme):
     page.get_by_role("button", name="Draw a box").click()
     expect(page.locator("[data-rough]")).to_be_visible()
     assert faults(page) == []
-    page.get_by_role("button", name="Spots tried").click()
+    page.get_by_role("tab", name="Spots tried").click()
     assert faults(page) == []
     someone.open("kit")
     expect(page.locator("[data-ask]")).to_be_visible()
@@ -130,7 +130,7 @@ def test_no_view_of_pairs_has_a_serious_fault(someone, theme):
         page.get_by_role("group", name="Look at").get_by_role("button", name=view).click()
         expect(page.locator(there).first).to_be_visible()
         assert faults(page) == [], view
-    page.get_by_role("group", name="Shown as").get_by_role("button", name="Table").click()
+    page.get_by_role("tab", name="Table").click()
     expect(page.get_by_role("table", name="Pairs, worst first")).to_be_visible()
     assert faults(page) == []
     page.get_by_role("button", name=re.compile("^Try: Move")).first.click()

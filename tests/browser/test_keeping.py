@@ -6,7 +6,7 @@ import re
 from playwright.sync_api import expect
 
 from ops.paths import DEMO_PASSWORD
-from tests.browser.conftest import PASSWORD, watched
+from tests.browser.conftest import PASSWORD, choose, watched
 from tests.browser.test_place import SNARE, distance, drag, shown
 
 
@@ -143,7 +143,7 @@ def test_a_new_session_from_a_starting_kit(someone):
     page.get_by_role("button", name="New session").click()
     dialog = page.get_by_role("dialog", name="New session")
     dialog.get_by_label("Name").fill("Second day")
-    dialog.get_by_label("Kit").select_option("left-handed five-piece")
+    choose(dialog.get_by_label("Kit"), "left-handed five-piece")
     dialog.get_by_label("turned pair").check()
     dialog.get_by_role("button", name="Make it").click()
     expect(page.get_by_role("button", name="OR is on the ring")).to_be_visible()
@@ -182,7 +182,7 @@ def test_another_layout_of_the_session_from_a_start(someone):
     page.get_by_role("menuitem", name="New layout").click()
     dialog = page.get_by_role("dialog", name="New layout")
     dialog.get_by_label("Name").fill("Layout N")
-    dialog.get_by_label("Kit").select_option("four-piece")
+    choose(dialog.get_by_label("Kit"), "four-piece")
     dialog.get_by_label("empty").check()
     dialog.get_by_role("button", name="Make it").click()
     expect(page.get_by_role("heading", name="No mics yet")).to_be_visible()

@@ -40,7 +40,7 @@ def test_running_out_of_stands_by_keyboard_alone(stocked):
         tab = page.get_by_role("button", name=f"Mic {mic}", exact=True)
         tab.focus()
         page.keyboard.press("Enter")
-        choice = page.locator("label:has(> span:text-is('Stand')) select")
+        choice = page.get_by_label("Stand", exact=True)
         choice.focus()
         page.keyboard.type("Boom")
         expect(choice).to_have_value("boom")
@@ -89,7 +89,7 @@ def test_lengths_in_ones_own_hands(someone):
     page = someone.open("place")
     page.locator('[data-mic="OR"][data-view="above"]').focus()
     page.keyboard.press("Enter")
-    page.get_by_role("button", name="hand", exact=True).click()
+    page.get_by_role("radio", name="hand", exact=True).click()
     expect(page.locator('[data-tape="snare-b"]')).to_have_text("6 h 4 f")  # 127.1 cm
     page.get_by_role("button", name="Mic OR").click()
     field = page.get_by_label("Height", exact=True)

@@ -72,7 +72,7 @@ def test_arrows_walk_the_grid(someone):
 
 def test_table_is_worst_first_and_opens_pairs(someone):
     page = someone.open("pairs")
-    page.get_by_role("group", name="Shown as").get_by_role("button", name="Table").click()
+    page.get_by_role("tab", name="Table").click()
     rows = page.get_by_role("table", name="Pairs, worst first").get_by_role("row")
     expect(rows.nth(1)).to_contain_text("hollow")
     rows.nth(1).get_by_role("button").click()

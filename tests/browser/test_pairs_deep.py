@@ -8,6 +8,7 @@ import re
 from playwright.sync_api import expect
 
 from ops.bench import big_layout
+from tests.browser.conftest import choose
 from tests.browser.test_pairs import cell
 
 
@@ -70,7 +71,7 @@ def test_body_over_delay_says_whether_to_flip_or_to_move(someone):
 def test_a_delay_on_the_track_is_kept_and_the_school_chosen(someone):
     page = someone.open("pairs")
     cell(page, "OL-OR").click()
-    page.get_by_label("School").select_option("aligned")
+    choose(page.get_by_label("School"), "aligned")
     someone.saved()
     assert someone.doc()["timing"] == "aligned"
     page.get_by_role("button", name=re.compile("^Take: Delay OR by 29 samples")).click()
@@ -155,9 +156,9 @@ def test_the_grid_is_sifted_searched_and_walked(someone):
     page.get_by_label("Find a mic or drum").fill("hats")
     expect(faint).to_have_count(36)
     page.get_by_label("Find a mic or drum").fill("")
-    page.get_by_label("Order of the mics").select_option("by drum")
+    choose(page.get_by_label("Order of the mics"), "by drum")
     expect(page.locator('[data-cell="1-0"]')).to_have_attribute("data-pair", "KI-KO")
-    page.get_by_label("Order of the mics").select_option("worst first")
+    choose(page.get_by_label("Order of the mics"), "worst first")
     expect(page.locator('[data-cell="1-0"]')).to_have_attribute("data-pair", re.compile("OL|OR"))
     page.locator('[data-cell="1-0"]').focus()
     page.keyboard.press("PageDown")
@@ -168,7 +169,7 @@ def test_the_grid_is_sifted_searched_and_walked(someone):
 
 def test_the_table_sorts_and_is_taken_as_csv(someone):
     page = someone.open("pairs")
-    page.get_by_role("group", name="Shown as").get_by_role("button", name="Table").click()
+    page.get_by_role("tab", name="Table").click()
     table = page.get_by_role("table", name="Pairs, worst first")
     expect(table.get_by_role("row")).to_have_count(46)
     table.get_by_role("button", name="Δt, ms").click()
@@ -193,7 +194,7 @@ def test_a_decision_is_flagged_when_the_layout_moves_under_it(someone):
     page.get_by_role("button", name=re.compile("^Take: Move OR until both hear the kick")).click()
     expect(cell(page, "OL-OR")).to_have_attribute("data-left", "stale")
     cell(page, "OL-OR").click()
-    page.get_by_label("Drum of this pair").select_option("kick")
+    choose(page.get_by_label("Drum of this pair"), "kick")
     expect(page.locator("[data-stale]")).to_contain_text("Look again")
     page.get_by_role("button", name="It still holds").click()
     expect(page.locator("[data-stale]")).to_have_count(0)

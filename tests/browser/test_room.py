@@ -3,6 +3,8 @@
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.conftest import choose
+
 
 @pytest.fixture
 def in_a_room(someone):
@@ -110,10 +112,10 @@ def test_an_l_a_hallway_and_materials_change_what_the_room_does(in_a_room):
     page = in_a_room.page
     decay = page.locator('[data-figure^="decay"]')
     before = decay.inner_text()
-    page.get_by_label("Material of the ceiling").select_option("ceiling tiles")
+    choose(page.get_by_label("Material of the ceiling"), "ceiling tiles")
     expect(decay).not_to_have_text(before)
     expect(page.locator("[data-room-words]")).to_contain_text("Live: the room mics")
-    page.get_by_label("Shape").select_option("front right")
+    choose(page.get_by_label("Shape"), "front right")
     expect(page.locator("[data-wall=front]")).to_have_text("400.0 cm")
     page.get_by_role("button", name="Modes").click()
     expect(page.get_by_role("table", name="Modes of the room")).to_contain_text("plan")
@@ -129,7 +131,7 @@ def test_an_l_a_hallway_and_materials_change_what_the_room_does(in_a_room):
 
 def test_spots_tried_by_ear_and_the_way_back(in_a_room):
     page = in_a_room.page
-    page.get_by_role("button", name="Spots tried").click()
+    page.get_by_role("tab", name="Spots tried").click()
     page.get_by_role("group", name="How it sounds").get_by_role("button", name="4").click()
     page.get_by_label("In words").fill("Even, a little dry")
     page.keyboard.press("Enter")
@@ -158,7 +160,7 @@ def test_a_mic_in_the_hallway_is_clear_and_one_in_its_wall_is_not(in_a_room):
     page.get_by_text("Doors (0)").click()
     page.get_by_role("button", name="Add a door").click()
     expect(page.get_by_text("Doors (1)")).to_be_visible()
-    page.locator("label:has(> span:text-is('Wall')) select").select_option("right")
+    choose(page.get_by_label("Wall", exact=True), "right")
     in_a_room.saved()
     page.get_by_role("link", name="Place").click()
     page.locator('[data-mic="OR"][data-view="above"]').focus()

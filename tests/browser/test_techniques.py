@@ -6,7 +6,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import arrive
+from tests.browser.conftest import arrive, choose
 
 
 @pytest.fixture
@@ -23,7 +23,7 @@ def far(doc, a, b):
 
 
 def techniques(page):
-    page.get_by_role("button", name="Techniques", exact=True).first.click()
+    page.get_by_role("tab", name="Techniques", exact=True).click()
     expect(page.locator("[data-technique]").first).to_be_visible()
 
 
@@ -78,7 +78,7 @@ def test_preview_take_change_fit_and_undo(blank):
     page.keyboard.press("Shift+ArrowRight")
     blank.saved()
     expect(page.locator("[data-off]")).to_contain_text("OR 10.0 cm off its numbers")
-    page.get_by_role("button", name="Fit", exact=True).click()
+    page.get_by_role("tab", name="Fit", exact=True).click()
     page.get_by_role("button", name="Fit it").click()
     expect(page.locator("[data-moved='OR']")).to_contain_text("equal on snare and kick")
     blank.saved()
@@ -163,7 +163,7 @@ def test_a_technique_for_a_drum_goes_where_it_is_told(blank):
     techniques(page)
     page.locator("[data-technique='tom-top']").click()
     expect(page.locator("[data-fresh]").first).to_be_visible()
-    page.locator("label:has(> span:text-is('For')) select").select_option("floor")
+    choose(page.get_by_label("For", exact=True), "floor")
     expect(page.locator("[data-fresh='FT']").first).to_be_visible()
     number(page, "Over the head, cm", "12")
     page.get_by_role("button", name="Take it", exact=True).click()
@@ -217,7 +217,7 @@ def test_what_if_slides_shows_and_keeps(blank):
     page.locator("[data-opened]").get_by_role("button", name="What if").click()
     panel = page.locator("[data-whatif]")
     expect(panel.locator("[data-whatif-value]")).to_have_text("120.0 cm")
-    panel.get_by_label("Slide").select_option("height")
+    choose(panel.get_by_label("Slide"), "height")
     expect(panel.locator("[data-whatif-value]")).to_have_text("100.0 cm")
     levels = panel.get_by_role("img", name="Levels it hears")
     first = levels.get_attribute("aria-label")
@@ -324,7 +324,7 @@ def test_a_close_mic_is_placed_in_drum_terms(someone):
     someone.saved()
     height = someone.mic("ST")["position_m"][2] - snare["batter_m"][2]
     assert height == pytest.approx(0.1, abs=1e-6)
-    drum.locator("label:has(> span:text-is('Aimed at')) select").select_option("shell")
+    choose(drum.get_by_label("Aimed at", exact=True), "shell")
     expect(page.locator("[data-aim-words]")).not_to_contain_text("at the snare")
     someone.saved()
     assert someone.mic("ST")["aim"][2] < 0
@@ -336,7 +336,7 @@ def test_a_null_is_turned_and_says_what_it_takes_out(someone):
     choose(page, "ST")
     drum = page.get_by_label("At the drum")
     before = someone.mic("ST")["aim"]
-    drum.locator("label:has(> span:text-is('Null toward')) select").select_option("hats")
+    choose(drum.get_by_label("Null toward", exact=True), "hats")
     drum.get_by_role("button", name="Turn it").click()
     expect(drum.locator("[data-null]")).to_contain_text("on paper the pattern leaves")
     someone.saved()
@@ -357,7 +357,7 @@ def test_what_is_held_is_not_moved_by_a_fit(someone):
     before = someone.mic("OR")
     assert sorted(before["locks"]) == ["aim", "height"]
     expect(page.locator("[data-held='OR']").first).to_be_visible()
-    page.get_by_role("button", name="Fit", exact=True).click()
+    page.get_by_role("tab", name="Fit", exact=True).click()
     page.get_by_role("button", name="Fit it").click()
     expect(page.locator("[data-moved='OR']")).to_contain_text("equal on snare and kick")
     someone.saved()
@@ -372,7 +372,7 @@ def test_a_fit_with_nothing_free_says_what_it_gave_up(someone):
     for mic in ("OL", "OR"):
         hold(someone, mic, "Sideways", "To and fro", "Up and down")
     before = someone.doc()["mics"]
-    page.get_by_role("button", name="Fit", exact=True).click()
+    page.get_by_role("tab", name="Fit", exact=True).click()
     for words in ("Nulls toward", "Less bleed"):
         page.get_by_role("checkbox", name=words).uncheck()
     page.get_by_role("button", name="Fit it").click()
@@ -383,7 +383,7 @@ def test_a_fit_with_nothing_free_says_what_it_gave_up(someone):
 
 def test_techniques_by_keyboard_alone(blank):
     page = blank.open()
-    page.get_by_role("button", name="Techniques", exact=True).first.focus()
+    page.get_by_role("tab", name="Techniques", exact=True).focus()
     page.keyboard.press("Enter")
     page.get_by_label("Search").focus()
     page.keyboard.type("mid-side over")
@@ -401,7 +401,7 @@ def test_techniques_by_keyboard_alone(blank):
 
 def test_numbers_are_told_in_ones_own_hand(blank):
     page = blank.open()
-    page.get_by_role("button", name="hand", exact=True).click()
+    page.get_by_role("radio", name="hand", exact=True).click()
     techniques(page)
     page.locator("[data-technique='snare-centre']").click()
     expect(page.get_by_label("Over the head", exact=True)).to_have_value("2 f")

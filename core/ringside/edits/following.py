@@ -15,7 +15,19 @@ Part = Drum | Cymbal
 
 
 def turn_between(a: Floats, b: Floats) -> Floats:
-    """The smallest rotation that takes one unit vector to another, (3, 3) (Rodrigues)."""
+    """The smallest rotation that takes one unit vector to another (Rodrigues' formula).
+
+
+    Parameters
+    ----------
+    a, b : ndarray, shape (3,)
+        Unit vectors.
+
+    Returns
+    -------
+    ndarray, shape (3, 3)
+        Multiplies column vectors from the left.
+    """
     v, c = np.cross(a, b), float(a @ b)
     if c < -1 + 1e-9:  # turned over: any axis across will do
         u = np.cross(a, [1.0, 0.0, 0.0])

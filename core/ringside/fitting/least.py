@@ -31,11 +31,34 @@ class SameDistance:
     to_j: Floats
 
     def value(self, x: Floats) -> float:
-        """Difference of the two distances, metres."""
+        """Difference of the two distances, metres.
+
+        Parameters
+        ----------
+        x : ndarray, shape (K, 3)
+            Where the mics are, metres.
+
+        Returns
+        -------
+        float
+            Above 0 where mic ``i`` is farther.
+        """
         return float(np.linalg.norm(x[self.i] - self.to_i) - np.linalg.norm(x[self.j] - self.to_j))
 
     def gradient(self, x: Floats) -> Floats:
-        """(K, 3)."""
+        """Slope of `value` over every coordinate.
+
+
+        Parameters
+        ----------
+        x : ndarray, shape (K, 3)
+            Where the mics are, metres.
+
+        Returns
+        -------
+        ndarray, shape (K, 3)
+            Metres per metre.
+        """
         g = np.zeros_like(x)
         for k, to, sign in ((self.i, self.to_i, 1.0), (self.j, self.to_j, -1.0)):
             out = x[k] - to
@@ -52,11 +75,34 @@ class SameHeight:
     axis: Floats
 
     def value(self, x: Floats) -> float:
-        """Difference of the two heights, metres."""
+        """Difference of the two heights, metres.
+
+        Parameters
+        ----------
+        x : ndarray, shape (K, 3)
+            Where the mics are, metres.
+
+        Returns
+        -------
+        float
+            Above 0 where mic ``i`` is higher.
+        """
         return float((x[self.i] - x[self.j]) @ self.axis)
 
     def gradient(self, x: Floats) -> Floats:
-        """(K, 3)."""
+        """Slope of `value` over every coordinate.
+
+
+        Parameters
+        ----------
+        x : ndarray, shape (K, 3)
+            Where the mics are, metres.
+
+        Returns
+        -------
+        ndarray, shape (K, 3)
+            Metres per metre.
+        """
         g = np.zeros_like(x)
         g[self.i] += self.axis
         g[self.j] -= self.axis
@@ -67,7 +113,19 @@ Rule = SameDistance | SameHeight
 
 
 def worst(rules: list[Rule], x: Floats) -> float:
-    """The largest of the differences, metres."""
+    """The largest of the differences, metres.
+
+    Parameters
+    ----------
+    rules : list of Rule
+    x : ndarray, shape (K, 3)
+        Where the mics are, metres.
+
+    Returns
+    -------
+    float
+        0 where there is no rule.
+    """
     return max((abs(r.value(x)) for r in rules), default=0.0)
 
 

@@ -51,7 +51,18 @@ class Work:
     gave_up: list[GaveUp] = field(default_factory=list)
 
     def spot(self, mic: str) -> Floats:
-        """Where a mic is by now, metres (3,)."""
+        """Where a mic is by now, metres (3,).
+
+        Parameters
+        ----------
+        mic : str
+            Its short name.
+
+        Returns
+        -------
+        ndarray, shape (3,)
+            Metres.
+        """
         return np.array(self.layout.mic(mic).position_m)
 
     def stand(self, mic: Mic) -> StandModel | None:
@@ -59,11 +70,30 @@ class Work:
         return self.stands.get(mic.stand or "")
 
     def free(self, mic: Mic) -> Mask:
-        """Which coordinates may move, (3,)."""
+        """Which coordinates may move, (3,).
+
+        Parameters
+        ----------
+        mic : Mic
+
+        Returns
+        -------
+        ndarray of bool, shape (3,)
+            False where a coordinate is held.
+        """
         return np.array([name not in mic.locks for name in LOCKS[:3]])
 
     def put(self, mic: Mic, at: Floats, why: str) -> None:
-        """Move a mic; what it was aimed at it stays aimed at."""
+        """Move a mic; what it was aimed at it stays aimed at.
+
+        Parameters
+        ----------
+        mic : Mic
+        at : ndarray, shape (3,)
+            Metres.
+        why : str
+            Told beside the mic.
+        """
         aim = mic.aim if "aim" in mic.locks else unit(self._still_at(mic, at))
         self.layout = self.layout.with_mic(
             mic.model_copy(update={"position_m": vector(at), "aim": aim})
@@ -87,7 +117,21 @@ class Work:
         return out if float(np.linalg.norm(out)) > 1e-6 else way
 
     def fine(self, points: Floats, mic: Mic, apart_from: tuple[str, ...] = ()) -> Mask:
-        """Which points (N, 3) a mic can be at: clear, held by its stand, not in another mic."""
+        """Which points a mic can be at: clear, held by its stand, not in another mic.
+
+
+        Parameters
+        ----------
+        points : ndarray, shape (N, 3)
+            Metres.
+        mic : Mic
+        apart_from : tuple of str
+            Mics that may be where they are: they will move too.
+
+        Returns
+        -------
+        ndarray of bool, shape (N,)
+        """
         stand = self.stand(mic)
         if stand is not None and (aside_m(points[:, 2], stand) < 0).all():
             return np.zeros(len(points), bool)  # no height it could be held at: ask no more

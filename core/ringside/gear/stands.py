@@ -27,7 +27,20 @@ BOOM_SHARES: Final = (0.0, 0.25, 0.5, 0.75, 1.0)
 
 
 def aside_m(heights: ArrayLike, stand: StandModel) -> Floats:
-    """How far aside of its base the stand holds a mic at each height (N,); below 0 never."""
+    """How far aside of its base a stand holds a mic at a height.
+
+
+    Parameters
+    ----------
+    heights : array_like, shape (N,)
+        Metres over the floor.
+    stand : StandModel
+
+    Returns
+    -------
+    ndarray, shape (N,)
+        Metres; below 0 where it cannot hold one at all.
+    """
     z = np.asarray(heights, dtype=float)
     off = np.maximum(np.maximum(stand.low_m - z, z - stand.high_m), 0.0)
     square = stand.reach_m**2 - off**2
@@ -35,7 +48,19 @@ def aside_m(heights: ArrayLike, stand: StandModel) -> Floats:
 
 
 def floor_taken(spots: Floats, layout: Layout) -> Mask:
-    """Which places of the floor (N, 2) have no room for a base, (N,)."""
+    """Which places of the floor have no room for a base.
+
+
+    Parameters
+    ----------
+    spots : ndarray, shape (N, 2)
+        Metres in the kit's frame.
+    layout : Layout
+
+    Returns
+    -------
+    ndarray of bool, shape (N,)
+    """
     kit = layout.kit
     ground = np.column_stack([spots, np.full(len(spots), 0.02)])
     return np.asarray(blocked(ground, layout) | _under_drums(spots, kit))
@@ -89,7 +114,20 @@ def base_for(at: ArrayLike, stand: StandModel, layout: Layout) -> tuple[float, f
 
 
 def reached(points: Floats, stand: StandModel | None, layout: Layout) -> Mask:
-    """Which points (N, 3) a stand can hold a mic at, (N,); without a stand all of them."""
+    """Which points a stand can hold a mic at; without a stand all of them.
+
+
+    Parameters
+    ----------
+    points : ndarray, shape (N, 3)
+        Metres.
+    stand : StandModel or None
+    layout : Layout
+
+    Returns
+    -------
+    ndarray of bool, shape (N,)
+    """
     if stand is None:
         return np.ones(len(points), bool)
     far = aside_m(points[:, 2], stand)

@@ -65,7 +65,17 @@ class Rays:
         return np.argsort(self.mic, kind="stable"), start.astype(np.int64), count
 
     def of(self, mic: int) -> Ints:
-        """Rows of the rays of a mic."""
+        """Rows of the rays of a mic.
+
+        Parameters
+        ----------
+        mic : int
+            By number.
+
+        Returns
+        -------
+        ndarray of int, shape (R,)
+        """
         return np.flatnonzero(self.mic == mic)
 
 

@@ -98,6 +98,10 @@ def images_of(
     room : Room or None
     near_m : float
         Surfaces nearer than this are part of a mic's own sound, metres.
+
+    Returns
+    -------
+    Images
     """
     count = len(capsule)
     if count == 0:

@@ -65,7 +65,19 @@ class Scene:
 
 
 def edge_toward(cymbal: Cymbal, x: float, y: float) -> Floats:
-    """The point of a cymbal's edge nearest a place on the floor, metres (3,)."""
+    """The point of a cymbal's edge nearest a place on the floor, metres (3,).
+
+    Parameters
+    ----------
+    cymbal : Cymbal
+    x, y : float
+        Metres.
+
+    Returns
+    -------
+    ndarray, shape (3,)
+        Metres.
+    """
     centre, axis = np.array(cymbal.centre_m), np.array(cymbal.axis)
     toward = np.array([x, y, centre[2]]) - centre
     inplane = toward - axis * float(toward @ axis)

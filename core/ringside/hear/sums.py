@@ -38,7 +38,18 @@ def curve_db(
 
 
 def ripple_db(ratio: ArrayLike) -> Floats:
-    """Peak to dip of the sum, 20·log10((1+g)/(1-g)) decibels; ratio 1/3 gives 6.0."""
+    """Peak to dip of the sum, 20·log10((1+g)/(1-g)) decibels; ratio 1/3 gives 6.0.
+
+    Parameters
+    ----------
+    ratio : array_like
+        Quieter over louder amplitude, 0 to 1, any shape.
+
+    Returns
+    -------
+    ndarray
+        Decibels, of the same shape.
+    """
     g = np.asarray(ratio, dtype=float)
     with np.errstate(divide="ignore"):
         return np.asarray(20 * np.log10((1 + g) / np.abs(1 - g)))
@@ -49,6 +60,16 @@ def first_dip_hz(delay_s: ArrayLike, sign: ArrayLike, above_hz: ArrayLike = 0.0)
 
     Dips lie at (2n+1)/(2Δt) in polarity and at n/Δt, n ≥ 1, inverted; the dip an inverted
     sum has at 0 Hz belongs to polarity, not to time, and is counted as body.
+
+    Parameters
+    ----------
+    delay_s, sign, above_hz : array_like
+        Seconds, +1 or -1, hertz; broadcast together.
+
+    Returns
+    -------
+    ndarray
+        Hertz, of their common shape.
     """
     dt = np.maximum(np.abs(np.asarray(delay_s, dtype=float)), 1e-12)
     low = np.asarray(above_hz, dtype=float)
@@ -66,6 +87,16 @@ def body_db(
     The mean of cos(2πfΔt) from f1 to f2 is cos(2πf₀Δt)·sinc((f2-f1)Δt) about the middle f₀,
     so the band is integrated exactly, with every frequency of it given the same weight.
 
+    Parameters
+    ----------
+    delay_s, ratio, sign, low_hz, high_hz : array_like
+        Seconds; quieter over louder amplitude; +1 or -1; the band in hertz; broadcast together.
+
+    Returns
+    -------
+    ndarray
+        Decibels, of their common shape.
+
     Examples
     --------
     >>> round(float(body_db(0.0, 1.0, 1, 42.0, 85.0)), 2)
@@ -78,6 +109,16 @@ def likeness(delay_s: ArrayLike, low_hz: ArrayLike, high_hz: ArrayLike) -> Float
     """How alike a sound and its late copy are over a band, -1 to 1.
 
     The mean of cos(2πfΔt) over the band; 1 at no delay.
+
+    Parameters
+    ----------
+    delay_s, low_hz, high_hz : array_like
+        Seconds and hertz; broadcast together.
+
+    Returns
+    -------
+    ndarray
+        Of their common shape, no unit.
     """
     dt = np.asarray(delay_s, dtype=float)
     low, high = np.asarray(low_hz, dtype=float), np.asarray(high_hz, dtype=float)
@@ -91,6 +132,11 @@ def sum_db(ratio: ArrayLike, sign: ArrayLike, alike: ArrayLike) -> Floats:
     ----------
     ratio, sign, alike : array_like
         Quieter over louder; +1 or -1; `likeness` of the two.
+
+    Returns
+    -------
+    ndarray
+        Decibels, of their common shape.
     """
     g = np.asarray(ratio, dtype=float)
     power = 1 + g**2 + 2 * np.asarray(sign, dtype=float) * g * np.asarray(alike, dtype=float)

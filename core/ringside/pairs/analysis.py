@@ -140,7 +140,21 @@ def analyse(layout: Layout) -> Analysis:
 
 
 def judged(layout: Layout, scene: Scene, first: Ints, second: Ints) -> Floats:
-    """Top of the band each pair is judged in on each source, hertz, (P, S)."""
+    """Top of the band each pair is judged in on each source, hertz.
+
+
+    Parameters
+    ----------
+    layout : Layout
+    scene : Scene
+    first, second : ndarray of int, shape (P,)
+        The mics of each pair by number.
+
+    Returns
+    -------
+    ndarray, shape (P, S)
+        Hertz; 0 on cymbals, which have no body.
+    """
     s = scene.sources
     top = np.broadcast_to(np.where(s.drum, s.body_high, 0.0), (len(first), len(s.ids)))
     job = scene.job
@@ -208,6 +222,11 @@ def alike_at(
         The band, hertz; weights are scaled to the body band.
     shift_s : float or ndarray, shape (N,)
         What the second mic is later by than it stands.
+
+    Returns
+    -------
+    ndarray, shape (N,)
+        -1 to 1.
     """
     t = rays.time_s
     later = np.broadcast_to(np.asarray(shift_s, dtype=float), first.shape)
@@ -232,7 +251,22 @@ def alike_at(
 
 
 def pair_alike(rays: Rays, first: Ints, second: Ints, low: Floats, high: Floats) -> Floats:
-    """`alike_at` for pairs (P,) on every source: low and high (S,); answers (P, S)."""
+    """`alike_at` for pairs on every source.
+
+
+    Parameters
+    ----------
+    rays : Rays
+    first, second : ndarray of int, shape (P,)
+        Mics by number.
+    low, high : ndarray, shape (S,)
+        The band of each source, hertz.
+
+    Returns
+    -------
+    ndarray, shape (P, S)
+        -1 to 1.
+    """
     t = rays.time_s
     alike = likeness(t[second] - t[first], low, high)
     rows = np.flatnonzero(rays.several[first] | rays.several[second])

@@ -71,7 +71,18 @@ class Problem:
         return np.asarray(LEAST_SHARE + np.maximum(-lowest, 0.0) * self.gram.shape[1])
 
     def score(self, signs: Floats) -> float:
-        """Sum over the drums of the logarithm of the body."""
+        """Sum over the drums of the logarithm of the body.
+
+        Parameters
+        ----------
+        signs : ndarray, shape (M,)
+            +1, -1, or 0 for a mic that is off.
+
+        Returns
+        -------
+        float
+            Nepers of energy.
+        """
         return float(np.log(np.maximum(body_of(self.gram, signs), LEAST_SHARE)).sum())
 
 

@@ -21,7 +21,18 @@ on paper leave something in the air, and a step from nothing would be endless.""
 
 
 def grams(an: Analysis) -> Floats:
-    """The gram of every drum, (D, M, M), with the signs as wired; cymbals have no body."""
+    """The gram of every drum, with the signs as wired; cymbals have no body.
+
+
+    Parameters
+    ----------
+    an : Analysis
+
+    Returns
+    -------
+    ndarray, shape (D, M, M)
+        Energies on the scale of `after_gain_db`.
+    """
     p, found = an.pairs, an.arrivals
     drums = np.flatnonzero(an.scene.sources.drum)
     amplitude = 10 ** (found.after_gain_db[:, drums] / 20)
@@ -41,12 +52,38 @@ def drum_ids(an: Analysis) -> list[str]:
 
 
 def body_of(gram: Floats, signs: Floats) -> Floats:
-    """Energy of the sum under signs (M,) for each drum, (D,)."""
+    """Energy of the sum under signs, for each drum.
+
+
+    Parameters
+    ----------
+    gram : ndarray, shape (D, M, M)
+    signs : ndarray, shape (M,)
+        +1, -1, or 0 for a mic that is off.
+
+    Returns
+    -------
+    ndarray, shape (D,)
+        Energies on the scale of `gram`.
+    """
     return np.asarray(np.einsum("i,dij,j->d", signs, gram, signs))
 
 
 def kept_body(gram: Floats, signs: Floats) -> Floats:
-    """`body_of`, but no less than `LEAST_SHARE` of the mics that are on (signs not 0), (D,)."""
+    """`body_of`, but no less than `LEAST_SHARE` of the mics that are on.
+
+
+    Parameters
+    ----------
+    gram : ndarray, shape (D, M, M)
+    signs : ndarray, shape (M,)
+        +1, -1, or 0 for a mic that is off.
+
+    Returns
+    -------
+    ndarray, shape (D,)
+        Energies on the scale of `gram`.
+    """
     whole = np.einsum("i,dii->d", np.abs(signs), gram)
     return np.asarray(np.maximum(body_of(gram, signs), LEAST_SHARE * np.maximum(whole, 1e-12)))
 

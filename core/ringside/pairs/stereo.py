@@ -52,6 +52,11 @@ def place_percent(level_db: ArrayLike, early_ms: ArrayLike) -> Floats:
     level_db, early_ms : array_like
         How much louder, and earlier, the right signal is.
 
+    Returns
+    -------
+    ndarray
+        Percent, of the shape both broadcast to; -100 hard left, 100 hard right.
+
     Examples
     --------
     >>> float(place_percent(4.0, 0.0)), float(place_percent(0.0, -0.2))
@@ -75,12 +80,36 @@ def _signed(an: Analysis, mic: int) -> Floats:
 
 
 def picture_left(layout: Layout) -> Floats:
-    """The way the left of the picture lies, a unit vector (3,)."""
+    """The way the left of the picture lies, a unit vector (3,).
+
+    Parameters
+    ----------
+    layout : Layout
+
+    Returns
+    -------
+    ndarray, shape (3,)
+        No unit.
+    """
     return np.array([-1.0 if layout.seen_from == "drummer" else 1.0, 0.0, 0.0])
 
 
 def speakers(an: Analysis, pair: StereoPair) -> tuple[Floats, Floats, Floats]:
-    """Signed amplitude at the left and right speaker and how early the right is, ms, (S,)."""
+    """Signed amplitude at the left and right speaker and how early the right is.
+
+
+    Parameters
+    ----------
+    an : Analysis
+    pair : StereoPair
+
+    Returns
+    -------
+    left, right : ndarray, shape (S,)
+        Amplitudes; below 0 is pulled first.
+    early_ms : ndarray, shape (S,)
+        Milliseconds; above 0 where the right is earlier.
+    """
     i, j = _index(an, pair)
     if pair.coding == "left-right":
         early = (an.arrivals.time_s[i] - an.arrivals.time_s[j]) * 1e3
@@ -97,9 +126,21 @@ def side_faces_left(layout: Layout, pair: StereoPair) -> bool:
 
 
 def positions(an: Analysis, pair: StereoPair) -> tuple[Floats, Mask]:
-    """Where each source appears, percent (S,), and which cannot be placed.
+    """Where each source appears, and which cannot be placed.
 
     Two signals of opposite polarity of about one level have no place (common practice).
+
+
+    Parameters
+    ----------
+    an : Analysis
+    pair : StereoPair
+
+    Returns
+    -------
+    percent : ndarray, shape (S,)
+        Right above zero.
+    lost : ndarray of bool, shape (S,)
     """
     left, right, early = speakers(an, pair)
     level = 20 * np.log10(np.maximum(np.abs(right), 1e-6) / np.maximum(np.abs(left), 1e-6))
@@ -111,6 +152,16 @@ def fold_down_db(an: Analysis, pair: StereoPair) -> dict[str, Floats]:
 
     The mono sum against the two speakers' energies: a drum in one speaker only keeps -3 dB,
     two unlike copies -3 dB, opposite ones nothing. ``body`` and ``attack`` bands.
+
+    Parameters
+    ----------
+    an : Analysis
+    pair : StereoPair
+
+    Returns
+    -------
+    dict of str to ndarray, shape (S,)
+        Decibels by band.
     """
     i, j = _index(an, pair)
     s, a, b = an.scene.sources, _signed(an, i), _signed(an, j)

@@ -29,7 +29,18 @@ INTERVAL_STEPS: Final = (-1.0, -0.5, 0.5, 1.0)
 
 
 def deviation_s(an: Analysis) -> Floats:
-    """One standard deviation of every arrival difference, seconds (P, S)."""
+    """One standard deviation of every arrival difference.
+
+
+    Parameters
+    ----------
+    an : Analysis
+
+    Returns
+    -------
+    ndarray, shape (P, S)
+        Seconds.
+    """
     p, s, limits = an.pairs, an.scene.sources, an.layout.thresholds
     c = an.scene.speed
     tape = np.sqrt(2) * limits.tape_error_m / c
@@ -51,10 +62,22 @@ def _track(an: Analysis) -> Floats:
 
 
 def tips(an: Analysis, half_s: Floats | None = None) -> NDArray[np.int8]:
-    """The gravest other verdict within the interval of each pair and source, (P, S).
+    """The gravest other verdict within the interval of each pair and source.
 
     Equal to the verdict itself where nothing in the interval changes it. `half_s` is half of
     every interval, (P, S), where it is known already.
+
+
+    Parameters
+    ----------
+    an : Analysis
+    half_s : ndarray, shape (P, S), optional
+        Half of every interval, seconds, where it is known already.
+
+    Returns
+    -------
+    ndarray of int8, shape (P, S)
+        Equal to the verdict itself where nothing in the interval changes it.
     """
     p, s = an.pairs, an.scene.sources
     found = p.verdict.copy()

@@ -49,7 +49,24 @@ def verdicts(
     gain: Floats,
     dips: Mask,
 ) -> NDArray[np.int8]:
-    """The verdict on each pair and source, (P, S), in the order the module names them."""
+    """The verdict on each pair and source; the first of no matter, ask, hollow, late that holds.
+
+
+    Parameters
+    ----------
+    limits : Thresholds
+    level, under, gain : ndarray, shape (P, S)
+        Decibels: the difference of the two after gain, how far the louder lies under the drum's
+        own mics, and what a flip would gain in body.
+    sign : ndarray of int, shape (P, S)
+        +1, -1, or 0 where it is unsure.
+    dips : ndarray of bool, shape (P, S)
+        A dip lies within the band the pair is judged in.
+
+    Returns
+    -------
+    ndarray of int8, shape (P, S)
+    """
     apart = (np.abs(level) >= limits.no_matter_level_db) | (under >= limits.carried_db)
     return np.select(
         [apart, sign == 0, gain >= limits.hollow_gain_db, dips],

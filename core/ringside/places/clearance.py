@@ -44,7 +44,18 @@ HANDS_OVER_SEAT_M = 0.40
 
 
 def sweeps(kit: Kit) -> Floats:
-    """The ways of the sticks: from the hands to each struck spot but the kick's, (N, 2, 3)."""
+    """The ways of the sticks: from the hands to each struck spot but the kick's.
+
+
+    Parameters
+    ----------
+    kit : Kit
+
+    Returns
+    -------
+    ndarray, shape (N, 2, 3)
+        Both ends, metres.
+    """
     if kit.stool is None:
         return np.empty((0, 2, 3))
     src = sources_of(kit)
@@ -58,7 +69,18 @@ def sweeps(kit: Kit) -> Floats:
 
 
 def pedals(kit: Kit) -> Floats:
-    """Floor zones of the feet: front middle and back middle of each pedal, (N, 2, 2)."""
+    """Floor zones of the feet: front middle and back middle of each pedal.
+
+
+    Parameters
+    ----------
+    kit : Kit
+
+    Returns
+    -------
+    ndarray, shape (N, 2, 2)
+        Metres.
+    """
     ways = []
     for drum in (d for d in kit.drums if d.kind == "kick"):
         front = np.array(drum.batter_m[:2])
@@ -187,12 +209,36 @@ def _checked(points: ArrayLike, layout: Layout) -> Mask:
 
 
 def blocked(points: ArrayLike, layout: Layout) -> Mask:
-    """Which of the points (N, 3) a mic cannot stand at, (N,)."""
+    """Which points a mic cannot stand at.
+
+
+    Parameters
+    ----------
+    points : array_like, shape (N, 3)
+        Metres.
+    layout : Layout
+
+    Returns
+    -------
+    ndarray of bool, shape (N,)
+    """
     return np.asarray(_checked(points, layout).any(axis=0))
 
 
 def under_cymbals(points: ArrayLike, layout: Layout) -> Mask:
-    """Which of the points (N, 3) are lower than the highest cymbal: no place for an overhead."""
+    """Which points are lower than the highest cymbal: no place for an overhead.
+
+
+    Parameters
+    ----------
+    points : array_like, shape (N, 3)
+        Metres.
+    layout : Layout
+
+    Returns
+    -------
+    ndarray of bool, shape (N,)
+    """
     p = np.asarray(points, dtype=float).reshape(-1, 3)
     return np.asarray(p[:, 2] < zones_of(layout.kit).top_m)
 

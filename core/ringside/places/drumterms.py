@@ -34,7 +34,22 @@ class DrumTerms(AtDrum):
 
 
 def targets(part: Drum | Cymbal, face: Face, clock_h: float) -> dict[Target, Floats]:
-    """The points a mic on a face may be aimed at, metres (3,) each."""
+    """The points a mic on a face may be aimed at.
+
+
+    Parameters
+    ----------
+    part : Drum or Cymbal
+    face : str
+        The side of it the mic is at.
+    clock_h : float
+        The hour the mic stands at.
+
+    Returns
+    -------
+    dict of str to ndarray, shape (3,)
+        Metres.
+    """
     toward = face.radial(clock_h)
     found: dict[Target, Floats] = {
         "centre": face.centre,

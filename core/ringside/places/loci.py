@@ -34,7 +34,19 @@ class Ring:
     v: Floats
 
     def at(self, angle: ArrayLike) -> Floats:
-        """Points at angles (N,), metres (N, 3)."""
+        """Points of the ring at angles.
+
+
+        Parameters
+        ----------
+        angle : array_like, shape (N,)
+            Radians from `u` toward `v`.
+
+        Returns
+        -------
+        ndarray, shape (N, 3)
+            Metres.
+        """
         t = np.asarray(angle, dtype=float)[..., None]
         return np.asarray(self.centre + self.radius * (np.cos(t) * self.u + np.sin(t) * self.v))
 
@@ -44,11 +56,35 @@ class Ring:
         return float(np.arctan2(p @ self.v, p @ self.u))
 
     def nearest(self, point: ArrayLike) -> Floats:
-        """The ring point nearest to a point (3,); on the axis all are as near and u is given."""
+        """The ring point nearest to a point; on the axis all are as near and u is given.
+
+
+        Parameters
+        ----------
+        point : array_like, shape (3,)
+            Metres.
+
+        Returns
+        -------
+        ndarray, shape (3,)
+            Metres.
+        """
         return self.at(self.angle_of(point))
 
     def at_height(self, z: float) -> Floats:
-        """The ring's points at a height: (2, 3), (1, 3) where it touches, or (0, 3)."""
+        """The ring's points at a height.
+
+
+        Parameters
+        ----------
+        z : float
+            Metres.
+
+        Returns
+        -------
+        ndarray, shape (2, 3), (1, 3) or (0, 3)
+            Metres; one point where it touches the height.
+        """
         rise = self.radius * float(self.v[2])
         if abs(rise) < 1e-12:
             return np.empty((0, 3))
@@ -159,7 +195,21 @@ def ring_through(s: ArrayLike, k: ArrayLike, point: ArrayLike) -> RingAnswer:
 
 
 def nearest_on_sphere(s: ArrayLike, distance: float, point: ArrayLike) -> Floats:
-    """The point at a distance from S nearest to a point (3,); straight up when it is at S."""
+    """The point at a distance from S nearest to a point; straight up when it is at S.
+
+
+    Parameters
+    ----------
+    s, point : array_like, shape (3,)
+        Metres.
+    distance : float
+        Metres.
+
+    Returns
+    -------
+    ndarray, shape (3,)
+        Metres.
+    """
     S, p = np.asarray(s, dtype=float), np.asarray(point, dtype=float)
     out = p - S
     size = float(np.linalg.norm(out))
@@ -176,6 +226,13 @@ def at_distances(
     -------
     ndarray
         (3,) metres.
+
+    Parameters
+    ----------
+    s, k, near : array_like, shape (3,)
+        Metres.
+    a, b, z : float
+        Metres.
 
     Raises
     ------

@@ -40,7 +40,22 @@ def _mic(
 
 
 def over_rim(drum: Drum, away: Floats, height_m: float, in_from_rim_m: float) -> Floats:
-    """A spot over a head, on the side toward `away`, metres (3,)."""
+    """A spot over a head, on the side toward `away`.
+
+
+    Parameters
+    ----------
+    drum : Drum
+    away : ndarray, shape (3,)
+        Any direction that does not run along the drum's axis.
+    height_m, in_from_rim_m : float
+        Metres.
+
+    Returns
+    -------
+    ndarray, shape (3,)
+        Metres.
+    """
     centre, axis = np.array(drum.batter_m), np.array(drum.axis)
     out = away - axis * float(away @ axis)
     out /= np.linalg.norm(out)

@@ -120,6 +120,11 @@ def absorption_db_m(frequency_hz: ArrayLike, temperature_c: float, humidity_pct:
         Any shape, hertz.
     temperature_c, humidity_pct : float
 
+    Returns
+    -------
+    ndarray
+        Decibels per metre, of the same shape.
+
     References
     ----------
     ISO 9613-1:1993, equations 3 to 5 and B.1 to B.3.

@@ -85,17 +85,54 @@ class Face:
     depth: float
 
     def radial(self, clock_h: float) -> Floats:
-        """Unit vector from the centre toward an hour, (3,)."""
+        """Unit vector from the centre toward an hour.
+
+
+        Parameters
+        ----------
+        clock_h : float
+            0 to 12.
+
+        Returns
+        -------
+        ndarray, shape (3,)
+        """
         turn = np.radians(30.0 * clock_h)
         return np.asarray(np.cos(turn) * self.twelve + np.sin(turn) * self.three)
 
     def spot(self, height_m: float, in_from_rim_m: float, clock_h: float) -> Floats:
-        """The place at a height off the face, in from the rim, at an hour, metres (3,)."""
+        """The place at a height off the face, in from the rim, at an hour.
+
+
+        Parameters
+        ----------
+        height_m, in_from_rim_m : float
+            Metres; below 0 within the drum, and outside the rim.
+        clock_h : float
+            0 to 12.
+
+        Returns
+        -------
+        ndarray, shape (3,)
+            Metres.
+        """
         out = self.radius - in_from_rim_m
         return np.asarray(self.centre + self.out * height_m + self.radial(clock_h) * out)
 
     def hour(self, flat: Floats) -> float:
-        """The hour a vector in the plane of the face (3,) points to, 0 to 12; 0 at the middle."""
+        """The hour a vector in the plane of the face points to; 0 at the middle.
+
+
+        Parameters
+        ----------
+        flat : ndarray, shape (3,)
+            Metres.
+
+        Returns
+        -------
+        float
+            Hours, 0 to 12.
+        """
         if float(np.linalg.norm(flat)) <= 1e-6:
             return 0.0
         turn = np.arctan2(flat @ self.three, flat @ self.twelve)
@@ -168,7 +205,20 @@ def at_drum(part: Drum | Cymbal, point: ArrayLike) -> AtDrum:
 
 
 def nearest_metal(point: ArrayLike, cymbal: Cymbal) -> Floats:
-    """The point of a cymbal's disc nearest to a point (3,), metres (3,)."""
+    """The point of a cymbal's disc nearest to a point.
+
+
+    Parameters
+    ----------
+    point : array_like, shape (3,)
+        Metres.
+    cymbal : Cymbal
+
+    Returns
+    -------
+    ndarray, shape (3,)
+        Metres.
+    """
     at = against(cymbal, point)
     size = float(at.radial)
     keep = min(size, cymbal.diameter_m / 2)

@@ -102,11 +102,35 @@ MaterialName = Annotated[
 
 
 def alpha(name: str) -> Floats:
-    """Absorption coefficients of a material in `BANDS_HZ`, (7,)."""
+    """Absorption coefficients of a material in `BANDS_HZ`.
+
+
+    Parameters
+    ----------
+    name : str
+
+    Returns
+    -------
+    ndarray, shape (7,)
+        0 to 1.
+    """
     return np.array(MATERIALS[name].alpha)
 
 
 def reflection(material: str, frequency_hz: Floats) -> Floats:
-    """Pressure reflection factor √(1 - α), bands joined on a logarithmic scale, (F,)."""
+    """Pressure reflection factor √(1 - α), bands joined on a logarithmic scale.
+
+
+    Parameters
+    ----------
+    material : str
+    frequency_hz : ndarray, shape (F,)
+        Hertz.
+
+    Returns
+    -------
+    ndarray, shape (F,)
+        0 to 1.
+    """
     taken = np.interp(np.log(frequency_hz), np.log(BANDS_HZ), alpha(material))
     return np.asarray(np.sqrt(1 - taken))

@@ -144,7 +144,20 @@ def volume(room: Room) -> float:
 
 
 def to_room(points: Floats, room: Room) -> Floats:
-    """Points of the kit's frame (N, 3) in room coordinates (N, 3)."""
+    """Points of the kit's frame in room coordinates.
+
+
+    Parameters
+    ----------
+    points : ndarray, shape (N, 3)
+        Metres.
+    room : Room
+
+    Returns
+    -------
+    ndarray, shape (N, 3)
+        Metres from the back left corner.
+    """
     c, s = np.cos(room.kit_turn_rad), np.sin(room.kit_turn_rad)
     x, y = points[:, 0], points[:, 1]
     return np.column_stack(
@@ -153,14 +166,39 @@ def to_room(points: Floats, room: Room) -> Floats:
 
 
 def to_kit(points: Floats, room: Room) -> Floats:
-    """Points in room coordinates (N, 3) in the kit's frame (N, 3)."""
+    """Points in room coordinates in the kit's frame.
+
+
+    Parameters
+    ----------
+    points : ndarray, shape (N, 3)
+        Metres from the back left corner.
+    room : Room
+
+    Returns
+    -------
+    ndarray, shape (N, 3)
+        Metres.
+    """
     c, s = np.cos(room.kit_turn_rad), np.sin(room.kit_turn_rad)
     x, y = points[:, 0] - room.kit_x_m, points[:, 1] - room.kit_y_m
     return np.column_stack([c * x + s * y, -s * x + c * y, points[:, 2]])
 
 
 def inside_floor(x: Floats, y: Floats, room: Room) -> Mask:
-    """Which places of the floor lie in the room itself, (N,)."""
+    """Which places of the floor lie in the room itself.
+
+
+    Parameters
+    ----------
+    x, y : ndarray, shape (N,)
+        Metres in room coordinates.
+    room : Room
+
+    Returns
+    -------
+    ndarray of bool, shape (N,)
+    """
     inside = (x >= 0) & (x <= room.width_m) & (y >= 0) & (y <= room.length_m)
     cut = notch_box(room)
     if cut and room.notch:
@@ -172,7 +210,19 @@ def inside_floor(x: Floats, y: Floats, room: Room) -> Mask:
 
 
 def inside_spaces(at: Floats, room: Room) -> Mask:
-    """Which points in room coordinates (N, 3) stand in an adjoining space, (N,)."""
+    """Which points stand in an adjoining space.
+
+
+    Parameters
+    ----------
+    at : ndarray, shape (N, 3)
+        Metres in room coordinates.
+    room : Room
+
+    Returns
+    -------
+    ndarray of bool, shape (N,)
+    """
     found = np.zeros(len(at), bool)
     for s in room.spaces:
         low = np.array([s.x_m, s.y_m, 0.0])
@@ -182,7 +232,18 @@ def inside_spaces(at: Floats, room: Room) -> Mask:
 
 
 def inside_doorways(at: Floats, room: Room) -> Mask:
-    """Which points stand in the thickness of a doorway that leads somewhere, (N,)."""
+    """Which points stand in the thickness of a doorway that leads somewhere, (N,).
+
+    Parameters
+    ----------
+    at : ndarray, shape (N, 3)
+        Metres in room coordinates.
+    room : Room
+
+    Returns
+    -------
+    ndarray of bool, shape (N,)
+    """
     found = np.zeros(len(at), bool)
     for d in room.doors:
         if d.leads_to is None:
@@ -201,7 +262,19 @@ def inside_doorways(at: Floats, room: Room) -> Mask:
 
 
 def in_gobos(at: Floats, room: Room) -> Mask:
-    """Which points are inside a gobo, (N,)."""
+    """Which points are inside a gobo.
+
+
+    Parameters
+    ----------
+    at : ndarray, shape (N, 3)
+        Metres in room coordinates.
+    room : Room
+
+    Returns
+    -------
+    ndarray of bool, shape (N,)
+    """
     found = np.zeros(len(at), bool)
     for g in room.gobos:
         c, s = np.cos(g.turn_rad), np.sin(g.turn_rad)

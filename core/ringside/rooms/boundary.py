@@ -90,7 +90,19 @@ def heights(kit: Kit) -> dict[str, float]:
 
 
 def roughness_db(curves: Floats) -> Floats:
-    """How far curves (..., F) sway about their own mean, decibels RMS, (...)."""
+    """How far curves sway about their own mean.
+
+
+    Parameters
+    ----------
+    curves : ndarray, shape (..., F)
+        Decibels.
+
+    Returns
+    -------
+    ndarray, shape (...)
+        Decibels RMS.
+    """
     return np.asarray(curves.std(axis=-1))
 
 
@@ -157,7 +169,18 @@ def _by_height(high: dict[str, float], curves: Floats | None) -> dict[str, list[
 
 
 def candidate_spots(room: Room) -> Floats:
-    """Spots half a metre apart where a kit could stand, room coordinates (N, 2)."""
+    """Spots half a metre apart where a kit could stand.
+
+
+    Parameters
+    ----------
+    room : Room
+
+    Returns
+    -------
+    ndarray, shape (N, 2)
+        Metres in room coordinates.
+    """
     step = MAP_STEP_M
     while room.width_m * room.length_m / step**2 > MOST_SPOTS:
         step *= 2

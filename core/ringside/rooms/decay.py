@@ -106,7 +106,18 @@ def areas(room: Room, kit: Kit | None = None) -> list[Area]:
 
 
 def air_m(air: Air) -> Floats:
-    """Energy attenuation of the air in each band, 1/m (7,)."""
+    """Energy attenuation of the air in each band.
+
+
+    Parameters
+    ----------
+    air : Air
+
+    Returns
+    -------
+    ndarray, shape (7,)
+        Per metre.
+    """
     humidity = UNMEASURED_HUMIDITY_PCT if air.humidity_pct is None else air.humidity_pct
     return np.asarray(
         absorption_db_m(BANDS_HZ, air.temperature_c, humidity) / (10 * np.log10(np.e))
@@ -157,7 +168,18 @@ def random_energy(pressure_share: float) -> float:
 
 
 def words_for_decay(room: Room, times: Floats) -> list[str]:
-    """What the room will do to a kit, in plain words."""
+    """What the room will do to a kit, in plain words.
+
+    Parameters
+    ----------
+    room : Room
+    times : ndarray, shape (7,)
+        Decay in each of `BANDS_HZ`, seconds.
+
+    Returns
+    -------
+    list of str
+    """
     mid = float(times[2:4].mean())
     low, high = float(times[:2].mean()), float(times[4:6].mean())
     said = []

@@ -80,11 +80,23 @@ class Net:
 
 
 def held_at(part: Drum | Cymbal) -> Vector:
+    """Where the tape is held at a part, metres."""
     return reference_point(part) if isinstance(part, Drum) else part.centre_m
 
 
 def drawn_points(kit: Kit) -> Floats:
-    """The points the tape is held at where the parts were drawn, (P, 3)."""
+    """The points the tape is held at where the parts were drawn.
+
+
+    Parameters
+    ----------
+    kit : Kit
+
+    Returns
+    -------
+    ndarray, shape (P, 3)
+        Metres.
+    """
     places = {d.id: d.at_m for d in kit.drawn}
     held = np.array([held_at(p) for p in kit.parts], dtype=float)
     moved = [np.subtract(places.get(p.id, centre_of(p)), centre_of(p)) for p in kit.parts]
@@ -115,7 +127,23 @@ def _prior(kit: Kit, *, hold_bearing: bool) -> Floats:
 
 
 def computed(points: Floats, ends: list[tuple[int, int | None]]) -> tuple[Floats, Floats]:
-    """What each reading should be (R,), and its slope over all coordinates (R, 3P)."""
+    """What each reading should be, and its slope over all coordinates.
+
+
+    Parameters
+    ----------
+    points : ndarray, shape (P, 3)
+        Where the tape is held at each part, metres.
+    ends : list of (int, int or None)
+        Parts by number; None is the floor.
+
+    Returns
+    -------
+    said : ndarray, shape (R,)
+        Metres.
+    slope : ndarray, shape (R, 3P)
+        Metres per metre.
+    """
     rows = np.arange(len(ends))
     one = np.array([a for a, _ in ends], dtype=int)
     floor = np.array([b is None for _, b in ends], dtype=bool)
@@ -131,6 +159,7 @@ def computed(points: Floats, ends: list[tuple[int, int | None]]) -> tuple[Floats
 
 
 def ends_of(kit: Kit, r: Reading) -> tuple[int, int | None]:
+    """The ends of a reading by number; None is the floor."""
     ids = kit.source_ids
     return ids.index(r.a), None if r.b is None else ids.index(r.b)
 
@@ -207,6 +236,17 @@ def fit(kit: Kit) -> Net:
 
 
 def misfit(net: Net) -> Floats:
-    """How many sigmas each used reading is off, (R,), on the scale of `MISFIT`."""
+    """How far each used reading is off, on the scale of `MISFIT`.
+
+
+    Parameters
+    ----------
+    net : Net
+
+    Returns
+    -------
+    ndarray, shape (R,)
+        Sigmas.
+    """
     size = np.abs(net.residual) / (TAPE_M * np.sqrt(np.maximum(net.redundancy, 1e-5)))
     return np.asarray(size * np.where(net.redundancy > UNCHECKED, 1.0, MISFIT / MISDRAWN))

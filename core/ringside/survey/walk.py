@@ -44,6 +44,7 @@ def walk_order(kit: Kit) -> list[int]:
 
 
 def end_name(kit: Kit, end: int | None) -> str | None:
+    """The short name of an end; None for the floor."""
     return None if end is None else kit.source_ids[end]
 
 

@@ -29,7 +29,17 @@ UP: Final = np.array([0.0, 0.0, 1.0])
 
 
 def level(v: Floats) -> Floats:
-    """The level part of a direction as a unit vector; toward the audience when it has none."""
+    """The level part of a direction as a unit vector; toward the audience when it has none.
+
+    Parameters
+    ----------
+    v : ndarray, shape (3,)
+
+    Returns
+    -------
+    ndarray, shape (3,)
+        No unit.
+    """
     flat = np.array([v[0], v[1], 0.0])
     size = float(np.linalg.norm(flat))
     return flat / size if size > 1e-6 else np.array([0.0, 1.0, 0.0])
@@ -64,12 +74,12 @@ class Around:
 
     @cached_property
     def s(self) -> Floats:
-        """Where the snare tape is held."""
+        """Where the snare tape is held, metres (3,)."""
         return np.array(reference_point(self.snare))
 
     @cached_property
     def k(self) -> Floats:
-        """Where the kick tape is held."""
+        """Where the kick tape is held, metres (3,)."""
         return np.array(reference_point(self.kick))
 
     @cached_property
@@ -82,12 +92,12 @@ class Around:
 
     @cached_property
     def u(self) -> Floats:
-        """Level unit vector from snare to kick."""
+        """Level unit vector from snare to kick, (3,)."""
         return level(self.k - self.s)
 
     @cached_property
     def right(self) -> Floats:
-        """Level unit vector across the snare-kick plane, to the drummer's right."""
+        """Level unit vector across the snare-kick plane, to the drummer's right, (3,)."""
         across = np.array([self.u[1], -self.u[0], 0.0])
         return across if across[0] >= 0 else -across
 
@@ -112,16 +122,27 @@ class Around:
 
     @cached_property
     def front_of_kick(self) -> Floats:
-        """Centre of the kick's front head."""
+        """Centre of the kick's front head, metres (3,)."""
         return np.array(self.kick.batter_m) - np.array(self.kick.axis) * self.kick.depth_m
 
     @cached_property
     def ahead(self) -> Floats:
-        """Level unit vector the kick's front head faces."""
+        """Level unit vector the kick's front head faces, (3,)."""
         return level(-np.array(self.kick.axis))
 
     def heading(self, swung_deg: float) -> Floats:
-        """The snare-kick direction swung back toward straight in front by some degrees."""
+        """The snare-kick direction swung back toward straight in front by some degrees.
+
+        Parameters
+        ----------
+        swung_deg : float
+            Degrees.
+
+        Returns
+        -------
+        ndarray, shape (3,)
+            A level unit vector.
+        """
         turn = np.radians(swung_deg) * self.leads
         c, s = np.cos(turn), np.sin(turn)
         return np.array([c * self.u[0] - s * self.u[1], s * self.u[0] + c * self.u[1], 0.0])
@@ -140,7 +161,20 @@ class Around:
     # --- the room ---------------------------------------------------------------------------
 
     def in_room(self, points: Floats, margin: float = 0.0) -> Mask:
-        """Which of (N, 3) stand in the room itself, a margin from its walls, (N,)."""
+        """Which points stand in the room itself, a margin from its walls.
+
+
+        Parameters
+        ----------
+        points : ndarray, shape (N, 3)
+            Metres.
+        margin : float
+            Metres.
+
+        Returns
+        -------
+        ndarray of bool, shape (N,)
+        """
         if self.room is None:
             return np.ones(len(points), bool)
         at = to_room(points, self.room)
@@ -151,7 +185,20 @@ class Around:
         return np.asarray(fine & ~in_gobos(at, self.room))
 
     def out(self, start: Floats, way: Floats, want: float, margin: float = WALL_M) -> float:
-        """How far from a start along a level direction a mic can go, up to what is wanted."""
+        """How far from a start along a level direction a mic can go, up to what is wanted.
+
+        Parameters
+        ----------
+        start, way : ndarray, shape (3,)
+            Metres, and a level unit vector.
+        want, margin : float
+            Metres.
+
+        Returns
+        -------
+        float
+            Metres.
+        """
         if self.room is None or want <= 0:
             return want
         far = np.append(np.arange(0.0, want, SEARCH_STEP_M), want)

@@ -101,7 +101,20 @@ def _at_one_point(a: Around, n: Numbers) -> tuple[Floats, Floats, tuple[str, ...
 
 
 def opened(d: Floats, across: Floats, angle_deg: float) -> tuple[Floats, Floats]:
-    """Left and right aims opened by an angle round a middle direction."""
+    """Left and right aims opened by an angle round a middle direction.
+
+    Parameters
+    ----------
+    d, across : ndarray, shape (3,)
+        Unit vectors: the middle direction, and the one to the right.
+    angle_deg : float
+        Between the two aims, degrees.
+
+    Returns
+    -------
+    left, right : ndarray, shape (3,)
+        Unit vectors.
+    """
     half = np.radians(angle_deg) / 2
     return (
         np.cos(half) * d - np.sin(half) * across,
@@ -133,7 +146,24 @@ def crossed(a: Around, n: Numbers) -> Made:
 def mid_side_at(
     mid: Floats, d: Floats, across: Floats, apart: float, stem: str, name: str, role: str
 ) -> tuple[Put, Put]:
-    """A cardioid looking ahead and a figure-8 looking left, side by side."""
+    """A cardioid looking ahead and a figure-8 looking left, side by side.
+
+    Parameters
+    ----------
+    mid : ndarray, shape (3,)
+        Where the pair is, metres.
+    d, across : ndarray, shape (3,)
+        Unit vectors: ahead, and to the right.
+    apart : float
+        Between the two capsules, metres.
+    stem, name, role : str
+        What the two are called after, and what they are for.
+
+    Returns
+    -------
+    tuple of Put
+        The cardioid and the figure-8.
+    """
     half = across * apart / 2
     return (
         Put(id=f"{stem}M", name=f"{name}, mid", at=mid + half, way=d, role=role),  # type: ignore[arg-type]

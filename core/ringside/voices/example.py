@@ -108,6 +108,11 @@ def signals(ask: Ask, progress: Callable[[float], None] = lambda _: None) -> dic
     ----------
     progress : callable
         Told how much is done, 0 to 1.
+
+    Returns
+    -------
+    dict of str to ndarray, shape (N,)
+        Full scale is 1.
     """
     late = max(*ask.a.times_s, *ask.b.times_s)
     early = min(*ask.a.times_s, *ask.b.times_s)
@@ -149,6 +154,16 @@ def _response(heard: Heard, f: Floats, early: float) -> NDArray[np.complex128]:
 def loudness_db(signal: Floats) -> float:
     """Loudness of a mono signal at 48 kHz, LUFS, ungated.
 
+    Parameters
+    ----------
+    signal : ndarray, shape (N,)
+        Full scale is 1.
+
+    Returns
+    -------
+    float
+        LUFS.
+
     References
     ----------
     ITU-R BS.1770-4, tables 1 and 2 (the two filters), equation 2.
@@ -181,7 +196,17 @@ def _matched(made: dict[Version, Floats]) -> dict[Version, Floats]:
 
 
 def wav(signal: Floats) -> bytes:
-    """A mono signal as WAV: 16 bit at 48 kHz, with triangular dither of one step."""
+    """A mono signal as WAV: 16 bit at 48 kHz, with triangular dither of one step.
+
+    Parameters
+    ----------
+    signal : ndarray, shape (N,)
+        Full scale is 1.
+
+    Returns
+    -------
+    bytes
+    """
     dice = np.random.default_rng(0)
     dither = dice.uniform(-0.5, 0.5, len(signal)) + dice.uniform(-0.5, 0.5, len(signal))
     steps = np.clip(np.round(signal * 32767 + dither), -32768, 32767).astype("<i2")

@@ -5,37 +5,40 @@ import { api, must } from "../api/client";
 import type { Change, Conflict } from "../api/types";
 import { lengthWithUnit, type Ruler } from "../core/units";
 import { Ask } from "./Ask";
-import { useEditor, useEditorPart } from "./editing";
+import { useEditor } from "./editing";
 import { useMe } from "./me";
 import { useToast } from "./toast";
 
-export function ConflictDialog({ conflict }: { conflict: Conflict }) {
+/** Keep both: what is here as a copy, what is there under its own name. */
+function useKeepBoth() {
   const editor = useEditor();
-  const doc = useEditorPart((s) => s.still);
-  const out = useEditorPart((s) => s.out);
-  const ruler: Ruler = useMe();
   const say = useToast();
   const go = useNavigate();
   const [trouble, setTrouble] = useState("");
-  const theirs = conflict.current;
   const both = async () => {
+    const { still, out } = editor.snapshot();
+    const name = `${still.name.slice(0, 60)} (mine)`;
     try {
-      const name = `${doc.name.slice(0, 60)} (mine)`;
       const copy = await must(
         api.POST("/api/layouts/{pk}/copy", {
           params: { path: { pk: out.id } },
-          body: { name, doc },
+          body: { name, doc: still },
         }),
       );
       editor.resolve("theirs");
-      say(`Yours is kept as ${name}`, {
-        label: "Open it",
-        run: () => go(`/layouts/${copy.id}/place`),
-      });
+      const run = () => void go(`/layouts/${copy.id}/place`);
+      say(`Yours is kept as ${name}`, { label: "Open it", run });
     } catch (error) {
       setTrouble((error as Error).message);
     }
   };
+  return { both, trouble };
+}
+
+export function ConflictDialog({ conflict }: { conflict: Conflict }) {
+  const editor = useEditor();
+  const ruler: Ruler = useMe();
+  const { both, trouble } = useKeepBoth();
   return (
     <Ask
       open
@@ -43,7 +46,7 @@ export function ConflictDialog({ conflict }: { conflict: Conflict }) {
       closable={false}
       onClose={() => undefined}
       title="This layout was changed elsewhere"
-      about={`${theirs.saved_by} saved it while you worked. Neither state is lost.`}
+      about={`${conflict.current.saved_by} saved it while you worked. Neither state is lost.`}
     >
       <h3 className="font-semibold">Yours against theirs</h3>
       <ul className="my-2 max-h-60 space-y-1 overflow-y-auto" aria-label="Differences">

@@ -4,6 +4,7 @@ import type { Board, Layout } from "../../api/types";
 import { lengthWithUnit, type Ruler } from "../../core/units";
 import { firstDrum, micColour } from "../../core/words";
 import { useSize } from "../useSize";
+import { Foot } from "./frame";
 
 interface Props {
   layout: Layout;
@@ -73,6 +74,15 @@ function hintOf(kind: string, reference: string): string {
   return kind === "kick" ? "beater spot" : "centre of the head";
 }
 
+/** Every mic at its place on a tape. */
+function spotsOf(layout: Layout, board: Board, column: number, scale: number) {
+  return layout.mics.flatMap((mic) => {
+    const d = board.tape_m[board.mic_ids.indexOf(mic.id)]?.[column];
+    const wide = Math.max(26, mic.id.length * 8 + 10);
+    return d === undefined ? [] : [{ id: mic.id, mic, d, x: LEFT + d * scale, wide }];
+  });
+}
+
 const Tape = memo(function Tape(
   props: Props & {
     top: number;
@@ -86,15 +96,9 @@ const Tape = memo(function Tape(
 ) {
   const { top, wide, long, column, colour, board, layout, ruler, lit } = props;
   const scale = (wide - LEFT - 26) / long;
-  const x = (m: number) => LEFT + m * scale;
-  const spots = layout.mics.flatMap((m) => {
-    const row = board.mic_ids.indexOf(m.id);
-    const d = board.tape_m[row]?.[column];
-    return d === undefined
-      ? []
-      : [{ id: m.id, mic: m, d, x: x(d), wide: Math.max(26, m.id.length * 8 + 10) }];
-  });
+  const spots = spotsOf(layout, board, column, scale);
   const lane = lanes(spots);
+  const of = props.name.split(" ")[0]?.toLowerCase();
   return (
     <g transform={`translate(0 ${top})`}>
       <rect x="2" y={BAND - 10} width="4" height="36" fill={colour} />
@@ -118,7 +122,7 @@ const Tape = memo(function Tape(
             lane={lane.get(s.id) ?? 0}
             on={lit.includes(s.id)}
             colour={micColour(s.mic, layout)}
-            said={`${s.id}, ${lengthWithUnit(s.d, ruler)} from the ${props.name.split(" ")[0]?.toLowerCase()}`}
+            said={`${s.id}, ${lengthWithUnit(s.d, ruler)} from the ${of}`}
             onHover={props.onHover}
             onSelect={props.onSelect}
           />
@@ -195,6 +199,10 @@ function marksOf(ruler: Ruler) {
   return { fine: 0.02, named: 0.2, mark: (n: number) => (n ? `${n * 20}` : "0 cm") };
 }
 
+/** Every whole number of `step` up to `long`. */
+const steps = (long: number, step: number) =>
+  Array.from({ length: Math.floor(long / step + 1e-6) + 1 }, (_, i) => i * step);
+
 /** Centimetres (or feet) below the tape, milliseconds above it. */
 const Marks = memo(function Marks(props: {
   scale: number;
@@ -205,52 +213,26 @@ const Marks = memo(function Marks(props: {
   const { scale, long, ruler, speed } = props;
   const x = (m: number) => LEFT + m * scale;
   const { fine, named, mark } = marksOf(ruler);
-  const ticks = Array.from({ length: Math.floor(long / fine + 1e-6) + 1 }, (_, i) => i * fine);
-  const names = Array.from({ length: Math.floor(long / named + 1e-6) + 1 }, (_, i) => i * named);
-  const ms = Array.from({ length: Math.floor((long / speed) * 1000) + 1 }, (_, i) => i);
+  const fines = steps(long, fine).map(
+    (m, i) => `M${x(m).toFixed(1)} ${BAND + 15}v${i % 5 ? -3.5 : -7}`,
+  );
+  const ms = steps(long, speed / 1000);
   return (
     <g aria-hidden="true">
+      <path d={fines.join("")} stroke="var(--ink)" strokeWidth="0.7" opacity="0.55" />
+      <Foot
+        at={steps(long, named)}
+        x={x}
+        y={BAND + 25}
+        size={9.5}
+        say={(m) => mark(Math.round(m / named))}
+      />
       <path
-        d={ticks.map((m, i) => `M${x(m).toFixed(1)} ${BAND + 15}v${i % 5 ? -3.5 : -7}`).join("")}
+        d={ms.map((m) => `M${x(m).toFixed(1)} ${BAND}v5`).join("")}
         stroke="var(--ink)"
-        strokeWidth="0.7"
         opacity="0.55"
       />
-      {names.map((m) => (
-        <text
-          key={m}
-          x={x(m)}
-          y={BAND + 25}
-          fontSize="9.5"
-          textAnchor="middle"
-          className="num"
-          fill="var(--soft)"
-        >
-          {mark(Math.round(m / named))}
-        </text>
-      ))}
-      {ms.map((t) => (
-        <g key={t}>
-          <line
-            x1={x((t / 1000) * speed)}
-            x2={x((t / 1000) * speed)}
-            y1={BAND}
-            y2={BAND + 5}
-            stroke="var(--ink)"
-            opacity="0.55"
-          />
-          <text
-            x={x((t / 1000) * speed)}
-            y={BAND - 4}
-            fontSize="9"
-            textAnchor="middle"
-            className="num"
-            fill="var(--soft)"
-          >
-            {t} ms
-          </text>
-        </g>
-      ))}
+      <Foot at={ms} x={x} y={BAND - 4} size={9} say={(_, i) => `${i} ms`} />
     </g>
   );
 });

@@ -2,7 +2,7 @@
 import { Check, ChevronDown } from "lucide-react";
 import { Popover } from "radix-ui";
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
-import { FIELD, LIST, OPTION, type PickProps } from "./Pick";
+import { FIELD, LIST, OPTION, type PickProps } from "./pickLook";
 import { Scroll } from "./Scroll";
 
 export function SearchPick(props: PickProps & { id: string }) {

@@ -17,7 +17,7 @@ export function TextField(props: {
   };
   return (
     <label className="block min-w-0">
-      <span className="text-[0.8rem] text-soft">{props.label}</span>
+      <span className="block text-[0.8rem] text-soft">{props.label}</span>
       <input
         className="field w-full"
         aria-invalid={bad}

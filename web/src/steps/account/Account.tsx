@@ -8,17 +8,6 @@ import { HandSection } from "./HandSection";
 
 export function Account() {
   const me = useMe();
-  const form = useRef<HTMLFormElement>(null);
-  const change = useMutation({
-    mutationFn: (body: { old: string; new: string }) =>
-      must(api.POST("/api/account/password", { body })),
-    onSuccess: () => form.current?.reset(),
-  });
-  const submit = (e: FormEvent<HTMLFormElement>) => {
-    e.preventDefault();
-    const data = new FormData(e.currentTarget);
-    change.mutate({ old: String(data.get("old")), new: String(data.get("new")) });
-  };
   return (
     <div className="min-h-screen">
       <header className="border-b border-hair bg-panel px-5 py-3">
@@ -37,38 +26,46 @@ export function Account() {
           </ul>
         </section>
         <HandSection />
-        <section>
-          <h2 className="text-lg">Password</h2>
-          <form ref={form} onSubmit={submit} className="max-w-sm space-y-3">
-            <label className="block">
-              <span className="text-soft">Old password</span>
-              <input
-                className="field w-full"
-                name="old"
-                type="password"
-                required
-                autoComplete="current-password"
-              />
-            </label>
-            <label className="block">
-              <span className="text-soft">New password</span>
-              <input
-                className="field w-full"
-                name="new"
-                type="password"
-                required
-                autoComplete="new-password"
-              />
-            </label>
-            <button type="submit" className="btn-main" disabled={change.isPending}>
-              Change the password
-            </button>
-            <p role="status" className={change.error ? "text-hollow" : "text-ring"}>
-              {change.error?.message ?? (change.isSuccess ? "The password is changed." : "")}
-            </p>
-          </form>
-        </section>
+        <PasswordSection />
       </main>
     </div>
+  );
+}
+
+function PasswordSection() {
+  const form = useRef<HTMLFormElement>(null);
+  const change = useMutation({
+    mutationFn: (body: { old: string; new: string }) =>
+      must(api.POST("/api/account/password", { body })),
+    onSuccess: () => form.current?.reset(),
+  });
+  const submit = (e: FormEvent<HTMLFormElement>) => {
+    e.preventDefault();
+    const data = new FormData(e.currentTarget);
+    change.mutate({ old: String(data.get("old")), new: String(data.get("new")) });
+  };
+  return (
+    <section>
+      <h2 className="text-lg">Password</h2>
+      <form ref={form} onSubmit={submit} className="max-w-sm space-y-3">
+        <Password label="Old password" name="old" fill="current-password" />
+        <Password label="New password" name="new" fill="new-password" />
+        <button type="submit" className="btn-main" disabled={change.isPending}>
+          Change the password
+        </button>
+        <p role="status" className={change.error ? "text-hollow" : "text-ring"}>
+          {change.error?.message ?? (change.isSuccess ? "The password is changed." : "")}
+        </p>
+      </form>
+    </section>
+  );
+}
+
+function Password({ label, name, fill }: { label: string; name: string; fill: string }) {
+  return (
+    <label className="block">
+      <span className="text-soft">{label}</span>
+      <input className="field w-full" name={name} type="password" required autoComplete={fill} />
+    </label>
   );
 }

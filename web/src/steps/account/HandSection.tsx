@@ -14,30 +14,41 @@ const PARTS: [keyof HandSizes, string][] = [
   ["card_m", "A card's thickness"],
 ];
 
-export function HandSection() {
+/** The sizes typed in a form; null where one is no length. What was not touched keeps its digits. */
+function sizesOf(form: FormData, hand: HandSizes, ruler: Ruler): HandSizes | null {
+  const sizes = { ...hand };
+  for (const [key] of PARTS) {
+    const text = String(form.get(key));
+    const metres = text === shown(hand[key], ruler) ? hand[key] : parseLength(text, ruler);
+    if (metres === null) return null;
+    sizes[key] = metres;
+  }
+  return sizes;
+}
+
+function useKeepHand(ruler: Ruler) {
   const me = useMe();
   const queries = useQueryClient();
   const [bad, setBad] = useState("");
-  // A hand is measured with a ruler, so its own sizes are never told in hands.
-  const ruler: Ruler = { hand: me.hand, units: me.units === "ft-in" ? "ft-in" : "cm" };
   const keep = useMutation({
     mutationFn: (body: HandSizes) => must(api.PUT("/api/account/hand", { body })),
     onSuccess: (fresh) => queries.setQueryData(["me"], fresh),
   });
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
-    const form = new FormData(e.currentTarget);
-    const sizes: Partial<HandSizes> = {};
-    for (const [key] of PARTS) {
-      const text = String(form.get(key));
-      // What was not touched is kept to the last digit.
-      const metres = text === shown(me.hand[key], ruler) ? me.hand[key] : parseLength(text, ruler);
-      if (metres === null) return setBad(`${howToType(ruler)}.`);
-      sizes[key] = metres;
-    }
-    setBad("");
-    keep.mutate(sizes as HandSizes);
+    const sizes = sizesOf(new FormData(e.currentTarget), me.hand, ruler);
+    setBad(sizes ? "" : `${howToType(ruler)}.`);
+    if (sizes) keep.mutate(sizes);
   };
+  const wrong = bad || (keep.error?.message ?? "");
+  return { submit, wrong, kept: keep.isSuccess, busy: keep.isPending };
+}
+
+export function HandSection() {
+  const me = useMe();
+  // A hand is measured with a ruler, so its own sizes are never told in hands.
+  const ruler: Ruler = { hand: me.hand, units: me.units === "ft-in" ? "ft-in" : "cm" };
+  const { submit, wrong, kept, busy } = useKeepHand(ruler);
   return (
     <section>
       <h2 className="text-lg">Your hand</h2>
@@ -63,14 +74,11 @@ export function HandSection() {
             />
           </label>
         ))}
-        <button type="submit" className="btn-main col-span-2" disabled={keep.isPending}>
+        <button type="submit" className="btn-main col-span-2" disabled={busy}>
           Keep my hand
         </button>
-        <p
-          role="status"
-          className={`col-span-2 ${bad || keep.error ? "text-hollow" : "text-ring"}`}
-        >
-          {bad || (keep.error?.message ?? (keep.isSuccess ? "Your hand is kept." : ""))}
+        <p role="status" className={`col-span-2 ${wrong ? "text-hollow" : "text-ring"}`}>
+          {wrong || (kept ? "Your hand is kept." : "")}
         </p>
       </form>
     </section>

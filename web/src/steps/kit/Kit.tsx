@@ -10,7 +10,8 @@ import { KitCharts } from "./KitChart";
 import { KitPanel } from "./KitPanel";
 import { KitTable } from "./KitTable";
 import { PartPanel } from "./part/PartPanel";
-import { type Ends, TapeWalk } from "./tape/TapeWalk";
+import type { Ends } from "./tape/NextReading";
+import { TapeWalk } from "./tape/TapeWalk";
 import { TuningPanel } from "./tuning/TuningPanel";
 
 const FOOT = [

@@ -3,7 +3,7 @@ import type { CableKind, InputBank, MicModel, StandModel } from "../../api/types
 import { LengthFields } from "../../parts/fields/Lengths";
 import { Pick } from "../../parts/fields/Pick";
 import { NameField, NumberField, OptionalField } from "../../parts/fields/typed";
-import { MicFields } from "./MicFields";
+import { MicFields, type SetRow } from "./MicFields";
 import type { Kind, Row } from "./rows";
 
 interface Props {
@@ -12,8 +12,6 @@ interface Props {
   onTake: (row: Row) => void;
   onTakeOut: () => void;
 }
-
-export type SetRow = (change: object) => void;
 
 export function Detail({ kind, row, onTake, onTakeOut }: Props) {
   const set: SetRow = (change) => onTake({ ...row, ...change } as Row);

@@ -5,7 +5,6 @@ import { Pick } from "../../parts/fields/Pick";
 import { Tick } from "../../parts/fields/Tick";
 import { Ticks } from "../../parts/fields/Ticks";
 import { OptionalField, TextField } from "../../parts/fields/typed";
-import type { SetRow } from "./Detail";
 
 const PATTERNS: MicModel["patterns"] = [
   "omni",
@@ -20,6 +19,9 @@ const FLAGS = [
   ["fragile", "fragile to air"],
   ["matched", "matched pairs"],
 ] as const;
+
+/** Change some fields of a row. */
+export type SetRow = (change: object) => void;
 
 interface Props {
   row: MicModel;

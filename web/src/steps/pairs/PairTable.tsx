@@ -52,25 +52,12 @@ export function PairTable({ source, sought, onOpen }: Props) {
         <thead className="text-left">
           <tr>
             {COLUMNS.map(([column, name]) => (
-              <th
+              <ColumnHead
                 key={column}
-                scope="col"
-                aria-sort={
-                  by.column === column ? (by.down ? "descending" : "ascending") : undefined
-                }
-                className="sticky top-0 bg-paper pr-2 pb-0.5"
-              >
-                <button
-                  type="button"
-                  className={`font-semibold ${by.column === column ? "text-ink" : "text-soft"}`}
-                  onClick={() => setBy({ column, down: by.column === column ? !by.down : true })}
-                >
-                  {name}
-                  <span aria-hidden="true">
-                    {by.column === column ? (by.down ? " ↓" : " ↑") : ""}
-                  </span>
-                </button>
-              </th>
+                name={name}
+                sorted={by.column === column ? (by.down ? "descending" : "ascending") : null}
+                onSort={() => setBy({ column, down: by.column === column ? !by.down : true })}
+              />
             ))}
           </tr>
         </thead>
@@ -81,6 +68,26 @@ export function PairTable({ source, sought, onOpen }: Props) {
         </tbody>
       </table>
     </div>
+  );
+}
+
+function ColumnHead(props: {
+  name: string;
+  sorted: "ascending" | "descending" | null;
+  onSort: () => void;
+}) {
+  const { name, sorted, onSort } = props;
+  return (
+    <th scope="col" aria-sort={sorted ?? undefined} className="sticky top-0 bg-paper pr-2 pb-0.5">
+      <button
+        type="button"
+        className={`font-semibold ${sorted ? "text-ink" : "text-soft"}`}
+        onClick={onSort}
+      >
+        {name}
+        {sorted && <span aria-hidden="true">{sorted === "descending" ? " ↓" : " ↑"}</span>}
+      </button>
+    </th>
   );
 }
 

@@ -15,26 +15,29 @@ interface Props {
 
 const NOTHING = () => undefined;
 
-export function Trial({ remedy, onBack, onTake }: Props) {
+/** The layout with each moved mic also where it stands now, so that the way is seen. */
+function useShown(ids: string[], moved: boolean) {
   const doc = useEditorPart((s) => s.doc);
   const still = useEditorPart((s) => s.still);
-  const board = useEditorPart((s) => s.board);
-  const ruler = useMe();
-  const lit = useLit();
-  const ids = useMemo(() => remedy.mics.map((m) => m.id), [remedy]);
-  const moved = remedy.steps.length > 0;
-  // Where it stands now is drawn with it, under its name and a stroke, so that the way is seen.
-  const shown = useMemo(() => {
+  return useMemo(() => {
     const old = moved ? still.mics.filter((m) => ids.includes(m.id)) : [];
     return { ...doc, mics: [...doc.mics, ...old.map((m) => ({ ...m, id: `${m.id}'` }))] };
   }, [doc, still, moved, ids]);
-  const glow = [lit.hovered, ...ids, board?.focus?.a, board?.focus?.b].filter((x): x is string =>
-    Boolean(x),
-  );
+}
+
+/** What the remedy does, in a word or two beside the chart. */
+function useHint(remedy: Remedy): string {
+  const still = useEditorPart((s) => s.still);
   const switched = remedy.mics.find((m) => {
     const was = micOf(still, m.id);
     return was && was.preamp_flip !== m.preamp_flip;
   });
+  if (switched) return `${switched.id} ${switched.preamp_flip ? "flipped" : "no longer flipped"}`;
+  return remedy.steps.length ? "dashed: where it would be" : "no mic moves";
+}
+
+export function Trial({ remedy, onBack, onTake }: Props) {
+  const board = useEditorPart((s) => s.board);
   return (
     <section className="flex min-h-0 flex-col" aria-label="Remedy on trial">
       <header className="flex flex-wrap items-center gap-3 px-4 pt-3">
@@ -53,40 +56,41 @@ export function Trial({ remedy, onBack, onTake }: Props) {
           <VerdictCounts counts={board.counts} />
         </div>
       )}
-      <div className="grid min-h-0 flex-1 grid-cols-2 border-t border-hair [&>section]:border-r [&>section]:border-hair">
-        {(["above", "along"] as const).map((facing) => (
-          <Chart
-            key={facing}
-            title={
-              facing === "above"
-                ? "From above"
-                : lit.side === "drummer"
-                  ? "From behind"
-                  : "From the front"
-            }
-            hint={
-              switched
-                ? `${switched.id} ${switched.preamp_flip ? "flipped" : "no longer flipped"}`
-                : moved
-                  ? "dashed: where it would be"
-                  : "no mic moves"
-            }
-            facing={facing}
-            side={lit.side}
-            layout={shown}
-            board={board}
-            ruler={ruler}
-            lit={glow}
-            fresh={moved ? ids : []}
-            selected={null}
-            onSelect={NOTHING}
-            onHover={lit.hover}
-            onMove={NOTHING}
-            onAim={NOTHING}
-            onNudge={NOTHING}
-          />
-        ))}
-      </div>
+      <TwoViews remedy={remedy} />
     </section>
+  );
+}
+
+function TwoViews({ remedy }: { remedy: Remedy }) {
+  const board = useEditorPart((s) => s.board);
+  const ruler = useMe();
+  const lit = useLit();
+  const ids = useMemo(() => remedy.mics.map((m) => m.id), [remedy]);
+  const moved = remedy.steps.length > 0;
+  const layout = useShown(ids, moved);
+  const hint = useHint(remedy);
+  const glow = [lit.hovered, ...ids, board?.focus?.a, board?.focus?.b];
+  const views = [
+    ["above", "From above"],
+    ["along", lit.side === "drummer" ? "From behind" : "From the front"],
+  ] as const;
+  return (
+    <div className="grid min-h-0 flex-1 grid-cols-2 border-t border-hair [&>section]:border-r [&>section]:border-hair">
+      {views.map(([facing, title]) => (
+        <Chart
+          key={facing}
+          {...{ facing, title, hint, layout, board, ruler }}
+          side={lit.side}
+          lit={glow.filter((x): x is string => Boolean(x))}
+          fresh={moved ? ids : []}
+          selected={null}
+          onSelect={NOTHING}
+          onHover={lit.hover}
+          onMove={NOTHING}
+          onAim={NOTHING}
+          onNudge={NOTHING}
+        />
+      ))}
+    </div>
   );
 }

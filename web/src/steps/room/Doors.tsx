@@ -5,7 +5,7 @@ import { LengthFields } from "../../parts/fields/Lengths";
 import { Pick } from "../../parts/fields/Pick";
 import { Tick } from "../../parts/fields/Tick";
 import { useMe } from "../../parts/me";
-import type { RoomPart } from "./RoomPanel";
+import type { RoomPart } from "./useRoom";
 
 type Door = Room["doors"][number];
 const WALLS: Door["wall"][] = ["back", "front", "left", "right"];

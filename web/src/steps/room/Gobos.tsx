@@ -5,7 +5,7 @@ import { LengthFields } from "../../parts/fields/Lengths";
 import { Pick } from "../../parts/fields/Pick";
 import { NumberField } from "../../parts/fields/typed";
 import { useMe } from "../../parts/me";
-import type { RoomPart } from "./RoomPanel";
+import type { RoomPart } from "./useRoom";
 import { useMaterials } from "./useRoom";
 
 type Gobo = Room["gobos"][number];

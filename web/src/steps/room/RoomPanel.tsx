@@ -8,16 +8,11 @@ import { Gobos } from "./Gobos";
 import { KeepRoom } from "./KeepRoom";
 import { Rug } from "./Rug";
 import { Spaces } from "./Spaces";
-import { useMaterials, useSetRoom } from "./useRoom";
+import { type RoomPart, useMaterials, useSetRoom } from "./useRoom";
 
 const SURFACES = ["floor", "ceiling", "back", "front", "left", "right"] as const;
 const CORNERS = ["", "back left", "back right", "front left", "front right"];
 const DEG = 180 / Math.PI;
-
-export interface RoomPart {
-  room: Room;
-  put: (change: Partial<Room>) => void;
-}
 
 export function RoomPanel({ room }: { room: Room }) {
   const set = useSetRoom();

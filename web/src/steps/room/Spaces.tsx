@@ -4,7 +4,7 @@ import { type Ruler, threeAcross } from "../../core/units";
 import { LengthFields } from "../../parts/fields/Lengths";
 import { NameField } from "../../parts/fields/typed";
 import { useMe } from "../../parts/me";
-import type { RoomPart } from "./RoomPanel";
+import type { RoomPart } from "./useRoom";
 
 type Space = Room["spaces"][number];
 

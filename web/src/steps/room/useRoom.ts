@@ -62,3 +62,9 @@ export function usePose() {
     [hands],
   );
 }
+
+/** A room and how to change some of its fields, as its parts of the panel take them. */
+export interface RoomPart {
+  room: RoomDoc;
+  put: (change: Partial<RoomDoc>) => void;
+}

@@ -4,7 +4,6 @@ import { Lengths } from "../../../parts/fields/Lengths";
 import { Pick } from "../../../parts/fields/Pick";
 import { Tick } from "../../../parts/fields/Tick";
 import { Ticks } from "../../../parts/fields/Ticks";
-import type { SetPart } from "./PartPanel";
 import { Pitch } from "./Pitch";
 
 const DAMPING: NonNullable<Drum["damping"]> = [
@@ -17,6 +16,9 @@ const DAMPING: NonNullable<Drum["damping"]> = [
 ];
 const FINISHES: NonNullable<Head["finish"]>[] = ["clear", "coated", "mesh"];
 const USUAL_FAR: Head = { finish: "clear", plies: 1 };
+
+/** Change some fields of a part. */
+export type SetPart = (more: Partial<Drum>) => void;
 
 interface Props {
   drum: Drum;

@@ -9,12 +9,10 @@ import { Pick } from "../../../parts/fields/Pick";
 import { NameField, NumberField } from "../../../parts/fields/typed";
 import { useChangePart, useTake } from "../../../parts/hands";
 import { useMe } from "../../../parts/me";
-import { DrumFields } from "./DrumFields";
+import { DrumFields, type SetPart } from "./DrumFields";
 
 const DRUM_KINDS: Drum["kind"][] = ["kick", "snare", "rack", "floor", "hand drum"];
 const CYMBAL_KINDS = ["hats", "crash", "ride", "splash", "china", "percussion"];
-
-export type SetPart = (more: Partial<Drum>) => void;
 
 export function PartPanel({ part, onGone }: { part: Part; onGone: () => void }) {
   const change = useChangePart();

@@ -4,13 +4,15 @@ import type { KitBoard } from "../../../api/types";
 import { howToType, parseLength, type Ruler, unitMark } from "../../../core/units";
 import { useTake } from "../../../parts/hands";
 import { useMe } from "../../../parts/me";
-import type { Ends } from "./TapeWalk";
 
 const STAGE = {
   place: "To place it",
   check: "To check what is known",
   again: "Once more",
 } as const;
+
+/** A reading by its two ends; no second end is the floor. */
+export type Ends = [string, string | null];
 
 type Tape = KitBoard["tape"];
 

@@ -2,12 +2,9 @@
 import { useRef } from "react";
 import type { KitBoard } from "../../../api/types";
 import { useEditorPart } from "../../../parts/editing";
-import { NextReading } from "./NextReading";
+import { type Ends, NextReading } from "./NextReading";
 import { OtherReading } from "./OtherReading";
 import { Readings } from "./Readings";
-
-/** A reading by its two ends; no second end is the floor. */
-export type Ends = [string, string | null];
 
 interface Props {
   board: KitBoard | undefined;

@@ -4,9 +4,7 @@ import type { Example, PairRow } from "../../../api/types";
 import { Slide } from "../../../parts/fields/Slide";
 import { TwoAgainst } from "./TwoAgainst";
 import { usePlayer } from "./useExample";
-import { type Listened, useListening, VERSIONS, type Version } from "./useListening";
-
-export type Names = Record<Version, string>;
+import { type Listened, type Names, useListening, VERSIONS, type Version } from "./useListening";
 
 function namesOf(row: PairRow): Names {
   return {

@@ -1,8 +1,7 @@
 /** Two versions against each other, open or blind. */
 import { verdictOf } from "../../../core/blind";
 import { Pick } from "../../../parts/fields/Pick";
-import type { Names } from "./Listening";
-import { type Listened, type Side, VERSIONS, type Version } from "./useListening";
+import { type Listened, type Names, type Side, VERSIONS, type Version } from "./useListening";
 
 const SIDES: Side[] = ["A", "B"];
 

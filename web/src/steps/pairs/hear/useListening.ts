@@ -81,3 +81,6 @@ export function useListening(player: Player | null) {
 }
 
 export type Listened = ReturnType<typeof useListening>;
+
+/** What each version is called. */
+export type Names = Record<Version, string>;
