@@ -78,7 +78,7 @@ def chromium():
         browser.close()
 
 
-def choose(field: Locator, value: str) -> None:
+def pick(field: Locator, value: str) -> None:
     """Open a list and take one of it, by the value it stands for or else by its words."""
     field.click()
     page = field.page
@@ -144,6 +144,7 @@ def watched(page: Page) -> list[str]:
 
 def arrive(server: Server, chromium: Browser, start="square pair", kit="five-piece") -> Person:
     context = chromium.new_context(viewport={"width": 1280, "height": 800})
+    context.set_default_timeout(20_000)
     page = context.new_page()
     faults = watched(page)
     page.goto(server.url)

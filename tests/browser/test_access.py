@@ -30,7 +30,7 @@ def test_no_view_has_a_serious_fault(someone, theme):
     assert faults(page) == []
     page.locator('[data-mic="FT"][data-view="above"]').focus()
     page.keyboard.press("Enter")
-    expect(page.get_by_role("heading", name="Floor tom")).to_be_visible()
+    expect(page.get_by_role("heading", name="Floor tom", exact=True)).to_be_visible()
     assert faults(page) == []
     page.get_by_role("tab", name="Techniques", exact=True).click()
     expect(page.locator("[data-technique]").first).to_be_visible()
@@ -63,7 +63,7 @@ def test_no_view_has_a_serious_fault(someone, theme):
     page.keyboard.press("Enter")
     expect(page.get_by_role("group", name="Damping")).to_be_visible()
     for foot in ("Tuning", "Table"):
-        page.get_by_role("button", name=foot, exact=True).click()
+        page.get_by_role("tab", name=foot, exact=True).click()
         assert faults(page) == []
     studio = someone.get("/account/me").json()["studios"][0]["id"]
     page.goto(f"{someone.url}/studios/{studio}/locker")
@@ -119,7 +119,7 @@ def test_no_view_of_pairs_has_a_serious_fault(someone, theme):
     page.evaluate(f"localStorage.setItem('ringside-theme', '{theme}')")
     someone.open("pairs")
     page.locator('[data-pair="T1-OL"]').click()
-    page.get_by_role("button", name="Body over delay").click()
+    page.get_by_role("tab", name="Body over delay").click()
     expect(page.locator("[data-remedy]").first).to_be_visible()
     assert faults(page) == []
     for view, there in (
@@ -127,10 +127,10 @@ def test_no_view_of_pairs_has_a_serious_fault(someone, theme):
         ("Best flips", "[data-flips-words]"),
         ("Picture", "[data-picture]"),
     ):
-        page.get_by_role("group", name="Look at").get_by_role("button", name=view).click()
+        page.get_by_role("tab", name=view).click()
         expect(page.locator(there).first).to_be_visible()
         assert faults(page) == [], view
-    page.get_by_role("tab", name="Table").click()
+    page.get_by_role("radio", name="Table").click()
     expect(page.get_by_role("table", name="Pairs, worst first")).to_be_visible()
     assert faults(page) == []
     page.get_by_role("button", name=re.compile("^Try: Move")).first.click()

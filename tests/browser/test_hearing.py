@@ -4,7 +4,7 @@ import re
 
 from playwright.sync_api import expect
 
-from tests.browser.conftest import choose
+from tests.browser.conftest import pick
 from tests.browser.test_pairs import cell
 
 # Web Audio writes down what it is told beside doing it: what starts, when, and what is faded in.
@@ -65,7 +65,7 @@ def test_versions_run_together_and_are_switched_without_a_start(someone):
 
 def test_a_blind_test_counts_right_answers(someone):
     page, dialog = hearing(someone)
-    choose(dialog.get_by_label("A is"), "a")
+    pick(dialog.get_by_label("A is"), "a")
     dialog.get_by_role("button", name="Blind test").click()
     expect(dialog.locator("[data-hear]")).to_have_count(0)  # nothing tells which is which
     right = 0
@@ -89,7 +89,7 @@ def test_a_second_time_it_is_there_at_once_and_an_unsure_pair_says_so(someone):
     expect(page.get_by_role("dialog").locator("[data-hear=wired]")).to_be_visible()
     page.keyboard.press("Escape")
     cell(page, "KO-OL").click()
-    choose(page.get_by_label("Drum of this pair"), "kick")
+    pick(page.get_by_label("Drum of this pair"), "kick")
     page.get_by_role("button", name="Hear it").click()
     unsure = page.get_by_role("dialog").get_by_text("The sign of this pair is unsure")
     expect(unsure).to_be_visible(timeout=20000)

@@ -6,7 +6,7 @@ import re
 from playwright.sync_api import expect
 
 from ops.paths import DEMO_PASSWORD
-from tests.browser.conftest import PASSWORD, choose, watched
+from tests.browser.conftest import PASSWORD, pick, watched
 from tests.browser.test_place import SNARE, distance, drag, shown
 
 
@@ -143,7 +143,7 @@ def test_a_new_session_from_a_starting_kit(someone):
     page.get_by_role("button", name="New session").click()
     dialog = page.get_by_role("dialog", name="New session")
     dialog.get_by_label("Name").fill("Second day")
-    choose(dialog.get_by_label("Kit"), "left-handed five-piece")
+    pick(dialog.get_by_label("Kit"), "left-handed five-piece")
     dialog.get_by_label("turned pair").check()
     dialog.get_by_role("button", name="Make it").click()
     expect(page.get_by_role("button", name="OR is on the ring")).to_be_visible()
@@ -158,7 +158,7 @@ def test_a_new_session_from_a_starting_kit(someone):
     page.get_by_role("button", name="More for Third day", exact=True).click()
     page.get_by_role("menuitem", name="Delete").click()
     expect(page.get_by_role("heading", name="Third day", exact=True)).to_be_hidden()
-    page.get_by_role("status").get_by_role("button", name="Undo").click()
+    page.get_by_role("region", name="Notifications").get_by_role("button", name="Undo").click()
     expect(page.get_by_role("heading", name="Third day", exact=True)).to_be_visible()
 
 
@@ -172,7 +172,7 @@ def test_layouts_are_copied_renamed_deleted_and_brought_back(someone):
     switch.click()
     page.get_by_role("menuitem", name="Delete this layout").click()
     expect(page.get_by_role("button", name=re.compile("^Switch layout: Layout A"))).to_be_visible()
-    page.get_by_role("status").get_by_role("button", name="Undo").click()
+    page.get_by_role("region", name="Notifications").get_by_role("button", name="Undo").click()
     expect(switch).to_be_visible()
 
 
@@ -182,7 +182,7 @@ def test_another_layout_of_the_session_from_a_start(someone):
     page.get_by_role("menuitem", name="New layout").click()
     dialog = page.get_by_role("dialog", name="New layout")
     dialog.get_by_label("Name").fill("Layout N")
-    choose(dialog.get_by_label("Kit"), "four-piece")
+    pick(dialog.get_by_label("Kit"), "four-piece")
     dialog.get_by_label("empty").check()
     dialog.get_by_role("button", name="Make it").click()
     expect(page.get_by_role("heading", name="No mics yet")).to_be_visible()
@@ -238,7 +238,7 @@ def test_the_sheet_prints_as_pdf_and_csv(someone):
     sheet = page.frame_locator("iframe")
     expect(sheet.get_by_role("heading", name=re.compile("Test day"))).to_be_visible()
     expect(sheet.get_by_role("row")).to_have_count(11)
-    page.get_by_role("button", name="Letter").click()
+    page.get_by_role("radio", name="Letter").click()
     with page.expect_download() as waiting:
         page.get_by_role("link", name="PDF, Letter").click()
     assert waiting.value.path().read_bytes().startswith(b"%PDF")

@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 from ringside.plan.kit import Kit, mirrored, reference_point
 from ringside.plan.kits import KITS
 
-from tests.browser.conftest import arrive, choose
+from tests.browser.conftest import arrive, pick
 
 
 @pytest.fixture
@@ -140,8 +140,8 @@ def drag(page, locator, dx, dy):
 def test_dragging_a_drum_by_hand_makes_its_readings_unsure(someone):
     page = someone.open("kit")
     form = page.get_by_role("form", name="Another reading")
-    choose(form.get_by_label("From", exact=True), "snare")
-    choose(form.get_by_label("To", exact=True), "floor")
+    pick(form.get_by_label("From", exact=True), "snare")
+    pick(form.get_by_label("To", exact=True), "floor")
     form.get_by_label("Length, cm").fill("70")
     form.get_by_role("button", name="Take").click()
     row = page.locator('[data-reading="snare floor"]')
@@ -237,19 +237,19 @@ def test_a_kit_is_kept_and_taken_again(someone):
     page = someone.open("kit")
     page.get_by_label("This kit").fill("Barn kit")
     page.keyboard.press("Enter")
-    choose(page.get_by_label("One more"), "percussion")
+    pick(page.get_by_label("One more"), "percussion")
     page.get_by_role("button", name="Add", exact=True).click()
     expect(page.get_by_role("heading", name="Percussion")).to_be_visible()
     page.get_by_role("button", name="The kit as a whole").click()
     page.get_by_role("button", name="Keep Barn kit for next time").click()
     expect(page.get_by_text("Barn kit is kept for next time")).to_be_visible()
-    choose(page.get_by_label("Take another kit"), "small four-piece")
+    pick(page.get_by_label("Take another kit"), "small four-piece")
     expect(page.get_by_label("This kit")).to_have_value("Small four-piece")
-    choose(page.get_by_label("Take another kit"), "Barn kit")
+    pick(page.get_by_label("Take another kit"), "Barn kit")
     expect(page.get_by_label("This kit")).to_have_value("Barn kit")
     page.get_by_role("button", name="Forget the kept Barn kit").click()
     expect(page.get_by_role("button", name="Forget the kept Barn kit")).to_have_count(0)
-    page.get_by_role("button", name="Undo", exact=True).click()
+    page.get_by_role("region", name="Notifications").get_by_role("button", name="Undo").click()
     expect(page.get_by_role("button", name="Forget the kept Barn kit")).to_be_visible()
     someone.saved()
     assert "percussion" in [c["id"] for c in someone.doc()["kit"]["cymbals"]]

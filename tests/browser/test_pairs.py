@@ -51,11 +51,11 @@ def test_the_pulses_follow_the_chosen_drum_in_order_of_arrival(someone):
     page = someone.open("pairs")
     order = page.locator("svg[aria-label='First half-waves by arrival'] [data-sign]")
     expect(order.first).to_have_attribute("data-sign", "ST")
-    page.get_by_role("group", name="Drum").get_by_role("button", name="Kick").click()
+    page.get_by_role("group", name="Drum").get_by_role("radio", name="Kick").click()
     expect(order.first).to_have_attribute("data-sign", "KI")
     page.get_by_label("worst drum").uncheck()
     expect(cell(page, "OL-OR")).to_have_attribute("data-verdict", "late")
-    page.get_by_role("group", name="Drum").get_by_role("button", name="Snare").click()
+    page.get_by_role("group", name="Drum").get_by_role("radio", name="Snare").click()
     expect(cell(page, "OL-OR")).to_have_attribute("data-verdict", "together")
 
 
@@ -72,7 +72,7 @@ def test_arrows_walk_the_grid(someone):
 
 def test_table_is_worst_first_and_opens_pairs(someone):
     page = someone.open("pairs")
-    page.get_by_role("tab", name="Table").click()
+    page.get_by_role("radio", name="Table").click()
     rows = page.get_by_role("table", name="Pairs, worst first").get_by_role("row")
     expect(rows.nth(1)).to_contain_text("hollow")
     rows.nth(1).get_by_role("button").click()

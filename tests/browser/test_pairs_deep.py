@@ -8,7 +8,7 @@ import re
 from playwright.sync_api import expect
 
 from ops.bench import big_layout
-from tests.browser.conftest import choose
+from tests.browser.conftest import pick
 from tests.browser.test_pairs import cell
 
 
@@ -17,7 +17,7 @@ def counted(page, verdict):
 
 
 def look(page, name):
-    page.get_by_role("group", name="Look at").get_by_role("button", name=name).click()
+    page.get_by_role("tab", name=name).click()
 
 
 def test_a_remedy_is_shown_on_the_chart_before_it_is_taken(someone):
@@ -59,7 +59,7 @@ def test_body_over_delay_says_whether_to_flip_or_to_move(someone):
     page = someone.open("pairs")
     cell(page, "ST-SB").click()
     expect(page.locator("[data-delay-words]")).to_contain_text("The flip is the better cure")
-    page.get_by_role("button", name="Body over delay").click()
+    page.get_by_role("tab", name="Body over delay").click()
     chart = page.get_by_role("img", name=re.compile("^Body against delay: now"))
     expect(chart.locator("[data-now]")).to_be_visible()
     band = page.locator("[data-band='body flipped_db']")
@@ -71,7 +71,7 @@ def test_body_over_delay_says_whether_to_flip_or_to_move(someone):
 def test_a_delay_on_the_track_is_kept_and_the_school_chosen(someone):
     page = someone.open("pairs")
     cell(page, "OL-OR").click()
-    choose(page.get_by_label("School"), "aligned")
+    pick(page.get_by_label("School"), "aligned")
     someone.saved()
     assert someone.doc()["timing"] == "aligned"
     page.get_by_role("button", name=re.compile("^Take: Delay OR by 29 samples")).click()
@@ -106,7 +106,7 @@ def test_mics_are_added_in_ones_own_order_which_is_kept(someone):
     look(page, "One by one")
     rows = page.locator("[data-step]")
     expect(rows.first).to_have_attribute("data-step", "OL")
-    page.get_by_role("group", name="Order").get_by_role("button", name="Kick first").click()
+    page.get_by_role("radio", name="Kick first").click()
     expect(rows.first).to_have_attribute("data-step", "KI")
     expect(page.locator("[data-step=SB]")).to_contain_text("flip it")
     page.get_by_role("button", name="SB earlier").click()
@@ -127,7 +127,7 @@ def test_the_picture_follows_the_view_and_pans_follow_the_picture(someone):
     heads = page.get_by_role("region", name="Picture of Overheads")
     expect(heads.locator("[data-appears=snare]")).to_contain_text("Snare in the middle")
     expect(heads.locator("[data-appears=floor]")).to_contain_text("right")
-    page.get_by_role("button", name="Audience's view").click()
+    page.get_by_role("radio", name="Audience's view").click()
     expect(heads.get_by_text("OL stands on the right")).to_be_visible()
     heads.get_by_role("button", name="Change over").click()
     expect(heads.locator("[data-appears=floor]")).to_contain_text("left")
@@ -156,9 +156,9 @@ def test_the_grid_is_sifted_searched_and_walked(someone):
     page.get_by_label("Find a mic or drum").fill("hats")
     expect(faint).to_have_count(36)
     page.get_by_label("Find a mic or drum").fill("")
-    choose(page.get_by_label("Order of the mics"), "by drum")
+    pick(page.get_by_label("Order of the mics"), "by drum")
     expect(page.locator('[data-cell="1-0"]')).to_have_attribute("data-pair", "KI-KO")
-    choose(page.get_by_label("Order of the mics"), "worst first")
+    pick(page.get_by_label("Order of the mics"), "worst first")
     expect(page.locator('[data-cell="1-0"]')).to_have_attribute("data-pair", re.compile("OL|OR"))
     page.locator('[data-cell="1-0"]').focus()
     page.keyboard.press("PageDown")
@@ -169,7 +169,7 @@ def test_the_grid_is_sifted_searched_and_walked(someone):
 
 def test_the_table_sorts_and_is_taken_as_csv(someone):
     page = someone.open("pairs")
-    page.get_by_role("tab", name="Table").click()
+    page.get_by_role("radio", name="Table").click()
     table = page.get_by_role("table", name="Pairs, worst first")
     expect(table.get_by_role("row")).to_have_count(46)
     table.get_by_role("button", name="Δt, ms").click()
@@ -194,7 +194,7 @@ def test_a_decision_is_flagged_when_the_layout_moves_under_it(someone):
     page.get_by_role("button", name=re.compile("^Take: Move OR until both hear the kick")).click()
     expect(cell(page, "OL-OR")).to_have_attribute("data-left", "stale")
     cell(page, "OL-OR").click()
-    choose(page.get_by_label("Drum of this pair"), "kick")
+    pick(page.get_by_label("Drum of this pair"), "kick")
     expect(page.locator("[data-stale]")).to_contain_text("Look again")
     page.get_by_role("button", name="It still holds").click()
     expect(page.locator("[data-stale]")).to_have_count(0)

@@ -6,6 +6,8 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.conftest import arrive, pick
+
 SNARE, KICK = (0.0, 0.0, 0.66), (0.28, 0.25, 0.28)
 
 
@@ -116,7 +118,7 @@ def test_the_keyboard_alone_moves_selects_and_aims(someone):
     page.keyboard.press("Alt+ArrowRight")
     page.keyboard.press("PageUp")
     page.keyboard.press("Enter")
-    expect(page.get_by_role("heading", name="Floor tom")).to_be_visible()
+    expect(page.get_by_role("heading", name="Floor tom", exact=True)).to_be_visible()
     someone.saved()
     after = someone.mic("FT")
     moved = [b - a for a, b in zip(before["position_m"], after["position_m"], strict=True)]
@@ -168,7 +170,7 @@ def test_aim_is_said_in_words_and_set_by_naming_a_drum(someone):
     page.locator('[data-mic="FT"][data-view="above"]').focus()
     page.keyboard.press("Enter")
     expect(page.locator("[data-aim-words]")).to_have_text("at the floor tom")
-    choose(page.get_by_label("Aim at"), "snare")
+    pick(page.get_by_label("Aim at"), "snare")
     expect(page.locator("[data-aim-words]")).to_have_text("at the snare")
     someone.saved()
     mic = someone.mic("FT")
@@ -181,7 +183,7 @@ def test_typed_distances_place_the_mic_or_say_why_not(someone):
     page = someone.open()
     page.locator('[data-mic="OR"][data-view="above"]').focus()
     page.keyboard.press("Enter")
-    page.get_by_role("button", name="Mic OR").click()
+    page.get_by_role("tab", name="Mic OR").click()
     form = page.get_by_role("form", name="Place OR by tape")
     form.get_by_label("Snare").fill("120")
     form.get_by_label("Kick").fill("152")
@@ -203,7 +205,7 @@ def test_adding_copying_renaming_and_taking_away_a_mic(someone):
     expect(page.get_by_role("heading", name="New mic")).to_be_visible()
     page.get_by_label("Short name").fill("FM")
     page.get_by_label("Short name").press("Enter")
-    choose(page.get_by_label("Pattern"), "figure-8")
+    pick(page.get_by_label("Pattern"), "figure-8")
     page.get_by_role("button", name="Copy", exact=True).click()
     someone.saved()
     ids = [m["id"] for m in someone.doc()["mics"]]
@@ -211,11 +213,11 @@ def test_adding_copying_renaming_and_taking_away_a_mic(someone):
     assert someone.mic("FM1")["pattern"] == "figure-8"
     page.get_by_role("button", name="Take away").click()
     expect(page.get_by_text("FM1 is taken away")).to_be_visible()
-    page.get_by_role("status").get_by_role("button", name="Undo").click()
+    page.get_by_role("region", name="Notifications").get_by_role("button", name="Undo").click()
     expect(page.locator('[data-mic="FM1"][data-view="above"]')).to_be_visible()
     page.locator('[data-mic="FM"][data-view="above"]').focus()
     page.keyboard.press("Enter")
-    page.get_by_role("button", name="Mic FM").click()
+    page.get_by_role("tab", name="Mic FM").click()
     page.get_by_label("Short name").fill("OL")
     page.get_by_label("Short name").press("Enter")
     expect(page.get_by_text("Not taken: one word, not taken")).to_be_visible()
@@ -294,7 +296,7 @@ def test_feet_and_inches_everywhere_and_back(someone):
     page.get_by_role("link", name="Place").click()
     page.locator('[data-mic="OL"][data-view="above"]').focus()
     page.keyboard.press("Enter")
-    page.get_by_role("button", name="Mic OL").click()
+    page.get_by_role("tab", name="Mic OL").click()
     page.get_by_label("Height").fill("5' 6 1/2\"")
     page.get_by_label("Height").press("Enter")
     someone.saved()
@@ -312,7 +314,7 @@ def test_warmer_air_brings_every_arrival_forward(someone):
     expect(page.get_by_role("button", name=re.compile("air: 35.0 °C"))).to_contain_text("351.9 m/s")
     expect(page.locator('[data-off="kick"]')).to_contain_text("0.60 ms")
     page.get_by_role("button", name=re.compile("air: 35.0 °C")).click()
-    choose(page.get_by_label("Session rate"), "96000")
+    pick(page.get_by_label("Session rate"), "96000")
     page.get_by_role("button", name="Take it").click()
     page.get_by_role("link", name="Pairs").click()
     page.locator('[data-pair="OL-OR"]').click()
@@ -323,8 +325,6 @@ def test_warmer_air_brings_every_arrival_forward(someone):
 
 
 def test_a_left_handed_kit_is_drawn_mirrored(server, chromium):
-    from tests.browser.conftest import arrive
-
     person = arrive(server, chromium, start="turned pair", kit="left-handed five-piece")
     page = person.open()
     snare, kick = (middle(page, m)[0] for m in ("ST", "KI"))

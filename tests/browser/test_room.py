@@ -3,7 +3,7 @@
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import choose
+from tests.browser.conftest import pick
 
 
 @pytest.fixture
@@ -94,7 +94,7 @@ def test_a_ceiling_under_the_overheads_is_told_at_once(in_a_room):
         expect(page.locator(f'[data-blocked="{mic}"]')).to_contain_text("above the ceiling")
     page.locator('[data-mic="OL"][data-view="above"]').focus()
     page.keyboard.press("Enter")
-    page.get_by_role("button", name="Mic OL").click()
+    page.get_by_role("tab", name="Mic OL").click()
     expect(page.get_by_role("alert").first).to_contain_text("above the ceiling")
 
 
@@ -112,12 +112,12 @@ def test_an_l_a_hallway_and_materials_change_what_the_room_does(in_a_room):
     page = in_a_room.page
     decay = page.locator('[data-figure^="decay"]')
     before = decay.inner_text()
-    choose(page.get_by_label("Material of the ceiling"), "ceiling tiles")
+    pick(page.get_by_label("Material of the ceiling"), "ceiling tiles")
     expect(decay).not_to_have_text(before)
     expect(page.locator("[data-room-words]")).to_contain_text("Live: the room mics")
-    choose(page.get_by_label("Shape"), "front right")
+    pick(page.get_by_label("Shape"), "front right")
     expect(page.locator("[data-wall=front]")).to_have_text("400.0 cm")
-    page.get_by_role("button", name="Modes").click()
+    page.get_by_role("tab", name="Modes").click()
     expect(page.get_by_role("table", name="Modes of the room")).to_contain_text("plan")
     page.get_by_text("What opens off it (0)").click()
     page.get_by_role("button", name="Add a hallway, bathroom, stairwell").click()
@@ -132,7 +132,7 @@ def test_an_l_a_hallway_and_materials_change_what_the_room_does(in_a_room):
 def test_spots_tried_by_ear_and_the_way_back(in_a_room):
     page = in_a_room.page
     page.get_by_role("tab", name="Spots tried").click()
-    page.get_by_role("group", name="How it sounds").get_by_role("button", name="4").click()
+    page.get_by_role("radio", name="4").click()
     page.get_by_label("In words").fill("Even, a little dry")
     page.keyboard.press("Enter")
     row = page.locator("[data-spot]")
@@ -147,7 +147,7 @@ def test_spots_tried_by_ear_and_the_way_back(in_a_room):
 def test_a_room_is_kept_for_next_time(in_a_room):
     page = in_a_room.page
     page.get_by_role("button", name="Keep for next time").click()
-    expect(page.get_by_text("Live room is kept for next time")).to_be_visible()
+    expect(page.get_by_text("Live room is kept for next time", exact=True)).to_be_visible()
     starts = in_a_room.get("/sessions/starts").json()
     assert [r["name"] for r in starts["rooms"]] == ["Live room"]
 
@@ -160,12 +160,12 @@ def test_a_mic_in_the_hallway_is_clear_and_one_in_its_wall_is_not(in_a_room):
     page.get_by_text("Doors (0)").click()
     page.get_by_role("button", name="Add a door").click()
     expect(page.get_by_text("Doors (1)")).to_be_visible()
-    choose(page.get_by_label("Wall", exact=True), "right")
+    pick(page.get_by_label("Wall", exact=True), "right")
     in_a_room.saved()
     page.get_by_role("link", name="Place").click()
     page.locator('[data-mic="OR"][data-view="above"]').focus()
     page.keyboard.press("Enter")
-    page.get_by_role("button", name="Mic OR").click()
+    page.get_by_role("tab", name="Mic OR").click()
     # The room is 500 across with the snare at 240: the hallway begins 20 beyond the wall.
     for right, words in (("300", ""), ("270", "behind a wall"), ("100", "")):
         page.get_by_label("Right, cm").fill(right)
@@ -180,7 +180,7 @@ def test_a_mic_in_the_hallway_is_clear_and_one_in_its_wall_is_not(in_a_room):
 
 def test_the_rug_counts_for_the_decay(in_a_room):
     page = in_a_room.page
-    page.get_by_role("button", name="Decay").click()
+    page.get_by_role("tab", name="Decay").click()
     table = page.get_by_role("table", name="Decay by octave band, seconds")
     before = table.inner_text()
     page.get_by_text("Rug under the kit").click()

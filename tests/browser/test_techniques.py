@@ -6,7 +6,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import arrive, choose
+from tests.browser.conftest import arrive, pick
 
 
 @pytest.fixture
@@ -125,6 +125,42 @@ def test_leaving_a_preview_leaves_nothing_behind(blank):
     assert blank.doc()["mics"] == []
 
 
+def shown(page, name="pair-turned"):
+    """A technique shown, not taken."""
+    techniques(page)
+    page.locator(f"[data-technique='{name}']").click()
+    expect(page.locator("[data-fresh='OL']").first).to_be_visible()
+
+
+def test_what_is_done_besides_a_preview_is_done_on_what_is_kept(blank):
+    page = blank.open()
+    shown(page)
+    page.get_by_role("button", name="Add a mic").click()
+    kept(blank, "Added")
+    assert [m["name"] for m in blank.doc()["mics"]] == ["New mic"]
+
+    shown(page)
+    page.get_by_role("button", name="Switch layout").click()
+    page.get_by_role("menuitem", name="Rename this layout").click()
+    page.get_by_role("dialog").get_by_label("Name").fill("Dry take")
+    page.get_by_role("button", name="Rename", exact=True).click()
+    kept(blank, "Renamed to Dry take")
+    assert blank.doc()["name"] == "Dry take"
+    assert len(blank.doc()["mics"]) == 1
+
+
+def test_taking_a_brief_does_not_take_what_is_only_shown(blank):
+    page = blank.open()
+    shown(page)
+    page.get_by_role("link", name="Brief").click()
+    page.get_by_role("radio", name="Driving").click()
+    kept(blank, "Brief: driving")
+    assert blank.doc()["mics"] == []
+    page.get_by_role("button", name="Start empty").click()
+    kept(blank, "Started empty")
+    assert blank.doc()["mics"] == []
+
+
 def test_a_mic_that_is_only_shown_is_not_taken_by_dragging_another(someone):
     page = someone.open()
     techniques(page)
@@ -163,7 +199,7 @@ def test_a_technique_for_a_drum_goes_where_it_is_told(blank):
     techniques(page)
     page.locator("[data-technique='tom-top']").click()
     expect(page.locator("[data-fresh]").first).to_be_visible()
-    choose(page.get_by_label("For", exact=True), "floor")
+    pick(page.get_by_label("For", exact=True), "floor")
     expect(page.locator("[data-fresh='FT']").first).to_be_visible()
     number(page, "Over the head, cm", "12")
     page.get_by_role("button", name="Take it", exact=True).click()
@@ -217,7 +253,7 @@ def test_what_if_slides_shows_and_keeps(blank):
     page.locator("[data-opened]").get_by_role("button", name="What if").click()
     panel = page.locator("[data-whatif]")
     expect(panel.locator("[data-whatif-value]")).to_have_text("120.0 cm")
-    choose(panel.get_by_label("Slide"), "height")
+    pick(panel.get_by_label("Slide"), "height")
     expect(panel.locator("[data-whatif-value]")).to_have_text("100.0 cm")
     levels = panel.get_by_role("img", name="Levels it hears")
     first = levels.get_attribute("aria-label")
@@ -284,7 +320,7 @@ def test_a_technique_is_taken_away_as_one_thing_and_brought_back(blank):
     take(page, "wide-crossed")
     page.get_by_role("button", name="Take it away").click()
     expect(page.locator("[data-mic]")).to_have_count(0)
-    page.get_by_role("button", name="Undo", exact=True).click()
+    page.get_by_role("region", name="Notifications").get_by_role("button", name="Undo").click()
     expect(page.locator("[data-mic][data-view='above']")).to_have_count(4)
     expect(page.locator("[data-taken='wide-crossed']")).to_be_visible()
 
@@ -324,7 +360,7 @@ def test_a_close_mic_is_placed_in_drum_terms(someone):
     someone.saved()
     height = someone.mic("ST")["position_m"][2] - snare["batter_m"][2]
     assert height == pytest.approx(0.1, abs=1e-6)
-    choose(drum.get_by_label("Aimed at", exact=True), "shell")
+    pick(drum.get_by_label("Aimed at", exact=True), "shell")
     expect(page.locator("[data-aim-words]")).not_to_contain_text("at the snare")
     someone.saved()
     assert someone.mic("ST")["aim"][2] < 0
@@ -336,7 +372,7 @@ def test_a_null_is_turned_and_says_what_it_takes_out(someone):
     choose(page, "ST")
     drum = page.get_by_label("At the drum")
     before = someone.mic("ST")["aim"]
-    choose(drum.get_by_label("Null toward", exact=True), "hats")
+    pick(drum.get_by_label("Null toward", exact=True), "hats")
     drum.get_by_role("button", name="Turn it").click()
     expect(drum.locator("[data-null]")).to_contain_text("on paper the pattern leaves")
     someone.saved()
@@ -345,7 +381,7 @@ def test_a_null_is_turned_and_says_what_it_takes_out(someone):
 
 def hold(person, mic, *names):
     choose(person.page, mic)
-    person.page.get_by_role("button", name=f"Mic {mic}").click()
+    person.page.get_by_role("tab", name=f"Mic {mic}").click()
     for name in names:
         person.page.get_by_role("checkbox", name=name, exact=True).check()
         person.saved()

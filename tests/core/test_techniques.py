@@ -21,7 +21,7 @@ from ringside.plan.layout import Layout
 from ringside.plan.room import Room, Space, to_room
 from ringside.techniques.catalogue import TECHNIQUES, lacking, listed, targets_in, technique
 from ringside.techniques.recipe import GROUPS
-from ringside.techniques.taking import OffRow, change, drop, made, standing, take
+from ringside.techniques.taking import OffRow, change, made, standing, take
 
 HALL = Room(
     name="Store", width_m=6.4, length_m=8.2, height_m=3.4, kit_x_m=3.0, kit_y_m=2.2,
@@ -288,7 +288,7 @@ def test_every_corner_of_its_numbers_places_mics_or_says_why_not(name):
     assert placed or not t.numbers
 
 
-# --- taking, changing, dropping -----------------------------------------------------------
+# --- taking, changing -----------------------------------------------------------
 
 
 def test_two_of_one_kind_get_names_and_inputs_of_their_own():
@@ -346,14 +346,6 @@ def test_a_dragged_mic_is_said_to_be_off_its_numbers_and_can_be_put_back():
     assert back.what == "Turned pair back on its numbers"
 
 
-def test_dropping_takes_mics_pairs_and_decisions_along():
-    layout = take(take(empty(), "pair-turned").layout, "kick-inside").layout
-    after = drop(layout, "pair-turned").layout
-    assert [m.id for m in after.mics] == ["KI"]
-    assert after.stereo_pairs == ()
-    assert [t.id for t in after.techniques] == ["kick-inside"]
-
-
 def test_audience_view_names_left_what_the_audience_sees_left():
     from ringside.plan.questions import Brief
 
@@ -385,7 +377,6 @@ def test_audience_view_names_left_what_the_audience_sees_left():
         (lambda: take(empty(), "pair-near", numbers={"angle": 10.0}), "expected 60 to 150"),
         (lambda: take(empty(), "pair-near", numbers={"tilt": 1.0}), "no number called 'tilt'"),
         (lambda: change(empty(), "pair-turned", {}), "expected a technique of this layout"),
-        (lambda: drop(empty(), "x"), "expected a technique of this layout"),
     ],
 )
 def test_what_cannot_be_is_refused_in_words(call, words):

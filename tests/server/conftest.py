@@ -29,6 +29,12 @@ class Api:
         return self.last.status_code, self.last.json() if spoken else self.last.content
 
 
+@pytest.fixture(autouse=True)
+def quick_passwords(settings):
+    """Argon2 is slow on purpose, and nothing here is about how passwords are stored."""
+    settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+
+
 @pytest.fixture
 def owner(db):
     user = User.objects.create_user("owner", password=PASSWORD)

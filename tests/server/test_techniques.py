@@ -33,7 +33,7 @@ def test_the_list_is_by_the_hand_of_who_asks(owner, layout):
     assert HandSizes().two_fingers_m != 0.041
 
 
-def test_take_change_and_drop_follow_each_other(owner, layout):
+def test_take_change_and_taking_away_follow_each_other(owner, layout):
     api = Api(owner)
     body = {"layout": DOC, "technique": "pair-turned"}
     _, one = api("POST", f"/layouts/{layout.pk}/take", body)
@@ -42,9 +42,12 @@ def test_take_change_and_drop_follow_each_other(owner, layout):
     wider = {"layout": one["layout"], "taken": one["id"], "numbers": {"width": 1.5}}
     _, two = api("POST", "/techniques/change", wider)
     assert two["standing"]["numbers"]["width"] == 1.5
-    _, three = api("POST", "/techniques/drop", {"layout": two["layout"], "taken": one["id"]})
-    assert three["layout"]["mics"] == []
-    assert three["standing"] is None
+    mics = [m["id"] for m in two["layout"]["mics"]]
+    away = {"do": "remove-mics", "mics": mics}
+    _, three = api("POST", "/edit", {"layout": two["layout"], "edit": away})
+    assert three["words"] == "Took OL, OR away"
+    for field in ("mics", "techniques", "stereo_pairs"):
+        assert three["layout"][field] == []
 
 
 @pytest.mark.parametrize(

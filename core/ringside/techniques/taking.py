@@ -14,7 +14,6 @@ import numpy as np
 from ringside.errors import RingsideError
 from ringside.places.clearance import words_for_all
 from ringside.plan.handsizes import HandSizes
-from ringside.plan.hanging import without_mics
 from ringside.plan.layout import MOST_MICS, Layout, StereoPair, Taken
 from ringside.plan.mics import LOCKS, Mic
 from ringside.techniques.around import Around
@@ -268,13 +267,6 @@ def change(layout: Layout, taken_id: str, numbers: Mapping[str, float]) -> Took:
     what = f"{t.name}: {', '.join(labels)}" if labels else f"{t.name} back on its numbers"
     after = layout.model_copy(update={"mics": mics, "techniques": rows})
     return Took(after, kept.id, found.notes, what[:120])
-
-
-def drop(layout: Layout, taken_id: str) -> Took:
-    """The layout without a technique and its mics."""
-    kept = in_use(layout, taken_id)
-    after = without_mics(layout, set(kept.mics))
-    return Took(after, taken_id, (), f"Took {technique(kept.technique).name} away"[:120])
 
 
 def remade(layout: Layout, kept: Taken) -> Made | None:

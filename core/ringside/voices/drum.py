@@ -15,8 +15,8 @@ from typing import Final
 import numpy as np
 
 from ringside.arrays import Floats
+from ringside.hear.tuning import membrane_ratios
 
-RATIOS: Final = (1.0, 1.594, 2.136, 2.296, 2.653, 2.918)
 MODE_SHARES: Final = (1.0, 0.55, 0.35, 0.28, 0.22, 0.15)
 CYMBAL_MODES: Final = 160
 
@@ -88,7 +88,7 @@ def stroke(kind: str, fundamental_hz: float, seconds: float, rate_hz: int, seed:
 
 def _membrane(f: float, seconds: float, t: Floats) -> Floats:
     made = np.zeros_like(t)
-    for ratio, share in zip(RATIOS, MODE_SHARES, strict=True):
+    for ratio, share in zip(membrane_ratios(), MODE_SHARES, strict=True):
         dying = np.exp(-_LN_1000 * t / seconds * ratio)
         made += share * np.sin(2 * np.pi * f * ratio * t) * dying
     return made

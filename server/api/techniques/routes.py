@@ -12,13 +12,12 @@ from ringside.gear.outfit import outfit
 from ringside.places.drumterms import CloseTerms, placed, terms_of
 from ringside.places.nulls import NullAim, null_aim
 from ringside.techniques.catalogue import TechniqueRow, listed
-from ringside.techniques.taking import StandingRow, Took, change, drop, standing, take
+from ringside.techniques.taking import StandingRow, Took, change, standing, take
 from studios.actions import locker_of
 
 from api.common import LayoutOnly, Problem
 from api.techniques.schemas import (
     ChangeIn,
-    DropIn,
     FitIn,
     NullIn,
     PutIn,
@@ -73,12 +72,6 @@ def taken(request: HttpRequest, pk: int, data: TakeIn) -> dict[str, Any]:
 def changed(request: HttpRequest, data: ChangeIn) -> dict[str, Any]:
     """The layout with numbers of a technique changed."""
     return _took(change(data.layout, data.taken, data.numbers))
-
-
-@router.post("/techniques/drop", response={200: TookOut, **WRONG})
-def dropped(request: HttpRequest, data: DropIn) -> dict[str, Any]:
-    """The layout without a technique."""
-    return _took(drop(data.layout, data.taken))
 
 
 @router.post("/techniques/standing", response={200: list[StandingRow], **WRONG})

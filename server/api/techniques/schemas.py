@@ -29,12 +29,6 @@ class ChangeIn(LayoutOnly):
     numbers: Numbers = {}
 
 
-class DropIn(LayoutOnly):
-    """A technique in use to take away with its mics."""
-
-    taken: Word
-
-
 class TookOut(Schema):
     """The layout as it would be; nothing is stored."""
 

@@ -1348,26 +1348,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/techniques/drop": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Dropped
-         * @description The layout without a technique.
-         */
-        post: operations["api_techniques_routes_dropped"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/techniques/standing": {
         parameters: {
             query?: never;
@@ -2231,15 +2211,6 @@ export interface components {
             words: string;
             /** Worst Lug */
             worst_lug: number;
-        };
-        /**
-         * DropIn
-         * @description A technique in use to take away with its mics.
-         */
-        DropIn: {
-            layout: components["schemas"]["Layout"];
-            /** Taken */
-            taken: string;
         };
         /**
          * Drum
@@ -8360,48 +8331,6 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ChangeIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TookOut"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_techniques_routes_dropped: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DropIn"];
             };
         };
         responses: {

@@ -170,6 +170,30 @@ describe("the editor", () => {
     expect(editor.snapshot().conflict).toBeNull();
   });
 
+  it("puts on top what was kept, not what is only shown", async () => {
+    stub.mode = "elsewhere";
+    editor.commit(layout("mine"), "m");
+    await settle();
+    editor.preview(layout("only shown"));
+    stub.mode = "up";
+    stub.version = 9;
+    editor.resolve("mine");
+    await settle();
+    expect(stub.stored).toBe("mine");
+  });
+
+  it("does not say saved while an edit is on its way to the core", async () => {
+    editor.hold();
+    expect(editor.snapshot().saved).toBe("saving");
+    expect(editor.unsafe).toBe(true);
+    editor.commit(layout("first of two"), "1");
+    await settle();
+    expect(editor.snapshot().saved).toBe("saving");
+    editor.release();
+    expect(editor.snapshot().saved).toBe("saved");
+    expect(editor.unsafe).toBe(false);
+  });
+
   it("takes theirs when told, and forgets mine only then", async () => {
     stub.mode = "elsewhere";
     editor.commit(layout("mine"), "m");

@@ -60,6 +60,8 @@ export class Editor {
   private readonly listeners = new Set<() => void>();
   private waiting: Waiting | null = null;
   private busySaving = false;
+  /** Edits let go of that the core has not answered yet. */
+  private held = 0;
   private stepping = false;
   /** Undos and redos pressed while a save or another of them was under way. */
   private wanted: ("undo" | "redo")[] = [];
@@ -139,6 +141,28 @@ export class Editor {
     this.settle = setTimeout(() => void this.send(), SETTLE_MS);
   }
 
+  /** An edit was let go of and is on its way to the core: not everything is saved now. */
+  hold(): void {
+    this.held++;
+    if (this.state.saved === "saved") this.set({ saved: "saving" });
+  }
+
+  /** It has come back; what came of it was committed before. */
+  release(): void {
+    this.held--;
+    const idle = !this.held && !this.waiting && !this.busySaving;
+    if (idle && this.state.saved === "saving") this.set({ saved: "saved" });
+  }
+
+  /** Whether something would be lost if the page went now. */
+  get unsafe(): boolean {
+    return this.held > 0 || this.state.saved === "conflict";
+  }
+
+  private get quiet(): Saved {
+    return this.held ? "saving" : "saved";
+  }
+
   /** Open a pair. */
   open(focus: FocusKey | null): void {
     this.set({ focus });
@@ -172,7 +196,7 @@ export class Editor {
   resolve(choice: "theirs" | "mine"): void {
     const conflict = this.state.conflict;
     if (!conflict) return;
-    const mine = this.state.doc;
+    const mine = this.state.still;
     this.take(conflict.current);
     if (choice === "mine") this.commit(mine, "kept over another change");
   }
@@ -181,7 +205,7 @@ export class Editor {
   take(out: LayoutOut): void {
     this.waiting = null;
     this.forget();
-    this.set({ out, doc: out.doc, still: out.doc, saved: "saved", conflict: null, trouble: "" });
+    this.set({ out, doc: out.doc, still: out.doc, saved: this.quiet, conflict: null, trouble: "" });
     this.compute();
   }
 
@@ -292,7 +316,7 @@ export class Editor {
     if (this.waiting === mine) {
       this.waiting = null;
       this.forget();
-      this.set({ out, saved: "saved", trouble: "" });
+      this.set({ out, saved: this.quiet, trouble: "" });
       void this.stepOn();
       return;
     }

@@ -8,6 +8,7 @@ const layoutNamed = (name: string) => ({ name }) as Layout;
 /** A core that appends each edit's name to the layout's, and waits to be let go on. */
 function world() {
   const log: string[] = [];
+  const held: number[] = [];
   let still = layoutNamed("");
   const gates: (() => void)[] = [];
   const hands = new Hands({
@@ -31,6 +32,8 @@ function world() {
       still = layout;
       log.push(`commit ${layout.name} ${what}${soon ? " soon" : ""}`);
     },
+    hold: () => held.push(1),
+    release: () => held.pop(),
     trouble: (error) => log.push(error.message),
     isRefusal: (error) => (error as Error).message === "refused",
   });
@@ -38,7 +41,7 @@ function world() {
     gates.shift()?.();
     await new Promise((r) => setTimeout(r));
   };
-  return { hands, log, step, gates };
+  return { hands, log, step, gates, held };
 }
 
 const edit =
@@ -54,6 +57,17 @@ describe("hands", () => {
     await step();
     await step();
     expect(log).toEqual(["preview a", "preview c"]);
+  });
+
+  it("says that an edit is on its way from the moment it is let go of until it is answered", async () => {
+    const { hands, step, held } = world();
+    hands.preview(edit("a"));
+    expect(held.length).toBe(0);
+    void hands.commit(edit("b"));
+    void hands.commit(edit("bad"));
+    expect(held.length).toBe(2);
+    for (let i = 0; i < 3; i++) await step();
+    expect(held.length).toBe(0);
   });
 
   it("never drops what was let go of, and adds keys up", async () => {

@@ -24,6 +24,9 @@ interface World {
   ask(layout: Layout, edit: Edit): Promise<Edited>;
   preview(layout: Layout): void;
   commit(layout: Layout, what: string, soon: boolean): void;
+  /** An edit was let go of; and it has been answered. */
+  hold(): void;
+  release(): void;
   trouble(error: Error): void;
   /** Whether an error is a refusal by the server, not a lost connection. */
   isRefusal(error: unknown): boolean;
@@ -51,7 +54,14 @@ export class Hands {
   /** Take an edit; resolves to what came of it, or null when it was not taken. */
   commit(make: Make, how: How = {}): Promise<Edited | null> {
     this.waiting = this.waiting.filter((w) => !w.shown);
-    return new Promise((done) => this.begin({ make, shown: false, how, done }));
+    this.world.hold();
+    return new Promise((done) => {
+      const answered = (edited: Edited | null) => {
+        this.world.release();
+        done(edited);
+      };
+      this.begin({ make, shown: false, how, done: answered });
+    });
   }
 
   /** Resolves when every edit that was let go of has been answered. */

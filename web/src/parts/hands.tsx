@@ -25,6 +25,8 @@ function handsOn(editor: Editor, say: (words: string) => void): Hands {
     preview: (layout) => editor.preview(layout),
     commit: (layout, what, soon) =>
       soon ? editor.commitSoon(layout, what) : editor.commit(layout, what),
+    hold: () => editor.hold(),
+    release: () => editor.release(),
     trouble: (error) => say(error.message),
     isRefusal: (error) => error instanceof Refused,
   });

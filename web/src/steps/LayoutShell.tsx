@@ -133,12 +133,12 @@ function useKeys(showKeys: () => void) {
   }, [step, showKeys]);
 }
 
-/** Leaving with an unresolved conflict would lose one side of it. */
+/** Leaving with an unresolved conflict, or an edit still on its way, would lose something. */
 function useWarning() {
   const editor = useEditor();
   useEffect(() => {
     const warn = (e: BeforeUnloadEvent) => {
-      if (editor.snapshot().saved === "conflict") e.preventDefault();
+      if (editor.unsafe) e.preventDefault();
     };
     window.addEventListener("beforeunload", warn);
     return () => window.removeEventListener("beforeunload", warn);

@@ -35,7 +35,7 @@ export function SearchPick(props: PickProps & { id: string }) {
 function Sifted(props: PickProps & { onDone: () => void }) {
   const { label, value, options, names, onTake, onDone } = props;
   const [words, setWords] = useState("");
-  const [at, setAt] = useState(0);
+  const [at, setAt] = useState(Math.max(0, options.indexOf(value)));
   const list = useId();
   const name = (o: string) => names?.[o] ?? o;
   const found = options.filter((o) => name(o).toLowerCase().includes(words.trim().toLowerCase()));
@@ -53,7 +53,10 @@ function Sifted(props: PickProps & { onDone: () => void }) {
   };
   const current = useRef<HTMLDivElement>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is pointed at is brought into view
-  useEffect(() => current.current?.scrollIntoView({ block: "nearest" }), [at]);
+  useEffect(() => {
+    // Newer browsers answer with a promise, which React would take for a clean-up.
+    void current.current?.scrollIntoView({ block: "nearest" });
+  }, [at]);
   return (
     <>
       <input

@@ -19,21 +19,31 @@ interface Props<T extends string> {
   children: ReactNode;
 }
 
+/** A value becomes part of an id, which has no spaces. */
+const slug = (key: string) => key.replaceAll(" ", "-");
+
 export function Views<T extends string>(props: Props<T>) {
   const { label, value, options, onTake, small, bar = "", className, view, beside } = props;
   return (
-    <Tabs.Root value={value} onValueChange={(v) => onTake(v as T)} className={className}>
+    <Tabs.Root
+      value={slug(value)}
+      onValueChange={(v) => {
+        const chosen = options.find(([key]) => slug(key) === v);
+        if (chosen) onTake(chosen[0]);
+      }}
+      className={className}
+    >
       <div className={bar}>
         <Tabs.List aria-label={label} className={SEGMENTS}>
           {options.map(([key, text]) => (
-            <Tabs.Trigger key={key} value={key} className={segment(small)}>
+            <Tabs.Trigger key={key} value={slug(key)} className={segment(small)}>
               {text}
             </Tabs.Trigger>
           ))}
         </Tabs.List>
         {beside}
       </div>
-      <Tabs.Content value={value} className={`outline-none ${view ?? ""}`} tabIndex={-1}>
+      <Tabs.Content value={slug(value)} className={`outline-none ${view ?? ""}`} tabIndex={-1}>
         {props.children}
       </Tabs.Content>
     </Tabs.Root>
