@@ -90,7 +90,7 @@ def run_all(paths: list[str]) -> int:
         where = ["core", "server/sheets/units.py", "tests/core", "tests/server", "tests/ops"]
         good.append(_pytest(where, env, "--doctest-modules", "-n", "2"))
         print("browser:", flush=True)
-        good.append(_pytest(["tests/browser"], browser_env))
+        good.append(_pytest(["tests/browser"], browser_env, "-n", "2", "--dist", "loadfile"))
         bad = good.count(False)
         print("everything passed" if not bad else f"{bad} of {len(good)} parts failed")
         return 1 if bad else 0

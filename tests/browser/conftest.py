@@ -20,7 +20,7 @@ ARGS = [
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]  # fmt: skip
 PASSWORD = "long-enough-and-odd-7"
-expect.set_options(timeout=8000)
+expect.set_options(timeout=15_000)
 
 
 @dataclass
@@ -144,7 +144,7 @@ def watched(page: Page) -> list[str]:
 
 def arrive(server: Server, chromium: Browser, start="square pair", kit="five-piece") -> Person:
     context = chromium.new_context(viewport={"width": 1280, "height": 800})
-    context.set_default_timeout(20_000)
+    context.set_default_timeout(30_000)
     page = context.new_page()
     faults = watched(page)
     page.goto(server.url)

@@ -38,7 +38,7 @@ def test_conflict_shows_both_and_keeps_both_as_a_copy(someone):
     expect(differences).to_contain_text("OL: moved")
     expect(differences).to_contain_text("OR: moved")
     other.get_by_role("button", name="Keep both: mine as a copy").click()
-    expect(other.get_by_text("Yours is kept as Layout A (mine)")).to_be_visible()
+    expect(other.get_by_text("Yours is kept as Layout A (mine)", exact=True)).to_be_visible()
     assert someone.doc() == theirs
     layouts = someone.get("/sessions").json()[0]["layouts"]
     assert [x["name"] for x in layouts] == ["Layout A", "Layout A (mine)"]

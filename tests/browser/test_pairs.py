@@ -51,11 +51,11 @@ def test_the_pulses_follow_the_chosen_drum_in_order_of_arrival(someone):
     page = someone.open("pairs")
     order = page.locator("svg[aria-label='First half-waves by arrival'] [data-sign]")
     expect(order.first).to_have_attribute("data-sign", "ST")
-    page.get_by_role("group", name="Drum").get_by_role("radio", name="Kick").click()
+    page.get_by_role("radiogroup", name="Drum").get_by_role("radio", name="Kick").click()
     expect(order.first).to_have_attribute("data-sign", "KI")
     page.get_by_label("worst drum").uncheck()
     expect(cell(page, "OL-OR")).to_have_attribute("data-verdict", "late")
-    page.get_by_role("group", name="Drum").get_by_role("radio", name="Snare").click()
+    page.get_by_role("radiogroup", name="Drum").get_by_role("radio", name="Snare").click()
     expect(cell(page, "OL-OR")).to_have_attribute("data-verdict", "together")
 
 

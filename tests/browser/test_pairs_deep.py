@@ -90,7 +90,7 @@ def test_the_best_set_of_flips_is_taken_and_then_nothing_is_left(someone):
     names = turned.evaluate_all("all => all.map((x) => x.dataset.turn)")
     assert "SB" in names or "ST" in names
     held = names[0]
-    page.get_by_label(f"Keep the polarity of {held}").check()
+    page.get_by_label(f"Keep the polarity of {held}").click()
     expect(page.locator(f"[data-turn={held}]")).to_have_count(0)
     someone.saved()
     assert "polarity" in someone.mic(held)["locks"]
@@ -116,7 +116,7 @@ def test_mics_are_added_in_ones_own_order_which_is_kept(someone):
     look(page, "One by one")
     expect(rows.nth(2)).to_have_attribute("data-step", "SB")
     page.get_by_role("button", name="Flip ST").click()
-    page.locator("[aria-label^='Undo: Turned over ST']").wait_for()
+    page.locator("[aria-label^='Undo: Flipped ST']").wait_for()
     someone.saved()
     assert someone.mic("ST")["preamp_flip"]
 

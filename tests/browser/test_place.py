@@ -205,6 +205,8 @@ def test_adding_copying_renaming_and_taking_away_a_mic(someone):
     expect(page.get_by_role("heading", name="New mic")).to_be_visible()
     page.get_by_label("Short name").fill("FM")
     page.get_by_label("Short name").press("Enter")
+    expect(page.locator("[data-mic='FM']").first).to_be_visible()
+    someone.saved()
     pick(page.get_by_label("Pattern"), "figure-8")
     page.get_by_role("button", name="Copy", exact=True).click()
     someone.saved()
@@ -212,7 +214,7 @@ def test_adding_copying_renaming_and_taking_away_a_mic(someone):
     assert ids[-2:] == ["FM", "FM1"]
     assert someone.mic("FM1")["pattern"] == "figure-8"
     page.get_by_role("button", name="Take away").click()
-    expect(page.get_by_text("FM1 is taken away")).to_be_visible()
+    expect(page.get_by_text("FM1 is taken away", exact=True)).to_be_visible()
     page.get_by_role("region", name="Notifications").get_by_role("button", name="Undo").click()
     expect(page.locator('[data-mic="FM1"][data-view="above"]')).to_be_visible()
     page.locator('[data-mic="FM"][data-view="above"]').focus()

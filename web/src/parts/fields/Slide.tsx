@@ -1,5 +1,6 @@
 /** A slider: `onShow` while it moves, `onTake` where it is let go of. */
 import { Slider } from "radix-ui";
+import { useRef } from "react";
 
 interface Props {
   label: string;
@@ -17,14 +18,24 @@ interface Props {
 export function Slide(props: Props) {
   const { label, text, low, high, step, value, onShow, onTake, className = "w-full" } = props;
   const first = (all: number[]) => all[0] ?? value;
+  // By keys the slider tells what is let go of before it tells that it has moved there.
+  const taken = useRef<number | null>(null);
+  const moved = (v: number) => {
+    if (taken.current !== v) onShow?.(v);
+    taken.current = null;
+  };
+  const letGo = (v: number) => {
+    taken.current = v;
+    onTake(v);
+  };
   return (
     <Slider.Root
       min={low}
       max={high}
       step={step}
       value={[value]}
-      onValueChange={(all) => onShow?.(first(all))}
-      onValueCommit={(all) => onTake(first(all))}
+      onValueChange={(all) => moved(first(all))}
+      onValueCommit={(all) => letGo(first(all))}
       className={`relative flex h-6 touch-none items-center select-none pointer-coarse:h-10 ${className}`}
     >
       <Slider.Track className="relative h-1.5 flex-1 rounded-full bg-hair">

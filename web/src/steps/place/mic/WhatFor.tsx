@@ -77,6 +77,7 @@ function FromLocker({ mic }: { mic: Mic }) {
         value={mic.model ?? ""}
         options={["", ...names(locker?.mics, mic.model)]}
         names={{ "": "not chosen", ...titles(locker?.mics) }}
+        disabled={!locker}
         onTake={(v) => change(mic.id, { model: v || null })}
       />
       <Pick
@@ -84,6 +85,7 @@ function FromLocker({ mic }: { mic: Mic }) {
         value={mic.stand ?? ""}
         options={["", ...names(locker?.stands, mic.stand)]}
         names={{ "": "not chosen", ...titles(locker?.stands) }}
+        disabled={!locker}
         onTake={(v) => change(mic.id, { stand: v || null })}
       />
     </>

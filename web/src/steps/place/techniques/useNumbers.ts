@@ -32,6 +32,18 @@ function latest(editor: Editor, kept: (numbers: Numbers) => void, failed: (e: Er
   );
 }
 
+/** Say that not everything is saved while a number that was let go of is unanswered. */
+function useUnanswered(editor: Editor, wanted: Numbers) {
+  const [letGo, setLetGo] = useState(false);
+  const busy = letGo && Object.keys(wanted).length > 0;
+  useEffect(() => {
+    if (!busy) return setLetGo(false);
+    editor.hold();
+    return () => editor.release();
+  }, [busy, editor]);
+  return () => setLetGo(true);
+}
+
 export function useNumbers(row: Standing) {
   const editor = useEditor();
   const say = useToast();
@@ -60,7 +72,9 @@ export function useNumbers(row: Standing) {
     },
     [editor, hands],
   );
+  const letGo = useUnanswered(editor, wanted);
   const change = (numbers: Numbers, done: boolean) => {
+    if (done) letGo();
     setWanted((old) => ({ ...old, ...numbers }));
     hands.want({ layout: editor.snapshot().still, taken: row.id, numbers, done });
   };
