@@ -161,7 +161,7 @@ def imported(node: ast.AST) -> Iterator[str]:
 def web_imports() -> dict[str, set[str]]:
     """What each file of the web imports of the others, types too."""
     source = WEB / "src"
-    files = {f for f in web_files(tests=False)}
+    files = set(web_files(tests=False))
     told = re.compile(r'from "(\.[^"]+)"')
 
     def target(file: Path, words: str) -> Path | None:

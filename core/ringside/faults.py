@@ -1,4 +1,4 @@
-"""How a value that was refused is told: its place, what was expected, what came, the likely slip."""
+"""How a value that was refused is told: place, what was expected, what came, the likely slip."""
 
 import json
 from collections.abc import Sequence

@@ -173,7 +173,8 @@ def test_the_order_of_mics_in_the_layout_changes_nothing():
     turned = Layout(**{**TURNED.__dict__, "mics": tuple(reversed(TURNED.mics))})
     for a, b in (("ST", "OL"), ("SB", "OR"), ("OL", "OR")):
         rows = zip(
-            focus_on(analyse(TURNED), FocusOn(a, b)).rows, focus_on(analyse(turned), FocusOn(a, b)).rows,
+            focus_on(analyse(TURNED), FocusOn(a, b)).rows,
+            focus_on(analyse(turned), FocusOn(a, b)).rows,
             strict=True,
         )  # fmt: skip
         for x, y in rows:

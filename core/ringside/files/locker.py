@@ -124,7 +124,8 @@ def _rows(text: str) -> list[tuple[int, dict[str, str]]]:
     names = [n.strip().lower() for n in reader.fieldnames or []]
     if "what" not in names:
         raise RingsideError(
-            f"expected a header line with a column 'what' among {', '.join(LOCKER_COLUMNS[:4])} and so on"
+            "expected a header line with a column 'what' among "
+            f"{', '.join(LOCKER_COLUMNS[:4])} and so on"
         )
     reader.fieldnames = names
     found = []

@@ -1,4 +1,4 @@
-"""What the tape says of a kit: each reading against the plan, each part's doubt, the next reading."""
+"""What the tape says of a kit: readings against the plan, each part's doubt, what to read next."""
 
 from dataclasses import dataclass
 from typing import Literal

@@ -138,7 +138,8 @@ SNARE: Final = (
         id="snare-two", name="Two on the snare", group="Snare", place=two, over=("snare",), mics=2,
         numbers=(_height(), _in(), _clock(),
                  number("apart", "Capsules apart", 0.025, 0.015, 0.06)),
-        tries=SNARE_CLOCKS, wants=("moving-coil", "condenser"), minutes=8, also="twin taped condenser",
+        tries=SNARE_CLOCKS, wants=("moving-coil", "condenser"), minutes=8,
+        also="twin taped condenser",
         gives="Two characters of one drum that can be blended in any share.",
         watch_for="Capsules level and side by side: tape them together once, move them as one."
         " Two kinds of mic are wanted here.",
