@@ -8,7 +8,7 @@ import pytest
 from ringside.errors import RingsideError
 from ringside.pairs.analysis import analyse
 from ringside.places.starts import starting_layout
-from ringside.voices.drum import RATIOS, RINGS, stroke
+from ringside.voices.drum import RINGS, stroke
 from ringside.voices.example import (
     PEAK,
     RATE_HZ,
@@ -34,7 +34,7 @@ def test_a_drum_sounds_at_the_modes_of_a_membrane():
     # Fletcher and Rossing: 1 1.594 2.136 2.296 2.653 2.918.
     s = stroke("floor", 80.0, 2.0, RATE_HZ)
     spectrum, f = np.abs(np.fft.rfft(s)), np.fft.rfftfreq(len(s), 1 / RATE_HZ)
-    for ratio in RATIOS[:3]:
+    for ratio in (1, 1.594, 2.136):
         near = (f > 80 * ratio - 6) & (f < 80 * ratio + 6)
         assert f[near][spectrum[near].argmax()] == pytest.approx(80 * ratio, abs=2.5)
 

@@ -43,4 +43,4 @@ def test_the_layout_that_is_fitted_has_sixteen_mics_and_something_to_fit():
     assert len(layout.mics) == 16
     assert layout == sixteen()
     done = fit(layout)
-    assert len([m for m in done["moves"] if m["moved_m"] > 1e-3]) >= 6
+    assert len([m for m in done.moves if m.moved_m > 1e-3]) >= 6
