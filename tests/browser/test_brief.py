@@ -119,7 +119,7 @@ def test_limits_that_leave_nothing_say_what_to_do(blank):
 def test_starting_empty_takes_every_mic_away_until_undone(someone):
     page = someone.open("brief")
     page.get_by_role("button", name="Start empty").click()
-    expect(page.get_by_text("No mics yet")).to_be_visible()
+    expect(page.get_by_role("heading", name="No mics yet")).to_be_visible()
     page.get_by_role("region", name="Notifications").get_by_role("button", name="Undo").click()
     expect(page.locator("[data-mic='OR'][data-view='above']")).to_be_visible()
 
