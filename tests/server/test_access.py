@@ -89,7 +89,6 @@ ENDPOINTS += [
 ENDPOINTS += [
     ("POST", "/techniques", {"layout": DOC}, 200),
     ("POST", "/layouts/{layout}/take", {"layout": DOC, "technique": "room-bar"}, 200),
-    ("POST", "/techniques/change", {"layout": TOOK, "taken": "room-bar"}, 200),
     ("POST", "/techniques/standing", {"layout": TOOK}, 200),
     (
         "POST", "/techniques/what-if",

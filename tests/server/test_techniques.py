@@ -39,9 +39,9 @@ def test_take_change_and_taking_away_follow_each_other(owner, layout):
     _, one = api("POST", f"/layouts/{layout.pk}/take", body)
     assert one["what"] == "Took Turned pair"
     assert {e["on"] for e in one["standing"]["equal"]} == {"snare", "kick"}
-    wider = {"layout": one["layout"], "taken": one["id"], "numbers": {"width": 1.5}}
-    _, two = api("POST", "/techniques/change", wider)
-    assert two["standing"]["numbers"]["width"] == 1.5
+    wider = {"do": "numbers", "taken": one["id"], "numbers": {"width": 1.5}}
+    _, two = api("POST", "/edit", {"layout": one["layout"], "edit": wider})
+    assert two["layout"]["techniques"][0]["numbers"]["width"] == 1.5
     mics = [m["id"] for m in two["layout"]["mics"]]
     away = {"do": "remove-mics", "mics": mics}
     _, three = api("POST", "/edit", {"layout": two["layout"], "edit": away})

@@ -17,7 +17,6 @@ Part = Drum | Cymbal
 def turn_between(a: Floats, b: Floats) -> Floats:
     """The smallest rotation that takes one unit vector to another (Rodrigues' formula).
 
-
     Parameters
     ----------
     a, b : ndarray, shape (3,)

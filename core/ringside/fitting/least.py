@@ -48,7 +48,6 @@ class SameDistance:
     def gradient(self, x: Floats) -> Floats:
         """Slope of `value` over every coordinate.
 
-
         Parameters
         ----------
         x : ndarray, shape (K, 3)
@@ -91,7 +90,6 @@ class SameHeight:
 
     def gradient(self, x: Floats) -> Floats:
         """Slope of `value` over every coordinate.
-
 
         Parameters
         ----------

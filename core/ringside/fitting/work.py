@@ -119,7 +119,6 @@ class Work:
     def fine(self, points: Floats, mic: Mic, apart_from: tuple[str, ...] = ()) -> Mask:
         """Which points a mic can be at: clear, held by its stand, not in another mic.
 
-
         Parameters
         ----------
         points : ndarray, shape (N, 3)

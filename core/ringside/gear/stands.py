@@ -29,7 +29,6 @@ BOOM_SHARES: Final = (0.0, 0.25, 0.5, 0.75, 1.0)
 def aside_m(heights: ArrayLike, stand: StandModel) -> Floats:
     """How far aside of its base a stand holds a mic at a height.
 
-
     Parameters
     ----------
     heights : array_like, shape (N,)
@@ -49,7 +48,6 @@ def aside_m(heights: ArrayLike, stand: StandModel) -> Floats:
 
 def floor_taken(spots: Floats, layout: Layout) -> Mask:
     """Which places of the floor have no room for a base.
-
 
     Parameters
     ----------
@@ -115,7 +113,6 @@ def base_for(at: ArrayLike, stand: StandModel, layout: Layout) -> tuple[float, f
 
 def reached(points: Floats, stand: StandModel | None, layout: Layout) -> Mask:
     """Which points a stand can hold a mic at; without a stand all of them.
-
 
     Parameters
     ----------

@@ -142,7 +142,6 @@ def analyse(layout: Layout) -> Analysis:
 def judged(layout: Layout, scene: Scene, first: Ints, second: Ints) -> Floats:
     """Top of the band each pair is judged in on each source, hertz.
 
-
     Parameters
     ----------
     layout : Layout
@@ -252,7 +251,6 @@ def alike_at(
 
 def pair_alike(rays: Rays, first: Ints, second: Ints, low: Floats, high: Floats) -> Floats:
     """`alike_at` for pairs on every source.
-
 
     Parameters
     ----------

@@ -23,7 +23,6 @@ on paper leave something in the air, and a step from nothing would be endless.""
 def grams(an: Analysis) -> Floats:
     """The gram of every drum, with the signs as wired; cymbals have no body.
 
-
     Parameters
     ----------
     an : Analysis
@@ -54,7 +53,6 @@ def drum_ids(an: Analysis) -> list[str]:
 def body_of(gram: Floats, signs: Floats) -> Floats:
     """Energy of the sum under signs, for each drum.
 
-
     Parameters
     ----------
     gram : ndarray, shape (D, M, M)
@@ -71,7 +69,6 @@ def body_of(gram: Floats, signs: Floats) -> Floats:
 
 def kept_body(gram: Floats, signs: Floats) -> Floats:
     """`body_of`, but no less than `LEAST_SHARE` of the mics that are on.
-
 
     Parameters
     ----------

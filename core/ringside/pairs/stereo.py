@@ -97,7 +97,6 @@ def picture_left(layout: Layout) -> Floats:
 def speakers(an: Analysis, pair: StereoPair) -> tuple[Floats, Floats, Floats]:
     """Signed amplitude at the left and right speaker and how early the right is.
 
-
     Parameters
     ----------
     an : Analysis
@@ -129,7 +128,6 @@ def positions(an: Analysis, pair: StereoPair) -> tuple[Floats, Mask]:
     """Where each source appears, and which cannot be placed.
 
     Two signals of opposite polarity of about one level have no place (common practice).
-
 
     Parameters
     ----------

@@ -31,7 +31,6 @@ INTERVAL_STEPS: Final = (-1.0, -0.5, 0.5, 1.0)
 def deviation_s(an: Analysis) -> Floats:
     """One standard deviation of every arrival difference.
 
-
     Parameters
     ----------
     an : Analysis
@@ -66,7 +65,6 @@ def tips(an: Analysis, half_s: Floats | None = None) -> NDArray[np.int8]:
 
     Equal to the verdict itself where nothing in the interval changes it. `half_s` is half of
     every interval, (P, S), where it is known already.
-
 
     Parameters
     ----------

@@ -51,7 +51,6 @@ def verdicts(
 ) -> NDArray[np.int8]:
     """The verdict on each pair and source; the first of no matter, ask, hollow, late that holds.
 
-
     Parameters
     ----------
     limits : Thresholds

@@ -46,7 +46,6 @@ HANDS_OVER_SEAT_M = 0.40
 def sweeps(kit: Kit) -> Floats:
     """The ways of the sticks: from the hands to each struck spot but the kick's.
 
-
     Parameters
     ----------
     kit : Kit
@@ -70,7 +69,6 @@ def sweeps(kit: Kit) -> Floats:
 
 def pedals(kit: Kit) -> Floats:
     """Floor zones of the feet: front middle and back middle of each pedal.
-
 
     Parameters
     ----------
@@ -211,7 +209,6 @@ def _checked(points: ArrayLike, layout: Layout) -> Mask:
 def blocked(points: ArrayLike, layout: Layout) -> Mask:
     """Which points a mic cannot stand at.
 
-
     Parameters
     ----------
     points : array_like, shape (N, 3)
@@ -227,7 +224,6 @@ def blocked(points: ArrayLike, layout: Layout) -> Mask:
 
 def under_cymbals(points: ArrayLike, layout: Layout) -> Mask:
     """Which points are lower than the highest cymbal: no place for an overhead.
-
 
     Parameters
     ----------

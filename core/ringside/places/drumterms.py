@@ -36,7 +36,6 @@ class DrumTerms(AtDrum):
 def targets(part: Drum | Cymbal, face: Face, clock_h: float) -> dict[Target, Floats]:
     """The points a mic on a face may be aimed at.
 
-
     Parameters
     ----------
     part : Drum or Cymbal

@@ -36,7 +36,6 @@ class Ring:
     def at(self, angle: ArrayLike) -> Floats:
         """Points of the ring at angles.
 
-
         Parameters
         ----------
         angle : array_like, shape (N,)
@@ -58,7 +57,6 @@ class Ring:
     def nearest(self, point: ArrayLike) -> Floats:
         """The ring point nearest to a point; on the axis all are as near and u is given.
 
-
         Parameters
         ----------
         point : array_like, shape (3,)
@@ -73,7 +71,6 @@ class Ring:
 
     def at_height(self, z: float) -> Floats:
         """The ring's points at a height.
-
 
         Parameters
         ----------
@@ -196,7 +193,6 @@ def ring_through(s: ArrayLike, k: ArrayLike, point: ArrayLike) -> RingAnswer:
 
 def nearest_on_sphere(s: ArrayLike, distance: float, point: ArrayLike) -> Floats:
     """The point at a distance from S nearest to a point; straight up when it is at S.
-
 
     Parameters
     ----------

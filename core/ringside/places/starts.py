@@ -42,7 +42,6 @@ def _mic(
 def over_rim(drum: Drum, away: Floats, height_m: float, in_from_rim_m: float) -> Floats:
     """A spot over a head, on the side toward `away`.
 
-
     Parameters
     ----------
     drum : Drum

@@ -87,7 +87,6 @@ class Face:
     def radial(self, clock_h: float) -> Floats:
         """Unit vector from the centre toward an hour.
 
-
         Parameters
         ----------
         clock_h : float
@@ -102,7 +101,6 @@ class Face:
 
     def spot(self, height_m: float, in_from_rim_m: float, clock_h: float) -> Floats:
         """The place at a height off the face, in from the rim, at an hour.
-
 
         Parameters
         ----------
@@ -121,7 +119,6 @@ class Face:
 
     def hour(self, flat: Floats) -> float:
         """The hour a vector in the plane of the face points to; 0 at the middle.
-
 
         Parameters
         ----------
@@ -206,7 +203,6 @@ def at_drum(part: Drum | Cymbal, point: ArrayLike) -> AtDrum:
 
 def nearest_metal(point: ArrayLike, cymbal: Cymbal) -> Floats:
     """The point of a cymbal's disc nearest to a point.
-
 
     Parameters
     ----------

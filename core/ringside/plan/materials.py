@@ -104,7 +104,6 @@ MaterialName = Annotated[
 def alpha(name: str) -> Floats:
     """Absorption coefficients of a material in `BANDS_HZ`.
 
-
     Parameters
     ----------
     name : str
@@ -119,7 +118,6 @@ def alpha(name: str) -> Floats:
 
 def reflection(material: str, frequency_hz: Floats) -> Floats:
     """Pressure reflection factor √(1 - α), bands joined on a logarithmic scale.
-
 
     Parameters
     ----------

@@ -146,7 +146,6 @@ def volume(room: Room) -> float:
 def to_room(points: Floats, room: Room) -> Floats:
     """Points of the kit's frame in room coordinates.
 
-
     Parameters
     ----------
     points : ndarray, shape (N, 3)
@@ -168,7 +167,6 @@ def to_room(points: Floats, room: Room) -> Floats:
 def to_kit(points: Floats, room: Room) -> Floats:
     """Points in room coordinates in the kit's frame.
 
-
     Parameters
     ----------
     points : ndarray, shape (N, 3)
@@ -187,7 +185,6 @@ def to_kit(points: Floats, room: Room) -> Floats:
 
 def inside_floor(x: Floats, y: Floats, room: Room) -> Mask:
     """Which places of the floor lie in the room itself.
-
 
     Parameters
     ----------
@@ -211,7 +208,6 @@ def inside_floor(x: Floats, y: Floats, room: Room) -> Mask:
 
 def inside_spaces(at: Floats, room: Room) -> Mask:
     """Which points stand in an adjoining space.
-
 
     Parameters
     ----------
@@ -263,7 +259,6 @@ def inside_doorways(at: Floats, room: Room) -> Mask:
 
 def in_gobos(at: Floats, room: Room) -> Mask:
     """Which points are inside a gobo.
-
 
     Parameters
     ----------

@@ -92,7 +92,6 @@ def heights(kit: Kit) -> dict[str, float]:
 def roughness_db(curves: Floats) -> Floats:
     """How far curves sway about their own mean.
 
-
     Parameters
     ----------
     curves : ndarray, shape (..., F)
@@ -170,7 +169,6 @@ def _by_height(high: dict[str, float], curves: Floats | None) -> dict[str, list[
 
 def candidate_spots(room: Room) -> Floats:
     """Spots half a metre apart where a kit could stand.
-
 
     Parameters
     ----------

@@ -108,7 +108,6 @@ def areas(room: Room, kit: Kit | None = None) -> list[Area]:
 def air_m(air: Air) -> Floats:
     """Energy attenuation of the air in each band.
 
-
     Parameters
     ----------
     air : Air

@@ -87,7 +87,6 @@ def held_at(part: Drum | Cymbal) -> Vector:
 def drawn_points(kit: Kit) -> Floats:
     """The points the tape is held at where the parts were drawn.
 
-
     Parameters
     ----------
     kit : Kit
@@ -128,7 +127,6 @@ def _prior(kit: Kit, *, hold_bearing: bool) -> Floats:
 
 def computed(points: Floats, ends: list[tuple[int, int | None]]) -> tuple[Floats, Floats]:
     """What each reading should be, and its slope over all coordinates.
-
 
     Parameters
     ----------
@@ -237,7 +235,6 @@ def fit(kit: Kit) -> Net:
 
 def misfit(net: Net) -> Floats:
     """How far each used reading is off, on the scale of `MISFIT`.
-
 
     Parameters
     ----------

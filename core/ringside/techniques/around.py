@@ -163,7 +163,6 @@ class Around:
     def in_room(self, points: Floats, margin: float = 0.0) -> Mask:
         """Which points stand in the room itself, a margin from its walls.
 
-
         Parameters
         ----------
         points : ndarray, shape (N, 3)

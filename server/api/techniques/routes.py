@@ -12,12 +12,11 @@ from ringside.gear.outfit import outfit
 from ringside.places.drumterms import CloseTerms, placed, terms_of
 from ringside.places.nulls import NullAim, null_aim
 from ringside.techniques.catalogue import TechniqueRow, listed
-from ringside.techniques.taking import StandingRow, Took, change, standing, take
+from ringside.techniques.taking import StandingRow, Took, standing, take
 from studios.actions import locker_of
 
 from api.common import LayoutOnly, Problem
 from api.techniques.schemas import (
-    ChangeIn,
     FitIn,
     NullIn,
     PutIn,
@@ -66,12 +65,6 @@ def taken(request: HttpRequest, pk: int, data: TakeIn) -> dict[str, Any]:
             *_short("No stand left in the locker reaches", held.no_stand),
         ],
     }
-
-
-@router.post("/techniques/change", response={200: TookOut, **WRONG})
-def changed(request: HttpRequest, data: ChangeIn) -> dict[str, Any]:
-    """The layout with numbers of a technique changed."""
-    return _took(change(data.layout, data.taken, data.numbers))
 
 
 @router.post("/techniques/standing", response={200: list[StandingRow], **WRONG})

@@ -22,13 +22,6 @@ class TakeIn(LayoutOnly):
     numbers: Numbers = {}
 
 
-class ChangeIn(LayoutOnly):
-    """Numbers of a technique in use; none at all puts its mics back where they belong."""
-
-    taken: Word
-    numbers: Numbers = {}
-
-
 class TookOut(Schema):
     """The layout as it would be; nothing is stored."""
 

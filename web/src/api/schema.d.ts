@@ -1328,26 +1328,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/techniques/change": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Changed
-         * @description The layout with numbers of a technique changed.
-         */
-        post: operations["api_techniques_routes_changed"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/techniques/standing": {
         parameters: {
             query?: never;
@@ -1780,22 +1760,6 @@ export interface components {
             what: string;
             /** Words */
             words: string;
-        };
-        /**
-         * ChangeIn
-         * @description Numbers of a technique in use; none at all puts its mics back where they belong.
-         */
-        ChangeIn: {
-            layout: components["schemas"]["Layout"];
-            /**
-             * Numbers
-             * @default {}
-             */
-            numbers: {
-                [key: string]: number;
-            };
-            /** Taken */
-            taken: string;
         };
         /**
          * ChangeMics
@@ -8299,48 +8263,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TechniqueRow"][];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    api_techniques_routes_changed: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ChangeIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TookOut"];
                 };
             };
             /** @description Bad Request */

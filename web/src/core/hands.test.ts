@@ -41,7 +41,10 @@ function world() {
     gates.shift()?.();
     await new Promise((r) => setTimeout(r));
   };
-  return { hands, log, step, gates, held };
+  const keep = (name: string) => {
+    still = layoutNamed(name);
+  };
+  return { hands, log, step, gates, held, keep };
 }
 
 const edit =
@@ -68,6 +71,39 @@ describe("hands", () => {
     expect(held.length).toBe(2);
     for (let i = 0; i < 3; i++) await step();
     expect(held.length).toBe(0);
+  });
+
+  it("is asked again when something else was kept while it was on its way", async () => {
+    const { hands, log, step, keep } = world();
+    void hands.commit(edit("a"));
+    keep("named ");
+    await step();
+    expect(log).toEqual([]);
+    await step();
+    expect(log).toEqual(["commit named a a"]);
+  });
+
+  it("keeps an edit by itself on what was kept while the server was silent", async () => {
+    const { hands, log, step, keep } = world();
+    const alone = (kept: Layout) => layoutNamed(`${kept.name}moved`);
+    void hands.commit(edit("away"), { alone, name: "Changed OL" });
+    keep("named ");
+    await step();
+    expect(log).toEqual(["commit named moved Changed OL"]);
+  });
+
+  it("shows nothing more of what was called off, but takes what was let go of", async () => {
+    const { hands, log, step } = world();
+    hands.preview(edit("a"));
+    hands.callOff();
+    await step();
+    expect(log).toEqual(["preview "]);
+    void hands.commit(edit("b"));
+    hands.preview(edit("c"));
+    hands.callOff();
+    await step();
+    await step();
+    expect(log).toEqual(["preview ", "preview ", "commit b b"]);
   });
 
   it("never drops what was let go of, and adds keys up", async () => {

@@ -42,6 +42,8 @@ interface Turn {
 export class Hands {
   private waiting: Turn[] = [];
   private running: Promise<void> | null = null;
+  /** Counts what was called off, so that a late answer is known for one. */
+  private round = 0;
 
   constructor(private readonly world: World) {}
 
@@ -64,6 +66,13 @@ export class Hands {
     });
   }
 
+  /** Nothing that is only shown matters any more: back to what is kept. */
+  callOff(): void {
+    this.round++;
+    this.waiting = this.waiting.filter((w) => !w.shown);
+    this.world.preview(this.world.still());
+  }
+
   /** Resolves when every edit that was let go of has been answered. */
   async settled(): Promise<void> {
     while (this.running) await this.running;
@@ -81,25 +90,28 @@ export class Hands {
   }
 
   private async one(turn: Turn): Promise<void> {
+    const { round } = this;
     const still = this.world.still();
     const edit = turn.make(still);
     if (!edit) return turn.done(null);
     try {
       const answer = await this.world.ask(still, edit);
-      const overtaken = turn.shown && this.waiting.some((w) => !w.shown);
+      // Something else was kept meanwhile, a name or an undo: it would be lost under this answer.
+      if (!turn.shown && this.world.still() !== still) return await this.one(turn);
+      const overtaken = this.round !== round || this.waiting.some((w) => !w.shown);
       if (!turn.shown) this.world.commit(answer.layout, answer.words, turn.how.soon ?? false);
       else if (!overtaken) this.world.preview(answer.layout);
       turn.done(answer);
     } catch (error) {
-      turn.done(this.without(turn, still, error as Error));
+      turn.done(this.without(turn, error as Error));
     }
   }
 
   /** No answer: what can be kept without one is; else back to what holds, nothing half done. */
-  private without(turn: Turn, still: Layout, error: Error): Edited | null {
+  private without(turn: Turn, error: Error): Edited | null {
     const { alone, name = "Changed", soon = false } = turn.how;
     if (alone && !this.world.isRefusal(error)) {
-      const layout = alone(still);
+      const layout = alone(this.world.still());
       this.world.commit(layout, name, soon);
       return { layout, words: name, moved: [], made: null };
     }

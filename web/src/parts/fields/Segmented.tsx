@@ -9,7 +9,7 @@ interface Props<T extends string> {
   small?: boolean;
 }
 
-export const SEGMENT =
+const SEGMENT =
   "font-semibold whitespace-nowrap text-soft hover:text-ink data-[state=on]:bg-ink data-[state=on]:text-panel data-[state=active]:bg-ink data-[state=active]:text-panel pointer-coarse:min-h-10";
 export const SEGMENTS =
   "inline-flex flex-wrap overflow-hidden rounded-lg border border-hair bg-card";

@@ -6,7 +6,7 @@ import type { Locker, LockerOut } from "../../api/types";
 import { useToast } from "../../parts/toast";
 import { type Kind, newRow, type Row, rowsOf } from "./rows";
 
-export interface Chosen {
+interface Chosen {
   kind: Kind;
   id: string;
 }
