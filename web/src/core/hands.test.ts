@@ -73,6 +73,32 @@ describe("hands", () => {
     expect(held.length).toBe(0);
   });
 
+  it("takes up an edit that comes just as the last one is done", async () => {
+    for (let after = 0; after < 8; after++) {
+      const { hands, log, step } = world();
+      const late = hands.commit(edit("a")).then(async () => {
+        for (let i = 0; i < after; i++) await Promise.resolve();
+        void hands.commit(edit("b"));
+      });
+      await step();
+      await late;
+      await step();
+      expect(log, `${after} turns later`).toEqual(["commit a a", "commit ab b"]);
+    }
+  });
+
+  it("goes on after an edit that could not even be made", async () => {
+    const { hands, log, step } = world();
+    const broken = hands.commit(() => {
+      throw new Error("no such part");
+    });
+    expect(await broken).toBeNull();
+    void hands.commit(edit("a"));
+    await step();
+    expect(log).toContain("no such part");
+    expect(log.at(-1)).toBe("commit a a");
+  });
+
   it("is asked again when something else was kept while it was on its way", async () => {
     const { hands, log, step, keep } = world();
     void hands.commit(edit("a"));

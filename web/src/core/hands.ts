@@ -80,21 +80,21 @@ export class Hands {
 
   private begin(turn: Turn): void {
     this.waiting.push(turn);
-    this.running ??= this.run().finally(() => {
-      this.running = null;
-    });
+    this.running ??= this.run();
   }
 
   private async run(): Promise<void> {
     for (let turn = this.waiting.shift(); turn; turn = this.waiting.shift()) await this.one(turn);
+    // At once: an edit that comes between the last turn and this line would wait for ever.
+    this.running = null;
   }
 
   private async one(turn: Turn): Promise<void> {
     const { round } = this;
     const still = this.world.still();
-    const edit = turn.make(still);
-    if (!edit) return turn.done(null);
     try {
+      const edit = turn.make(still);
+      if (!edit) return turn.done(null);
       const answer = await this.world.ask(still, edit);
       // Something else was kept meanwhile, a name or an undo: it would be lost under this answer.
       if (!turn.shown && this.world.still() !== still) return await this.one(turn);

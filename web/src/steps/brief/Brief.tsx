@@ -29,7 +29,7 @@ export function Brief() {
         )}
       </section>
       <section aria-label="Starting layouts" className="overflow-y-auto px-5 py-4">
-        <Top build={build} />
+        <Top build={build} ready={Boolean(brief)} />
         {plans.error && (
           <p role="alert" className="text-hollow">
             {plans.error.message}
@@ -42,7 +42,7 @@ export function Brief() {
   );
 }
 
-function Top({ build }: { build: Build }) {
+function Top({ build, ready }: { build: Build; ready: boolean }) {
   const mics = useEditorPart((s) => s.still.mics.length);
   return (
     <div className="mb-2 flex items-baseline gap-3">
@@ -52,7 +52,12 @@ function Top({ build }: { build: Build }) {
           ? `Taking one replaces the ${mics} mics there are; undo brings them back.`
           : "Take one, mix two, or start empty."}
       </p>
-      <button type="button" className="btn ml-auto" onClick={() => void build([], "Started empty")}>
+      <button
+        type="button"
+        className="btn ml-auto"
+        disabled={!ready}
+        onClick={() => void build([], "Started empty")}
+      >
         Start empty
       </button>
     </div>

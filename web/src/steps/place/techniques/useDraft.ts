@@ -1,5 +1,5 @@
 /** A technique as it would stand, asked of the core while its numbers are chosen. */
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { api, exactly } from "../../../api/client";
 import type { Layout, Technique, Took } from "../../../api/types";
 import type { Editor } from "../../../core/editor";
@@ -64,6 +64,15 @@ function useAnswer(technique: Technique, target: string | null, numbers: Record<
   return { answer, asked, taken, hands };
 }
 
+/** What was let go of and waits for its answer is not saved yet, and the page says so. */
+function useHeld(editor: Editor, waits: boolean) {
+  useLayoutEffect(() => {
+    if (!waits) return;
+    editor.hold();
+    return () => editor.release();
+  }, [editor, waits]);
+}
+
 export function useDraft(technique: Technique, onTaken: (id: string) => void) {
   const editor = useEditor();
   const [target, setTarget] = useState<string | null>(null);
@@ -72,6 +81,7 @@ export function useDraft(technique: Technique, onTaken: (id: string) => void) {
   const [eager, setEager] = useState(false);
   const { answer, asked, taken, hands } = useAnswer(technique, target, numbers);
   const { took, of, bad } = answer;
+  useHeld(editor, eager);
   const take = useCallback(() => {
     if (!took) return;
     if (of !== asked.current) return setEager(true);
