@@ -15,7 +15,8 @@ def place_of(loc: Sequence[int | str]) -> str:
     return words
 
 
-def _short(value: Any) -> str:
+def short(value: Any) -> str:
+    """A value as it is told in a sentence."""
     text = json.dumps(value, default=str)
     return text if len(text) <= 60 else text[:57] + "..."
 
@@ -43,11 +44,11 @@ def wording(error: ErrorDetails) -> str:
     if kind == "value_error":
         return str(ctx["error"])
     if kind in _EXPECTED:
-        return f"{_EXPECTED[kind]}, got {_short(given)}"
+        return f"{_EXPECTED[kind]}, got {short(given)}"
     if kind == "less_than_equal":
         metres = str(error["loc"][-1] if isinstance(error["loc"][-1], str) else error["loc"][-2])
         slip = " metres; given in cm?" if metres.endswith("_m") else ""
-        return f"expected at most {ctx['le']:g}, got {_short(given)}{slip}"
+        return f"expected at most {ctx['le']:g}, got {short(given)}{slip}"
     if kind == "greater_than_equal":
-        return f"expected at least {ctx['ge']:g}, got {_short(given)}"
-    return f"{error['msg'][:1].lower()}{error['msg'][1:]}, got {_short(given)}"
+        return f"expected at least {ctx['ge']:g}, got {short(given)}"
+    return f"{error['msg'][:1].lower()}{error['msg'][1:]}, got {short(given)}"

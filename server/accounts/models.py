@@ -2,6 +2,8 @@
 
 from django.contrib.auth.models import AbstractUser
 from django.db import models
+from ringside.errors import LayoutFileError
+from ringside.files.stored import HAND
 from ringside.plan.handsizes import HandSizes
 
 
@@ -20,5 +22,17 @@ class User(AbstractUser):
 
     @property
     def hand_sizes(self) -> HandSizes:
-        """The sizes of this person's hand; defaults where nothing was measured."""
-        return HandSizes.model_validate(self.hand)
+        """The sizes of this person's hand; defaults where nothing readable was measured."""
+        try:
+            return HAND.unpack(self.hand)
+        except LayoutFileError:
+            return HandSizes()
+
+    @property
+    def hand_fault(self) -> str:
+        """Why what was measured cannot be read; empty when it can."""
+        try:
+            HAND.unpack(self.hand)
+        except LayoutFileError as fault:
+            return f"Your hand sizes cannot be read ({fault}); usual sizes stand in for them."
+        return ""

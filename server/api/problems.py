@@ -1,13 +1,15 @@
 """Every error leaves as problem+json with a sentence that says what to do."""
 
+import json
 from typing import Any
 
 import orjson
+import pydantic
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
-from plans.errors import Conflict, NothingToDo, NotThere
+from plans.errors import Conflict, NothingToDo, NotThere, Unreadable
 from ringside.answers.changes import changes
 from ringside.errors import LayoutFileError, RingsideError
 from ringside.faults import place_of, wording
@@ -15,21 +17,28 @@ from ringside.plan.layout import Layout
 from sheets.units import Ruler
 from studios.errors import LockerChanged
 
+from api.reading import UnfitText
 from api.shapes import layout_out
+
+
+def _plain_of(value: Any) -> Any:
+    return value.model_dump(mode="json") if isinstance(value, pydantic.BaseModel) else str(value)
 
 
 def answer(status: int, title: str, detail: str, **more: Any) -> HttpResponse:
     """A problem+json response (RFC 9457)."""
     body = {"type": "about:blank", "title": title, "status": status, "detail": detail, **more}
     return HttpResponse(
-        orjson.dumps(body, default=str), status=status, content_type="application/problem+json"
+        orjson.dumps(body, default=_plain_of),
+        status=status,
+        content_type="application/problem+json",
     )
 
 
 def _sent_doc(request: HttpRequest) -> Layout | None:
     """The layout a refused save carried, if it did."""
     try:
-        return Layout.model_validate(orjson.loads(request.body)["doc"])
+        return Layout.model_validate_json(json.dumps(json.loads(request.body)["doc"]))
     except (KeyError, TypeError, ValueError):
         return None
 
@@ -47,7 +56,10 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(Conflict)
     def _conflict(request: HttpRequest, exc: Conflict) -> HttpResponse:
-        mine, current = _sent_doc(request), exc.layout.doc()
+        try:
+            mine, current = _sent_doc(request), exc.layout.doc()
+        except Unreadable as fault:
+            return answer(400, "Cannot be read", str(fault))
         return answer(
             409,
             "Changed elsewhere",
@@ -86,6 +98,23 @@ def install(api: NinjaAPI) -> None:
         first: Any = exc.errors[0]
         return answer(422, "Not understood", wording(first), place=place_of(first["loc"][1:]))
 
+    @api.exception_handler(UnfitText)
+    def _unfit(request: HttpRequest, exc: UnfitText) -> HttpResponse:
+        return answer(422, "Not understood", str(exc), place=exc.place)
+
+    @api.exception_handler(pydantic.ValidationError)
+    def _unmade(request: HttpRequest, exc: pydantic.ValidationError) -> HttpResponse:
+        first = exc.errors(include_url=False)[0]
+        return answer(422, "Not understood", wording(first), place=place_of(first["loc"]))
+
+    @api.exception_handler(Unreadable)
+    def _unreadable(request: HttpRequest, exc: Unreadable) -> HttpResponse:
+        return answer(400, "Cannot be read", str(exc))
+
     @api.exception_handler(HttpError)
     def _plain(request: HttpRequest, exc: HttpError) -> HttpResponse:
+        if isinstance(exc.__cause__, UnfitText):
+            return _unfit(request, exc.__cause__)
+        if isinstance(exc.__cause__, ValueError):
+            return answer(400, "Not understood", f"This is not JSON: {exc.__cause__}.")
         return answer(exc.status_code, "Refused", str(exc))

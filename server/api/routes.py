@@ -17,6 +17,7 @@ from api.layouts.routes import router as layouts
 from api.log.routes import router as log
 from api.pairs.routes import router as pairs
 from api.problems import install
+from api.reading import PlainParser
 from api.sessions.routes import router as sessions
 from api.studios.routes import router as studios
 from api.techniques.routes import router as techniques
@@ -41,6 +42,7 @@ api = Api(
     docs_url=None,
     auth=SessionAuth(),
     urls_namespace="api",
+    parser=PlainParser(),
 )
 install(api)
 api.add_router("/account", account)

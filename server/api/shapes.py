@@ -5,7 +5,12 @@ from typing import Any
 from accounts.models import User
 from plans.actions import after_head, before_head, layouts_of
 from plans.models import Layout, Session
+from pydantic import ValidationError
 from studios.access import roles_of
+
+from api.sessions.schemas import Summary
+
+NOT_YET = "Its verdicts are being counted anew."
 
 
 def me_out(user: User) -> dict[str, Any]:
@@ -14,16 +19,22 @@ def me_out(user: User) -> dict[str, Any]:
         "username": user.get_username(),
         "units": user.units,
         "hand": user.hand_sizes,
+        "hand_fault": user.hand_fault,
         "studios": roles_of(user),
     }
 
 
 def layout_row(layout: Layout) -> dict[str, Any]:
     """A layout in a list."""
+    try:
+        summary, why = Summary.model_validate(layout.summary), ""
+    except ValidationError:
+        summary, why = None, str(layout.summary.get("unreadable", NOT_YET))
     return {
         "id": layout.pk,
         "name": layout.name,
-        "summary": layout.summary,
+        "summary": summary,
+        "why_not": why,
         "changed_at": layout.changed_at,
     }
 
@@ -56,5 +67,6 @@ def layout_out(layout: Layout) -> dict[str, Any]:
         "redo_what": on.what if on else "",
         "saved_by": state.by.get_username() if state.by else "",
         "saved_at": state.at,
-        "doc": state.doc,
+        "head_key": state.key,
+        "doc": layout.doc(),
     }

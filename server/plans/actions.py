@@ -4,19 +4,21 @@ A layout is never overwritten. Each save adds a revision and counts the version 
 that names an older version is refused with the newer state, so that both are kept.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
+from uuid import UUID
 
 from accounts.models import User
 from django.db import transaction
 from django.db.models import QuerySet
 from django.utils import timezone
+from ringside.files.stored import LAYOUT
+from ringside.pairs.counts import RULES
 from ringside.places.starts import Start, starting_layout
-from ringside.plan.kit import Kit as KitDoc
 from ringside.plan.kits import KITS
 from ringside.plan.layout import Decision
 from ringside.plan.layout import Layout as Doc
-from ringside.plan.room import Room as Box
 from studios.access import studios_of
+from studios.errors import Unreadable
 from studios.models import Kit, Room, Studio
 
 from plans.errors import Conflict, NothingToDo, NotThere
@@ -71,10 +73,10 @@ def _studio(user: User, pk: int | None) -> Studio:
 
 def add_layout(session: Session, doc: Doc, user: User, what: str) -> Layout:
     """A new layout with its first revision."""
-    layout = Layout.objects.create(session=session, name=doc.name, summary=summary_of(doc))
-    Revision.objects.create(
-        layout=layout, number=1, doc=doc.model_dump(mode="json"), what=what, by=user
+    layout = Layout.objects.create(
+        session=session, name=doc.name, summary=summary_of(doc), rules=RULES
     )
+    Revision.objects.create(layout=layout, number=1, doc=LAYOUT.pack(doc), what=what, by=user)
     return layout
 
 
@@ -99,9 +101,8 @@ def make_session(
 def _starting_doc(studio: Studio, room: Room | None, name: str, kit: str, start: Start) -> Doc:
     """A starting layout on a starting kit, or on a kit of the studio by that name."""
     own = None if kit in KITS else Kit.objects.filter(studio=studio, name=kit).first()
-    box = Box.model_validate(room.box) if room else None
-    on = KitDoc.model_validate(own.doc) if own else kit
-    return starting_layout(on, start, name=name, room=box)
+    box = room.room() if room else None
+    return starting_layout(own.kit() if own else kit, start, name=name, room=box)
 
 
 @transaction.atomic
@@ -118,7 +119,7 @@ def session_from_file(user: User, doc: Doc, studio_id: int | None = None) -> Ses
     session = Session.objects.create(
         studio=_studio(user, studio_id), name=doc.name, place=doc.room.name if doc.room else ""
     )
-    add_layout(session, doc, user, "read from a file")
+    add_layout(session, signed(doc, (), user), user, "read from a file")
     return session
 
 
@@ -137,8 +138,14 @@ def copy_session(user: User, pk: int) -> Session:
     name = f"{old.name[:70]} (copy)"
     new = Session.objects.create(studio=old.studio, name=name, place=old.place, room=old.room)
     for layout in layouts_of(old):
-        add_layout(new, layout.doc(), user, f"copied from {old.name[:60]}")
+        _copy_as_it_is(layout, new, user, f"copied from {old.name[:60]}")
     return new
+
+
+def _copy_as_it_is(old: Layout, to: Session, user: User, what: str) -> None:
+    """A copy of what is kept, also where this version cannot read it."""
+    new = Layout.objects.create(session=to, name=old.name, summary=old.summary, rules=old.rules)
+    Revision.objects.create(layout=new, number=1, doc=old.state.doc, what=what, by=user)
 
 
 def delete_session(user: User, pk: int) -> None:
@@ -159,7 +166,8 @@ def restore_session(user: User, pk: int) -> Session:
 def copy_layout(user: User, pk: int, name: str, doc: Doc | None = None) -> Layout:
     """A copy beside the layout, or (with `doc`) a state that could not be saved over it."""
     old = layout_for(user, pk)
-    fresh = (doc or old.doc()).model_copy(update={"name": name})
+    fresh = signed(doc, _decided(old), user) if doc else old.doc()
+    fresh = fresh.model_copy(update={"name": name})
     with transaction.atomic():
         return add_layout(old.session, fresh, user, f"copied from {old.name}")
 
@@ -180,8 +188,13 @@ def restore_layout(user: User, pk: int) -> Layout:
 
 
 @transaction.atomic
-def save_layout(user: User, pk: int, version: int, doc: Doc, what: str) -> Layout:
+def save_layout(
+    user: User, pk: int, version: int, doc: Doc, what: str, key: UUID | None = None
+) -> Layout:
     """Save a new state.
+
+    A save that comes again under its `key`, because its answer was lost, is not done twice:
+    the layout comes back as it is now.
 
     Raises
     ------
@@ -189,46 +202,65 @@ def save_layout(user: User, pk: int, version: int, doc: Doc, what: str) -> Layou
         When `version` is not the newest: nothing is written.
     """
     layout = layout_for(user, pk, lock=True)
+    if key and layout.revisions.filter(key=key).exists():
+        return layout
     if layout.version != version:
         raise Conflict(layout)
-    before = {(d.a, d.b, d.source, d.reason) for d in layout.doc().decisions}
-    doc = doc.model_copy(
-        update={"decisions": tuple(_signed(d, before, user) for d in doc.decisions)}
-    )
+    doc = signed(doc, _decided(layout), user)
     layout.revisions.filter(number__gt=layout.head).delete()
     layout.head += 1
     Revision.objects.create(
-        layout=layout, number=layout.head, doc=doc.model_dump(mode="json"), what=what, by=user
+        layout=layout, number=layout.head, doc=LAYOUT.pack(doc), what=what, by=user, key=key
     )
     layout.revisions.filter(number__lte=layout.head - KEPT_REVISIONS).delete()
     return _moved_on(layout, doc)
 
 
-def _signed(decision: Decision, before: set[tuple[str, str, str, str]], user: User) -> Decision:
-    """Who decided and when is the server's to say, not the browser's."""
-    known = (decision.a, decision.b, decision.source, decision.reason) in before
-    if known and decision.at:
-        return decision
+def _decided(layout: Layout) -> tuple[Decision, ...]:
+    """The decisions of a layout as it is kept; none where it cannot be read."""
+    try:
+        return layout.doc().decisions
+    except Unreadable:
+        return ()
+
+
+def signed(doc: Doc, before: Iterable[Decision], user: User) -> Doc:
+    """A layout whose decisions say who decided and when as the server knows it.
+
+    What came in a file or from a browser is not believed: a decision is of those that were
+    kept `before`, or it was made now by this user.
+    """
+    kept = {(d.a, d.b, d.source, d.reason): d for d in before}
     now = timezone.now().isoformat(timespec="seconds")
-    return decision.model_copy(update={"by": user.get_username(), "at": now})
+
+    def one(d: Decision) -> Decision:
+        old = kept.get((d.a, d.b, d.source, d.reason))
+        by, at = (old.by, old.at) if old and old.at else (user.get_username(), now)
+        return d.model_copy(update={"by": by, "at": at})
+
+    return doc.model_copy(update={"decisions": tuple(one(d) for d in doc.decisions)})
 
 
 def _moved_on(layout: Layout, doc: Doc) -> Layout:
     layout.version += 1
-    layout.name, layout.summary = doc.name, summary_of(doc)
+    layout.name, layout.summary, layout.rules = doc.name, summary_of(doc), RULES
     layout.save()
     return layout
 
 
 @transaction.atomic
-def _step(user: User, pk: int, version: int, pick: Callable[[Layout], Revision | None]) -> Layout:
+def _step(
+    user: User, pk: int, version: int, key: UUID | None, pick: Callable[[Layout], Revision | None]
+) -> Layout:
     layout = layout_for(user, pk, lock=True)
+    if key and layout.step_key == key:
+        return layout  # it was done, and only the answer was lost
     if layout.version != version:
         raise Conflict(layout)
     target = pick(layout)
     if target is None:
         raise NothingToDo
-    layout.head = target.number
+    layout.head, layout.step_key = target.number, key
     return _moved_on(layout, layout.doc())
 
 
@@ -242,11 +274,11 @@ def after_head(layout: Layout) -> Revision | None:
     return layout.revisions.filter(number__gt=layout.head).first()
 
 
-def undo(user: User, pk: int, version: int) -> Layout:
-    """Go back one state; raises Conflict or NothingToDo."""
-    return _step(user, pk, version, before_head)
+def undo(user: User, pk: int, version: int, key: UUID | None = None) -> Layout:
+    """Go back one state, once for each key; raises Conflict or NothingToDo."""
+    return _step(user, pk, version, key, before_head)
 
 
-def redo(user: User, pk: int, version: int) -> Layout:
-    """Go forward one state; raises Conflict or NothingToDo."""
-    return _step(user, pk, version, after_head)
+def redo(user: User, pk: int, version: int, key: UUID | None = None) -> Layout:
+    """Go forward one state, once for each key; raises Conflict or NothingToDo."""
+    return _step(user, pk, version, key, after_head)

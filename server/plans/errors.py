@@ -1,10 +1,10 @@
 """What can go wrong with somebody's plans, in terms the interface turns into answers."""
 
-from studios.errors import NotThere
+from studios.errors import NotThere, Unreadable
 
 from plans.models import Layout
 
-__all__ = ["Conflict", "NotThere", "NothingToDo"]
+__all__ = ["Conflict", "NotThere", "NothingToDo", "Unreadable"]
 
 
 class Conflict(Exception):

@@ -1,40 +1,56 @@
 """What is written down on the day: lug readings, and spots of the kit tried by ear."""
 
 from datetime import datetime
-from typing import Any
+from typing import Any, TypeVar
+from uuid import UUID
 
 from accounts.models import User
+from django.db.models import QuerySet
 from django.utils import timezone
 from ringside.hear.tuning import LugReading, tuning_report
 from ringside.plan.kit import Kit
 
 from plans.actions import session_for
 from plans.errors import NotThere
-from plans.models import LugLog, SpotLog
+from plans.models import Happened, LugLog, Session, SpotLog
+
+H = TypeVar("H", bound=Happened)
+
+
+def _written(model: type[H], session: Session, key: UUID | None, values: dict[str, Any]) -> H:
+    """A row of the log; one that was sent before under the same key is there already."""
+    if key is None:
+        return model._default_manager.create(session=session, **values)
+    return model._default_manager.get_or_create(session=session, key=key, defaults=values)[0]
+
+
+def _strike(rows: QuerySet[Any], user: User, pk: int) -> None:
+    """Strike a row out; one that is struck out already stays as it was."""
+    if not rows.filter(pk=pk).exists():
+        raise NotThere
+    rows.filter(pk=pk, struck_at=None).update(struck_at=timezone.now(), struck_by=user)
 
 
 def lug_readings(user: User, session_pk: int) -> list[LugLog]:
     """The lug readings of a session, oldest first."""
-    return list(session_for(user, session_pk).lug_log.select_related("by"))
+    rows = session_for(user, session_pk).lug_log.filter(struck_at=None)
+    return list(rows.select_related("by"))
 
 
 def write_lugs(
-    user: User, session_pk: int, drum: str, lugs_hz: list[float], at: datetime | None = None
-) -> LugLog:
-    """One more reading; the core's record checks it."""
+    user: User, session_pk: int, drum: str, lugs_hz: list[float], at: datetime | None = None,
+    key: UUID | None = None,
+) -> LugLog:  # fmt: skip
+    """One more reading, once for each key; the core's record checks it."""
     session, when = session_for(user, session_pk), at or timezone.now()
     checked = LugReading(drum=drum, at=when.isoformat(), lugs_hz=tuple(lugs_hz))
-    return LugLog.objects.create(
-        session=session, drum=checked.drum, lugs_hz=list(checked.lugs_hz), by=user, at=when
-    )
+    values = {"drum": checked.drum, "lugs_hz": list(checked.lugs_hz), "by": user, "at": when}
+    return _written(LugLog, session, key, values)
 
 
 def drop_lugs(user: User, session_pk: int, pk: int) -> None:
-    """Without a reading."""
-    found = session_for(user, session_pk).lug_log.filter(pk=pk).first()
-    if found is None:
-        raise NotThere
-    found.delete()
+    """Strike a reading out."""
+    _strike(session_for(user, session_pk).lug_log.all(), user, pk)
 
 
 def tuning_of(user: User, session_pk: int, kit: Kit) -> dict[str, Any]:
@@ -57,17 +73,16 @@ def tuning_of(user: User, session_pk: int, kit: Kit) -> dict[str, Any]:
 
 def spots_of(user: User, session_pk: int) -> list[SpotLog]:
     """The spots tried in a session, newest first."""
-    return list(session_for(user, session_pk).spot_log.select_related("by"))
+    rows = session_for(user, session_pk).spot_log.filter(struck_at=None)
+    return list(rows.select_related("by"))
 
 
 def write_spot(user: User, session_pk: int, **values: Any) -> SpotLog:
-    """One more spot tried by ear."""
-    return SpotLog.objects.create(session=session_for(user, session_pk), by=user, **values)
+    """One more spot tried by ear, once for each `key` among the values."""
+    key = values.pop("key", None)
+    return _written(SpotLog, session_for(user, session_pk), key, {**values, "by": user})
 
 
 def drop_spot(user: User, session_pk: int, pk: int) -> None:
-    """Without a spot."""
-    found = session_for(user, session_pk).spot_log.filter(pk=pk).first()
-    if found is None:
-        raise NotThere
-    found.delete()
+    """Strike a spot out."""
+    _strike(session_for(user, session_pk).spot_log.all(), user, pk)

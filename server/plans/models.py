@@ -2,8 +2,10 @@
 
 from django.conf import settings
 from django.db import models
+from ringside.files.stored import LAYOUT
 from ringside.plan.layout import Layout as LayoutDoc
 from studios.models import Room, Studio
+from studios.stored import unpacked
 
 
 class Session(models.Model):
@@ -18,13 +20,18 @@ class Session(models.Model):
 
 
 class Layout(models.Model):
-    """One layout of a session. `head` is the state it is in; states after it can be redone."""
+    """One layout of a session. `head` is the state it is in; states after it can be redone.
+
+    `rules` says by which rules its summary was made; `step_key` names the last undo or redo.
+    """
 
     session = models.ForeignKey(Session, on_delete=models.CASCADE, related_name="layouts")
     name = models.CharField(max_length=80)
     version = models.PositiveIntegerField(default=1)
     head = models.PositiveIntegerField(default=1)
     summary = models.JSONField(default=dict)
+    rules = models.PositiveIntegerField(default=0)
+    step_key = models.UUIDField(null=True)
     changed_at = models.DateTimeField(auto_now=True)
     deleted_at = models.DateTimeField(null=True, blank=True)
 
@@ -37,8 +44,8 @@ class Layout(models.Model):
         return self.revisions.get(number=self.head)
 
     def doc(self) -> LayoutDoc:
-        """The layout as the core knows it."""
-        return LayoutDoc.model_validate(self.state.doc)
+        """The layout as the core knows it; Unreadable when it was kept in no known form."""
+        return unpacked(LAYOUT, self.state.doc, f"The layout {self.name!r}")
 
 
 class Revision(models.Model):
@@ -50,26 +57,51 @@ class Revision(models.Model):
     what = models.CharField(max_length=120)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)
     at = models.DateTimeField(auto_now_add=True)
+    key = models.UUIDField(null=True)
 
     class Meta:
         ordering = ["number"]
-        constraints = [models.UniqueConstraint(fields=["layout", "number"], name="one_per_number")]
+        constraints = [
+            models.UniqueConstraint(fields=["layout", "number"], name="one_per_number"),
+            models.UniqueConstraint(fields=["layout", "key"], name="one_per_save"),
+        ]
 
 
-class LugLog(models.Model):
+class Happened(models.Model):
+    """What was done on the day, written down once and struck out rather than deleted.
+
+    `key` is made where it was written, so that what is sent twice is kept once.
+    """
+
+    key = models.UUIDField(null=True)
+    by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="+"
+    )
+    struck_at = models.DateTimeField(null=True, blank=True)
+    struck_by = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="+"
+    )
+
+    class Meta:
+        abstract = True
+        constraints = [
+            models.UniqueConstraint(fields=["session", "key"], name="%(class)s_written_once")
+        ]
+
+
+class LugLog(Happened):
     """One reading of a drum's lugs on the day: the core's LugReading in columns."""
 
     session = models.ForeignKey(Session, on_delete=models.CASCADE, related_name="lug_log")
     drum = models.CharField(max_length=16)
     lugs_hz = models.JSONField()
-    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)
     at = models.DateTimeField()
 
-    class Meta:
+    class Meta(Happened.Meta):
         ordering = ["at", "pk"]
 
 
-class SpotLog(models.Model):
+class SpotLog(Happened):
     """One place of the kit that was tried by ear."""
 
     session = models.ForeignKey(Session, on_delete=models.CASCADE, related_name="spot_log")
@@ -79,8 +111,20 @@ class SpotLog(models.Model):
     turn_rad = models.FloatField(default=0.0)
     rating = models.PositiveSmallIntegerField()
     words = models.CharField(max_length=400, blank=True)
-    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)
     at = models.DateTimeField(auto_now_add=True)
 
-    class Meta:
+    class Meta(Happened.Meta):
         ordering = ["-at", "-pk"]
+
+
+class TapeLog(Happened):
+    """One tape reading at the kit: between two parts, or (`b` null) from the floor up to one."""
+
+    session = models.ForeignKey(Session, on_delete=models.CASCADE, related_name="tape_log")
+    a = models.CharField(max_length=16)
+    b = models.CharField(max_length=16, null=True)
+    metres = models.FloatField()
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta(Happened.Meta):
+        ordering = ["pk"]

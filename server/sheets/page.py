@@ -10,7 +10,7 @@ from plans.models import Layout
 from ringside.pairs.analysis import analyse
 from ringside.pairs.counts import counts
 from ringside.pairs.decisions import decision_rows
-from studios.actions import locker_of
+from studios.actions import stock_of
 
 from sheets.drawing import plan_svg
 from sheets.table import HEADINGS, pick_list, sheet_rows
@@ -21,7 +21,7 @@ STYLE = settings.ROOT / "server" / "static" / "sheet.css"
 
 
 def _context(layout: Layout, ruler: Ruler, paper: Paper) -> dict[str, Any]:
-    doc, locker = layout.doc(), locker_of(layout.session.studio).contents()
+    doc, locker = layout.doc(), stock_of(layout.session.studio)
     analysis = analyse(doc)
     snare, kick = doc.kit.first("snare"), doc.kit.first("kick")
     pairs = []

@@ -9,12 +9,13 @@ from typing import Any
 from accounts.models import User
 from django.db import transaction
 from ringside.files.locker import Fault, read_locker
+from ringside.files.stored import KIT, LOCKER, ROOM
 from ringside.gear.locker import Locker as LockerDoc
 from ringside.plan.kit import Kit as KitDoc
 from ringside.plan.room import Room as RoomDoc
 
 from studios.access import studios_of
-from studios.errors import LockerChanged, NotThere
+from studios.errors import LockerChanged, NotThere, Unreadable
 from studios.models import Kit, Locker, Room, Studio
 
 
@@ -44,7 +45,7 @@ def rooms_of(user: User, studio_pk: int) -> list[Room]:
 def keep_room(user: User, studio_pk: int, doc: RoomDoc) -> Room:
     """A room for next time; one by the same name is replaced."""
     studio = studio_for(user, studio_pk)
-    values = {"box": doc.model_dump(mode="json")}
+    values = {"box": ROOM.pack(doc)}
     return Room.objects.update_or_create(studio=studio, name=doc.name, defaults=values)[0]
 
 
@@ -64,7 +65,7 @@ def kits_of(user: User, studio_pk: int) -> list[Kit]:
 def keep_kit(user: User, studio_pk: int, doc: KitDoc) -> Kit:
     """A kit for next time; one by the same name is replaced."""
     studio = studio_for(user, studio_pk)
-    values = {"doc": doc.model_dump(mode="json")}
+    values = {"doc": KIT.pack(doc)}
     return Kit.objects.update_or_create(studio=studio, name=doc.name, defaults=values)[0]
 
 
@@ -79,6 +80,14 @@ def drop_kit(user: User, studio_pk: int, pk: int) -> None:
 def locker_of(studio: Studio) -> Locker:
     """The studio's locker; an empty one when nothing was put in yet."""
     return Locker.objects.get_or_create(studio=studio, defaults={"doc": {}})[0]
+
+
+def stock_of(studio: Studio) -> LockerDoc:
+    """What the studio can put up; nothing when its locker cannot be read, which its page says."""
+    try:
+        return locker_of(studio).contents()
+    except Unreadable:
+        return LockerDoc()
 
 
 def locker_for(user: User, studio_pk: int) -> Locker:
@@ -100,7 +109,7 @@ def save_locker(user: User, studio_pk: int, version: int, doc: LockerDoc) -> Loc
     locker = Locker.objects.select_for_update().get(studio=studio)
     if locker.version != version:
         raise LockerChanged
-    locker.doc, locker.version = doc.model_dump(mode="json"), version + 1
+    locker.doc, locker.version = LOCKER.pack(doc), version + 1
     locker.save()
     return locker
 
@@ -112,6 +121,6 @@ def read_into_locker(user: User, studio_pk: int, data: bytes) -> tuple[Locker, l
     locker_of(studio)
     locker = Locker.objects.select_for_update().get(studio=studio)
     doc, faults = read_locker(data, locker.contents())
-    locker.doc, locker.version = doc.model_dump(mode="json"), locker.version + 1
+    locker.doc, locker.version = LOCKER.pack(doc), locker.version + 1
     locker.save()
     return locker, faults

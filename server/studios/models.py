@@ -1,10 +1,13 @@
 """A studio owns rooms, kits and sessions; only its members see them."""
 
-import json
-
 from django.conf import settings
 from django.db import models
+from ringside.files.stored import KIT, LOCKER, ROOM
 from ringside.gear.locker import Locker as LockerDoc
+from ringside.plan.kit import Kit as KitDoc
+from ringside.plan.room import Room as RoomDoc
+
+from studios.stored import unpacked
 
 
 class Studio(models.Model):
@@ -43,6 +46,10 @@ class Room(models.Model):
     name = models.CharField(max_length=80)
     box = models.JSONField()
 
+    def room(self) -> RoomDoc:
+        """The room as the core knows it; Unreadable when it was kept in no known form."""
+        return unpacked(ROOM, self.box, f"The room {self.name!r}")
+
 
 class Kit(models.Model):
     """A kit of the studio: the core's Kit as JSON."""
@@ -50,6 +57,10 @@ class Kit(models.Model):
     studio = models.ForeignKey(Studio, on_delete=models.CASCADE, related_name="kits")
     name = models.CharField(max_length=80)
     doc = models.JSONField()
+
+    def kit(self) -> KitDoc:
+        """The kit as the core knows it; Unreadable when it was kept in no known form."""
+        return unpacked(KIT, self.doc, f"The kit {self.name!r}")
 
 
 class Locker(models.Model):
@@ -60,5 +71,5 @@ class Locker(models.Model):
     version = models.PositiveIntegerField(default=1)
 
     def contents(self) -> LockerDoc:
-        """The locker as the core knows it."""
-        return LockerDoc.model_validate_json(json.dumps(self.doc))
+        """The locker as the core knows it; Unreadable when it was kept in no known form."""
+        return unpacked(LOCKER, self.doc, "The locker")

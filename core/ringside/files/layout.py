@@ -7,11 +7,9 @@ not one is refused whole, with the place of the first fault and what was expecte
 import json
 from typing import Any
 
-from pydantic import ValidationError
-
 from ringside.errors import LayoutFileError
-from ringside.faults import _short, place_of, wording
-from ringside.plan.layout import FORMAT, VERSION, Layout
+from ringside.files.stored import LAYOUT
+from ringside.plan.layout import FORMAT, Layout
 
 BIGGEST_LAYOUT = 1_000_000
 """Bytes. Sixty-four mics with all their decisions take less than half of it."""
@@ -62,24 +60,14 @@ def read_layout(data: str | bytes) -> Layout:
     value = _parse(data)
     if not isinstance(value, dict) or value.get("format") != FORMAT:
         raise LayoutFileError("format", f"expected {FORMAT!r}; this is not a layout file")
-    if value.get("version") != VERSION:
-        raise LayoutFileError(
-            "version",
-            f"expected {VERSION}, got {_short(value.get('version'))};"
-            " write the file again with a program that knows this version",
-        )
     return layout_from(value)
 
 
 def layout_from(value: Any) -> Layout:
-    """A layout from parsed JSON; raises LayoutFileError like `read_layout`."""
-    try:
-        return Layout.model_validate_json(json.dumps(value))
-    except ValidationError as fault:
-        first = fault.errors(include_url=False)[0]
-        raise LayoutFileError(place_of(first["loc"]), wording(first)) from None
+    """A layout from parsed JSON of any version; raises LayoutFileError like `read_layout`."""
+    return LAYOUT.unpack(value)
 
 
 def write_layout(layout: Layout) -> str:
     """The text of a layout file: two-space JSON that reads back to the same layout."""
-    return json.dumps(layout.model_dump(mode="json"), indent=2, ensure_ascii=False) + "\n"
+    return json.dumps(LAYOUT.pack(layout), indent=2, ensure_ascii=False) + "\n"

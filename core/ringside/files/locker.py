@@ -15,6 +15,7 @@ from pydantic import ValidationError
 from ringside.errors import RingsideError
 from ringside.faults import wording
 from ringside.gear.locker import CableKind, InputBank, Locker, MicModel, StandModel
+from ringside.plain import fault_of
 
 BIGGEST_LOCKER: Final = 500_000
 ROW_KINDS: Final = {
@@ -99,6 +100,10 @@ def read_locker(data: str | bytes, old: Locker) -> tuple[Locker, list[Fault]]:
     }
     faults: list[Fault] = []
     for line, row in rows:
+        unfit = next(((c, w) for c, v in row.items() if (w := fault_of(v or ""))), None)
+        if unfit:
+            faults.append(Fault(line, *unfit))
+            continue
         what = (row.get("what") or "").strip().lower()
         if what not in ROW_KINDS:
             words = f"expected one of {', '.join(ROW_KINDS)}, got {what!r}"

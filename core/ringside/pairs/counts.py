@@ -1,11 +1,16 @@
 """How the pairs of a layout stand, counted by their worst verdict."""
 
 from dataclasses import dataclass
+from typing import Final
 
 import numpy as np
 
 from ringside.pairs.analysis import Analysis
 from ringside.pairs.verdicts import Verdict
+
+RULES: Final = 1
+"""Counted up whenever the same layout gets another verdict than before, so that what was
+counted by older rules is known for it and counted anew."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)

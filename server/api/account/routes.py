@@ -13,6 +13,7 @@ from ninja import Router
 from ninja.errors import HttpError
 from ninja.responses import Status
 from ninja.security import APIKeyCookie
+from ringside.files.stored import HAND
 from ringside.plan.handsizes import HandSizes
 from studios.access import open_studio
 
@@ -104,7 +105,7 @@ def units(request: HttpRequest, data: UnitsIn) -> dict[str, Any]:
 @router.put("/hand", response={200: MeOut, 422: Problem})
 def hand(request: HttpRequest, data: HandSizes) -> dict[str, Any]:
     """Keep the sizes of one's own hand."""
-    request.user.hand = data.model_dump(mode="json")
+    request.user.hand = HAND.pack(data)
     request.user.save(update_fields=["hand"])
     return me_out(request.user)
 

@@ -23,6 +23,7 @@ class MeOut(Schema):
     username: str
     units: Units
     hand: HandSizes
+    hand_fault: str
     studios: list[StudioOut]
 
 

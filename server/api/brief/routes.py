@@ -7,7 +7,7 @@ from ninja import Router
 from plans.actions import layout_for
 from ringside.brief.plans import PlanRow, built, plans, table
 from ringside.plan.questions import QUESTIONS, Brief
-from studios.actions import locker_of
+from studios.actions import stock_of
 
 from api.brief.schemas import BriefOut, BuildIn, PlansIn
 from api.common import LayoutOnly, Problem
@@ -25,13 +25,13 @@ def brief(request: HttpRequest) -> dict[str, Any]:
 @router.post("/layouts/{pk}/plans", response={200: list[PlanRow], **WRONG})
 def starting(request: HttpRequest, pk: int, data: PlansIn) -> list[PlanRow]:
     """Up to three starting layouts; nothing is stored."""
-    locker = locker_of(layout_for(request.user, pk).session.studio).contents()
+    locker = stock_of(layout_for(request.user, pk).session.studio)
     return plans(data.layout, data.brief, locker, request.user.hand_sizes)
 
 
 @router.post("/layouts/{pk}/build", response={200: LayoutOnly, **WRONG})
 def build(request: HttpRequest, pk: int, data: BuildIn) -> dict[str, Any]:
     """A layout of chosen pieces, for a plan or a mix of two; nothing is stored."""
-    locker = locker_of(layout_for(request.user, pk).session.studio).contents()
+    locker = stock_of(layout_for(request.user, pk).session.studio)
     made = built(data.layout, data.brief, data.pieces, locker, request.user.hand_sizes)
     return {"layout": made}

@@ -1,11 +1,13 @@
 """A layout as something to carry away: set-up sheet, PDF, CSV, layout file."""
 
+import json
 import re
 from typing import Any, Literal
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from plans.actions import layout_for
+from plans.errors import Unreadable
 from plans.models import Layout
 from ringside.files.layout import write_layout
 from ringside.files.pairs import pairs_csv
@@ -13,7 +15,7 @@ from ringside.pairs.analysis import analyse
 from sheets.page import sheet_html, sheet_pdf
 from sheets.table import sheet_csv
 from sheets.units import Ruler
-from studios.actions import locker_of
+from studios.actions import stock_of
 
 from api.common import Problem, Units
 
@@ -34,7 +36,7 @@ def _file(layout: Layout, body: str | bytes, kind: str, ending: str) -> HttpResp
 
 
 def _table(layout: Layout, ruler: Ruler) -> str:
-    return sheet_csv(layout.doc(), ruler, locker_of(layout.session.studio).contents())
+    return sheet_csv(layout.doc(), ruler, stock_of(layout.session.studio))
 
 
 @router.get("/{pk}/sheet", response={200: str, **GONE})
@@ -69,6 +71,10 @@ def pairs(request: HttpRequest, pk: int) -> HttpResponse:
 
 @router.get("/{pk}/file", response={200: str, **GONE})
 def file(request: HttpRequest, pk: int) -> HttpResponse:
-    """The open layout file."""
+    """The open layout file; where it cannot be read here, what is kept, as it is."""
     layout = layout_for(request.user, pk)
-    return _file(layout, write_layout(layout.doc()), "application/json", ".layout.json")
+    try:
+        text = write_layout(layout.doc())
+    except Unreadable:
+        text = json.dumps(layout.state.doc, indent=2, ensure_ascii=False)
+    return _file(layout, text, "application/json", ".layout.json")

@@ -24,19 +24,20 @@ def one(request: HttpRequest, pk: int) -> dict[str, Any]:
 @router.put("/{pk}", response=CHANGED)
 def save(request: HttpRequest, pk: int, data: LayoutSave) -> dict[str, Any]:
     """Save a new state; an older version is answered with both states, never overwritten."""
-    return layout_out(actions.save_layout(request.user, pk, data.version, data.doc, data.what))
+    made = (data.version, data.doc, data.what, data.key)
+    return layout_out(actions.save_layout(request.user, pk, *made))
 
 
 @router.post("/{pk}/undo", response=CHANGED)
 def undo(request: HttpRequest, pk: int, data: VersionIn) -> dict[str, Any]:
     """One state back."""
-    return layout_out(actions.undo(request.user, pk, data.version))
+    return layout_out(actions.undo(request.user, pk, data.version, data.key))
 
 
 @router.post("/{pk}/redo", response=CHANGED)
 def redo(request: HttpRequest, pk: int, data: VersionIn) -> dict[str, Any]:
     """One state forward."""
-    return layout_out(actions.redo(request.user, pk, data.version))
+    return layout_out(actions.redo(request.user, pk, data.version, data.key))
 
 
 @router.post("/{pk}/copy", response={201: LayoutOut, 404: Problem, 422: Problem})

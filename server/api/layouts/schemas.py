@@ -2,6 +2,7 @@
 
 from datetime import datetime
 from typing import Annotated
+from uuid import UUID
 
 from ninja import Schema
 from pydantic import Field
@@ -26,21 +27,24 @@ class LayoutOut(Schema):
     redo_what: str
     saved_by: str
     saved_at: datetime
+    head_key: UUID | None
     doc: LayoutDoc
 
 
 class LayoutSave(Strict):
-    """A new state, made from version `version`."""
+    """A new state, made from version `version`; sent again under its key it is kept once."""
 
     version: int
+    key: UUID | None = None
     what: Annotated[str, Field(min_length=1, max_length=120)]
     doc: LayoutDoc
 
 
 class VersionIn(Strict):
-    """The version the browser holds."""
+    """The version the browser holds; sent again under its key a step is done once."""
 
     version: int
+    key: UUID | None = None
 
 
 class CopyIn(Strict):

@@ -10,10 +10,10 @@ from plans.actions import layout_for
 from plans.models import SpotLog
 from ringside.gear.stock import Stock, stock
 from ringside.plan.kit import Kit
-from studios.actions import locker_of
+from studios.actions import stock_of
 
 from api.common import LayoutOnly, Problem
-from api.log.schemas import LugsIn, SpotIn, SpotOut, TuningOut
+from api.log.schemas import LugsIn, SpotOut, SpotPut, TuningOut
 
 router = Router(tags=["the day's log"])
 GONE = {404: Problem}
@@ -29,7 +29,7 @@ def tuning(request: HttpRequest, pk: int, data: Kit) -> dict[str, Any]:
 @router.post("/sessions/{pk}/lugs", response={201: None, **WRONG})
 def write_lugs(request: HttpRequest, pk: int, data: LugsIn) -> Status[None]:
     """Write down a lug reading."""
-    logs.write_lugs(request.user, pk, data.drum, data.lugs_hz)
+    logs.write_lugs(request.user, pk, data.drum, data.lugs_hz, key=data.key)
     return Status(201, None)
 
 
@@ -55,7 +55,7 @@ def spots(request: HttpRequest, pk: int) -> list[dict[str, Any]]:
 
 
 @router.post("/sessions/{pk}/spots", response={201: SpotOut, **WRONG})
-def write_spot(request: HttpRequest, pk: int, data: SpotIn) -> Status[dict[str, Any]]:
+def write_spot(request: HttpRequest, pk: int, data: SpotPut) -> Status[dict[str, Any]]:
     """Write down a spot and how it sounded."""
     return Status(201, _spot(logs.write_spot(request.user, pk, **data.dict())))
 
@@ -71,4 +71,4 @@ def drop_spot(request: HttpRequest, pk: int, row: int) -> Status[None]:
 def in_stock(request: HttpRequest, pk: int, data: LayoutOnly) -> Stock:
     """Whether the studio's locker can put up the layout as it is on the screen."""
     studio = layout_for(request.user, pk).session.studio
-    return stock(data.layout, locker_of(studio).contents())
+    return stock(data.layout, stock_of(studio))

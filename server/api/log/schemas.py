@@ -2,12 +2,14 @@
 
 from datetime import datetime
 from typing import Annotated
+from uuid import UUID
 
 from ninja import Schema
 from pydantic import Field
 from ringside.hear.tuning import DriftRow, DrumNote, TomStep
+from ringside.values import Key
 
-from api.common import Strict, Word
+from api.common import Strict
 
 Hertz = Annotated[float, Field(ge=20, le=3000)]
 
@@ -15,7 +17,8 @@ Hertz = Annotated[float, Field(ge=20, le=3000)]
 class LugsIn(Strict):
     """The pitch beside each lug, round from the one nearest the strike."""
 
-    drum: Word
+    drum: Key
+    key: UUID | None = None
     lugs_hz: Annotated[list[Hertz], Field(min_length=1, max_length=12)]
 
 
@@ -48,6 +51,12 @@ class SpotIn(Strict):
     turn_rad: Annotated[float, Field(ge=-7, le=7)] = 0.0
     rating: Annotated[int, Field(ge=1, le=5)]
     words: Annotated[str, Field(max_length=400)] = ""
+
+
+class SpotPut(SpotIn):
+    """A place to be written down, once for each key."""
+
+    key: UUID | None = None
 
 
 class SpotOut(SpotIn):

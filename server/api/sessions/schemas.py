@@ -50,11 +50,12 @@ class Summary(Schema):
 
 
 class LayoutRow(Schema):
-    """A layout in a list."""
+    """A layout in a list; where it has no summary `why_not` says why."""
 
     id: int
     name: str
-    summary: Summary
+    summary: Summary | None
+    why_not: str
     changed_at: datetime
 
 

@@ -7,17 +7,26 @@ from ninja import File, Router, UploadedFile
 from ninja.responses import Status
 from ringside.errors import RingsideError
 from ringside.files.locker import BIGGEST_LOCKER, write_locker
+from ringside.files.stored import KIT, ROOM
 from ringside.plan.kit import Kit
 from ringside.plan.room import Room
 from studios import actions
+from studios.models import Kit as KitRow
+from studios.models import Room as RoomRow
+from studios.stored import unread
 
 from api.common import Problem
 from api.studios.schemas import KeptKit, KeptRoom, LockerIn, LockerOut, LockerRead
 
 
-def kept(row: Any, field: str, doc: Any) -> dict[str, Any]:
-    """A kept room or kit as the interface gives it."""
-    return {"id": row.pk, "name": row.name, field: doc}
+def _room(row: RoomRow) -> dict[str, Any]:
+    room, why = unread(ROOM, row.box, f"The room {row.name!r}")
+    return {"id": row.pk, "name": row.name, "room": room, "why_not": why}
+
+
+def _kit(row: KitRow) -> dict[str, Any]:
+    kit, why = unread(KIT, row.doc, f"The kit {row.name!r}")
+    return {"id": row.pk, "name": row.name, "kit": kit, "why_not": why}
 
 
 router = Router(tags=["studios"])
@@ -28,14 +37,13 @@ WRONG = {400: Problem, 404: Problem, 422: Problem}
 @router.get("/{pk}/rooms", response={200: list[KeptRoom], **GONE})
 def rooms(request: HttpRequest, pk: int) -> list[dict[str, Any]]:
     """The rooms of a studio."""
-    return [kept(r, "room", r.box) for r in actions.rooms_of(request.user, pk)]
+    return [_room(r) for r in actions.rooms_of(request.user, pk)]
 
 
 @router.post("/{pk}/rooms", response={200: KeptRoom, **WRONG})
 def keep_room(request: HttpRequest, pk: int, data: Room) -> dict[str, Any]:
     """Keep a room; one by the same name is replaced."""
-    row = actions.keep_room(request.user, pk, data)
-    return kept(row, "room", row.box)
+    return _room(actions.keep_room(request.user, pk, data))
 
 
 @router.delete("/{pk}/rooms/{room}", response={204: None, **GONE})
@@ -48,14 +56,13 @@ def drop_room(request: HttpRequest, pk: int, room: int) -> Status[None]:
 @router.get("/{pk}/kits", response={200: list[KeptKit], **GONE})
 def kits(request: HttpRequest, pk: int) -> list[dict[str, Any]]:
     """The kits of a studio."""
-    return [kept(k, "kit", k.doc) for k in actions.kits_of(request.user, pk)]
+    return [_kit(k) for k in actions.kits_of(request.user, pk)]
 
 
 @router.post("/{pk}/kits", response={200: KeptKit, **WRONG})
 def keep_kit(request: HttpRequest, pk: int, data: Kit) -> dict[str, Any]:
     """Keep a kit; one by the same name is replaced."""
-    row = actions.keep_kit(request.user, pk, data)
-    return kept(row, "kit", row.doc)
+    return _kit(actions.keep_kit(request.user, pk, data))
 
 
 @router.delete("/{pk}/kits/{kit}", response={204: None, **GONE})

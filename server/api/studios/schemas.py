@@ -14,7 +14,8 @@ class KeptRoom(Schema):
 
     id: int
     name: str
-    room: RoomDoc
+    room: RoomDoc | None
+    why_not: str
 
 
 class KeptKit(Schema):
@@ -22,7 +23,8 @@ class KeptKit(Schema):
 
     id: int
     name: str
-    kit: KitDoc
+    kit: KitDoc | None
+    why_not: str
 
 
 class LockerOut(Schema):

@@ -13,7 +13,7 @@ from ringside.places.drumterms import CloseTerms, placed, terms_of
 from ringside.places.nulls import NullAim, null_aim
 from ringside.techniques.catalogue import TechniqueRow, listed
 from ringside.techniques.taking import StandingRow, Took, standing, take
-from studios.actions import locker_of
+from studios.actions import stock_of
 
 from api.common import LayoutOnly, Problem
 from api.techniques.schemas import (
@@ -54,7 +54,7 @@ def _short(what: str, mics: tuple[str, ...]) -> list[str]:
 @router.post("/layouts/{pk}/take", response={200: TookOut, 404: Problem, **WRONG})
 def taken(request: HttpRequest, pk: int, data: TakeIn) -> dict[str, Any]:
     """The layout with one more technique, held by what is left in the studio's locker."""
-    locker = locker_of(layout_for(request.user, pk).session.studio).contents()
+    locker = stock_of(layout_for(request.user, pk).session.studio)
     hands = request.user.hand_sizes
     done = take(data.layout, data.technique, data.target, data.numbers, hands)
     held = outfit(done.layout, locker, frozenset({done.id}))
@@ -101,4 +101,4 @@ def turned(request: HttpRequest, data: NullIn) -> NullAim:
 def fitted(request: HttpRequest, pk: int, data: FitIn) -> Fitted:
     """The layout fitted, with the stands of the studio's locker; nothing is stored."""
     studio = layout_for(request.user, pk).session.studio
-    return fit(data.layout, data.ask, locker_of(studio).contents())
+    return fit(data.layout, data.ask, stock_of(studio))

@@ -12,6 +12,7 @@ from django.db import transaction
 from django.utils import timezone
 from ringside.files.layout import read_layout
 from ringside.files.locker import read_locker
+from ringside.files.stored import KIT, LOCKER, ROOM
 from ringside.gear.locker import Locker as LockerDoc
 from studios.access import open_studio
 from studios.models import Kit, Locker, Membership, Room
@@ -58,11 +59,9 @@ class Command(BaseCommand):
         studio = open_studio(demo, "Saltpan House")
         Membership.objects.create(studio=studio, user=second, role=Membership.Role.MEMBER)
         docs = [read_layout(p.read_bytes()) for p in sorted(DEMO.glob("*.layout.json"))]
-        box = docs[0].room.model_dump(mode="json") if docs[0].room else {}
+        box = ROOM.pack(docs[0].room) if docs[0].room else {}
         room = Room.objects.create(studio=studio, name=box["name"], box=box)
-        Kit.objects.create(
-            studio=studio, name="House five-piece", doc=docs[0].kit.model_dump(mode="json")
-        )
+        Kit.objects.create(studio=studio, name="House five-piece", doc=KIT.pack(docs[0].kit))
         session = Session.objects.create(
             studio=studio, name="Tern & Tallow", place="Salt store, day one", room=room
         )
@@ -70,6 +69,6 @@ class Command(BaseCommand):
             add_layout(session, doc, demo, "made")
         locker, faults = read_locker((DEMO / "locker.csv").read_bytes(), HOUSE)
         assert not faults, faults
-        Locker.objects.create(studio=studio, doc=locker.model_dump(mode="json"))
+        Locker.objects.create(studio=studio, doc=LOCKER.pack(locker))
         _day(session, demo)
         self.stdout.write(f"{len(docs)} layouts")

@@ -1,0 +1,97 @@
+"""Records as they are kept for years: each carries its kind and version, old ones are brought up.
+
+What was written before versions were kept counts as version 0. A step takes the plain JSON of
+one version to the next; a sample of every version ever written is in tests/core/versions.
+"""
+
+import json
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any, Final, Generic, TypeVar
+
+from pydantic import ValidationError
+
+from ringside.errors import LayoutFileError
+from ringside.faults import place_of, short, wording
+from ringside.gear.locker import Locker
+from ringside.plain import first_fault
+from ringside.plan.handsizes import HandSizes
+from ringside.plan.kit import Kit
+from ringside.plan.layout import FORMAT, VERSION, Layout
+from ringside.plan.room import Room
+from ringside.values import Record
+
+Plain = dict[str, Any]
+R = TypeVar("R", bound=Record)
+
+
+@dataclass(frozen=True, slots=True)
+class Kind(Generic[R]):
+    """A kind of record that is kept: its name in the file, its newest version, the steps to it."""
+
+    format: str
+    model: type[R]
+    version: int
+    first: int
+    steps: tuple[Callable[[Plain], Plain], ...] = ()
+
+    def pack(self, record: R) -> Plain:
+        """The record as plain JSON with its kind and version."""
+        return {"format": self.format, "version": self.version, **record.model_dump(mode="json")}
+
+    def unpack(self, value: Any) -> R:
+        """The record of plain JSON of any version that was ever written.
+
+        Raises
+        ------
+        LayoutFileError
+            With the place of the fault and what was expected.
+        """
+        new = self._brought_up(value)
+        fault = first_fault(new)
+        if fault:
+            raise LayoutFileError(place_of(fault[0]), fault[1])
+        own = self.model.model_fields
+        body = {k: v for k, v in new.items() if k in own or k not in ("format", "version")}
+        try:
+            return self.model.model_validate_json(json.dumps(body))
+        except ValidationError as refused:
+            first = refused.errors(include_url=False)[0]
+            raise LayoutFileError(place_of(first["loc"]), wording(first)) from None
+
+    def _brought_up(self, value: Any) -> Plain:
+        if not isinstance(value, dict):
+            raise LayoutFileError("", f"expected an object, got {short(value)}")
+        version = value.get("version", 0)
+        if self.first == 0 and "format" not in value and "version" not in value:
+            version = 0
+        elif value.get("format") != self.format:
+            raise LayoutFileError(
+                "format", f"expected {self.format!r}, got {short(value.get('format'))}"
+            )
+        known = isinstance(version, int) and not isinstance(version, bool)
+        if not known or not self.first <= version <= self.version:
+            raise LayoutFileError("version", self._unknown(version))
+        for step in self.steps[version - self.first :]:
+            value = step(value)
+        return {**value, "format": self.format, "version": self.version}
+
+    def _unknown(self, version: Any) -> str:
+        wanted = " or ".join(str(v) for v in range(max(self.first, 1), self.version + 1))
+        return (
+            f"expected {wanted}, got {short(version)};"
+            " write the file again with a program that knows this version"
+        )
+
+
+def _as_it_was(value: Plain) -> Plain:
+    """Version 0 said neither kind nor version and was otherwise the same."""
+    return value
+
+
+LAYOUT: Final = Kind(FORMAT, Layout, VERSION, 1)
+KIT: Final = Kind("ringside-kit", Kit, 1, 0, (_as_it_was,))
+ROOM: Final = Kind("ringside-room", Room, 1, 0, (_as_it_was,))
+LOCKER: Final = Kind("ringside-locker", Locker, 1, 0, (_as_it_was,))
+HAND: Final = Kind("ringside-hand", HandSizes, 1, 0, (_as_it_was,))
+KINDS: Final = (LAYOUT, KIT, ROOM, LOCKER, HAND)

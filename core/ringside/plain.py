@@ -1,0 +1,67 @@
+"""Text that can be stored, printed and read aloud: the one rule for every text anybody writes.
+
+Refused are control characters other than tab and line break, halves of surrogate pairs, and
+the marks that turn the direction of the text after them (the explicit directional formatting
+characters of Unicode Standard Annex 9): a database cannot keep the first two, and the last
+make a name read as another.
+"""
+
+import re
+from typing import Any, Final
+
+_BAD: Final = re.compile(
+    "[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\u202a-\u202e\u2066-\u2069\ud800-\udfff]"
+)
+DEEPEST: Final = 64
+"""Levels of lists and objects; nothing that is stored here has ten."""
+
+Step = int | str
+
+
+def _name(char: str) -> str:
+    code = ord(char)
+    if 0xD800 <= code <= 0xDFFF:
+        return f"half a character (U+{code:04X})"
+    if code >= 0x2000:
+        return f"a mark that turns the direction of text (U+{code:04X})"
+    return f"a control character (U+{code:04X})"
+
+
+def fault_of(text: str) -> str | None:
+    """Why a text cannot be stored; None when it can.
+
+    Examples
+    --------
+    >>> fault_of("Room pair, low")
+    >>> fault_of("Room\\x00pair")
+    'expected plain text, got a control character (U+0000) at letter 5; take it out'
+    """
+    found = _BAD.search(text)
+    if found is None:
+        return None
+    return (
+        f"expected plain text, got {_name(found.group())} at letter {found.start() + 1};"
+        " take it out"
+    )
+
+
+def first_fault(value: Any) -> tuple[tuple[Step, ...], str] | None:
+    """The first text in parsed JSON, keys among them, that cannot be stored: where and why."""
+    waiting: list[tuple[tuple[Step, ...], Any]] = [((), value)]
+    while waiting:
+        at, one = waiting.pop()
+        if isinstance(one, str):
+            words = fault_of(one)
+            if words:
+                return at, words
+        elif len(at) > DEEPEST:
+            return at, "nested too deep to be read"
+        elif isinstance(one, dict):
+            for key in one:
+                words = fault_of(str(key))
+                if words:
+                    return at, words
+            waiting += [((*at, str(k)), v) for k, v in reversed(one.items())]
+        elif isinstance(one, list):
+            waiting += [((*at, i), v) for i, v in reversed(list(enumerate(one)))]
+    return None
