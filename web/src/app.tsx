@@ -2,8 +2,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { Tooltip } from "radix-ui";
 import { Navigate, Route, Routes, useLocation } from "react-router";
-import { api, must, Refused } from "./api/client";
+import { Answered, api, must } from "./api/client";
 import { MeContext } from "./parts/me";
+import { SignInAgain } from "./parts/SignInAgain";
 import { Toasts } from "./parts/toast";
 import { Account } from "./steps/account/Account";
 import { SignIn } from "./steps/account/SignIn";
@@ -21,13 +22,13 @@ export function App() {
   const me = useQuery({
     queryKey: ["me"],
     queryFn: () => must(api.GET("/api/account/me")),
-    retry: (count, error) => !(error instanceof Refused) && count < 3,
+    retry: (count, error) => !(error instanceof Answered) && count < 3,
     staleTime: Number.POSITIVE_INFINITY,
   });
   const at = useLocation();
   if (me.isPending) return <p className="p-8 text-soft">Opening…</p>;
-  const stranger = me.error instanceof Refused && me.error.status === 401;
-  if (me.error && !stranger)
+  const stranger = !me.data && me.error instanceof Answered && me.error.status === 401;
+  if (me.error && !me.data && !stranger)
     return (
       <main className="p-8" role="alert">
         <h1 className="text-xl">The server does not answer</h1>
@@ -48,6 +49,7 @@ export function App() {
     <MeContext value={me.data ?? null}>
       <Tooltip.Provider delayDuration={350}>
         <Toasts>
+          <SignInAgain />
           <Routes>
             <Route path="/" element={<Sessions />} />
             <Route path="/sign-in" element={<Navigate to="/" replace />} />

@@ -9,6 +9,7 @@ from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.db import IntegrityError, transaction
 from django.http import HttpRequest
+from django.middleware.csrf import get_token
 from ninja import Router
 from ninja.errors import HttpError
 from ninja.responses import Status
@@ -40,7 +41,8 @@ LOCKED = "Too many wrong tries. Wait a quarter of an hour, then try again."
 
 @router.get("/me", response={200: MeOut, 401: Problem})
 def me(request: HttpRequest) -> dict[str, Any]:
-    """Who is signed in."""
+    """Who is signed in; a token for what is sent next comes with the answer."""
+    get_token(request)
     return me_out(request.user)
 
 

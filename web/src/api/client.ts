@@ -1,7 +1,9 @@
-/** The generated client with the two things every call needs: the CSRF token and plain errors. */
+/** The generated client with what every call needs: the CSRF token, plain errors, what they mean. */
 import createClient, { type Middleware } from "openapi-fetch";
+import { door } from "../core/door";
+import type { Fate } from "../core/editor";
 import type { paths } from "./schema";
-import type { Problem } from "./types";
+import type { Conflict, Problem } from "./types";
 
 function csrfToken(): string {
   return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? "";
@@ -14,19 +16,35 @@ const sendToken: Middleware = {
   },
 };
 
-export const api = createClient<paths>({ baseUrl: "" });
+/** A token that was lost or has changed is fetched anew, and the request sent once more. */
+async function withFreshToken(request: Request): Promise<Response> {
+  const again = request.clone();
+  const first = await fetch(request);
+  if (first.status !== 403 || request.method === "GET") return first;
+  await fetch("/api/account/me");
+  again.headers.set("X-CSRFToken", csrfToken());
+  return fetch(again);
+}
+
+export const api = createClient<paths>({ baseUrl: "", fetch: withFreshToken });
 api.use(sendToken);
 
-/** An answer other than success, with the server's own sentence. */
-export class Refused extends Error {
+/** An answer other than success, with the server's own sentence where it has one. */
+export class Answered extends Error {
   readonly status: number;
   readonly problem: Problem;
-  constructor(problem: Problem) {
+  /** Whether it is this application that answered, not something on the way to it. */
+  readonly ours: boolean;
+  constructor(problem: Problem, ours: boolean) {
     super(problem.place ? `${problem.place}: ${problem.detail}` : problem.detail);
     this.status = problem.status;
     this.problem = problem;
+    this.ours = ours;
   }
 }
+
+/** The server named what is wrong with what it was asked. */
+export class Refused extends Answered {}
 
 interface Answer<T> {
   data?: T;
@@ -34,17 +52,22 @@ interface Answer<T> {
   response: Response;
 }
 
-/** The data of an answer, or a Refused; a lost connection throws what fetch threw. */
+/** The data of an answer, or an Answered; a lost connection throws what fetch threw. */
 export async function must<T>(call: Promise<Answer<T>>): Promise<T> {
   const { data, error, response } = await call;
+  const { status, headers } = response;
   if (response.ok) return data as T;
+  const ours = headers.get("content-type")?.startsWith("application/problem+json") ?? false;
   const fallback = {
     type: "about:blank",
     title: response.statusText,
-    status: response.status,
-    detail: `The server answered ${response.status}. Nothing was changed; try again.`,
+    status,
+    detail: `The server could not answer (${status}). Try again in a moment.`,
   };
-  throw new Refused({ ...fallback, ...(error as object) });
+  const problem: Problem = ours ? { ...fallback, ...(error as object) } : fallback;
+  if (ours && status === 401 && !response.url.endsWith("/sign-in")) door.close();
+  if (ours && (status === 400 || status === 422)) throw new Refused(problem, ours);
+  throw new Answered(problem, ours);
 }
 
 /**
@@ -53,4 +76,17 @@ export async function must<T>(call: Promise<Answer<T>>): Promise<T> {
  */
 export function exactly<T>(call: Promise<Answer<unknown>>): Promise<T> {
   return must(call as Promise<Answer<T>>);
+}
+
+/** What an error means for an edit that was on its way: only a named fault is a refusal. */
+export function fateOf(error: unknown): Fate {
+  if (error instanceof Refused) return "refused";
+  if (!(error instanceof Answered) || !error.ours) return "away";
+  if (error.status === 409 && "current" in error.problem) return "conflict";
+  if (error.status === 401) return "stranger";
+  return error.status === 404 ? "gone" : "away";
+}
+
+export function conflictOf(error: unknown): Conflict {
+  return (error as Answered).problem as Conflict;
 }

@@ -33,7 +33,7 @@ export interface paths {
         };
         /**
          * Me
-         * @description Who is signed in.
+         * @description Who is signed in; a token for what is sent next comes with the answer.
          */
         get: operations["api_account_routes_me"];
         put?: never;
@@ -525,7 +525,7 @@ export interface paths {
         };
         /**
          * File
-         * @description The open layout file.
+         * @description The open layout file; where it cannot be read here, what is kept, as it is.
          */
         get: operations["api_layouts_files_file"];
         put?: never;
@@ -2778,9 +2778,11 @@ export interface components {
         KeptKit: {
             /** Id */
             id: number;
-            kit: components["schemas"]["Kit"];
+            kit: components["schemas"]["Kit"] | null;
             /** Name */
             name: string;
+            /** Why Not */
+            why_not: string;
         };
         /**
          * KeptRoom
@@ -2791,7 +2793,9 @@ export interface components {
             id: number;
             /** Name */
             name: string;
-            room: components["schemas"]["Room"];
+            room: components["schemas"]["Room"] | null;
+            /** Why Not */
+            why_not: string;
         };
         /**
          * Kit
@@ -3017,6 +3021,8 @@ export interface components {
             /** Can Undo */
             can_undo: boolean;
             doc: components["schemas"]["Layout"];
+            /** Head Key */
+            head_key: string | null;
             /** Id */
             id: number;
             /** Place */
@@ -3043,7 +3049,7 @@ export interface components {
         };
         /**
          * LayoutRow
-         * @description A layout in a list.
+         * @description A layout in a list; where it has no summary `why_not` says why.
          */
         LayoutRow: {
             /**
@@ -3055,14 +3061,18 @@ export interface components {
             id: number;
             /** Name */
             name: string;
-            summary: components["schemas"]["Summary"];
+            summary: components["schemas"]["Summary"] | null;
+            /** Why Not */
+            why_not: string;
         };
         /**
          * LayoutSave
-         * @description A new state, made from version `version`.
+         * @description A new state, made from version `version`; sent again under its key it is kept once.
          */
         LayoutSave: {
             doc: components["schemas"]["Layout"];
+            /** Key */
+            key?: string | null;
             /** Version */
             version: number;
             /** What */
@@ -3148,8 +3158,13 @@ export interface components {
          * @description The pitch beside each lug, round from the one nearest the strike.
          */
         LugsIn: {
-            /** Drum */
+            /**
+             * Drum
+             * @description Short name, one word, unique within its list.
+             */
             drum: string;
+            /** Key */
+            key?: string | null;
             /** Lugs Hz */
             lugs_hz: number[];
         };
@@ -3216,6 +3231,8 @@ export interface components {
          */
         MeOut: {
             hand: components["schemas"]["HandSizes"];
+            /** Hand Fault */
+            hand_fault: string;
             /** Studios */
             studios: components["schemas"]["StudioOut"][];
             /**
@@ -4499,10 +4516,19 @@ export interface components {
             };
         };
         /**
-         * SpotIn
-         * @description A place of the kit tried by ear.
+         * SpotOut
+         * @description A place that was tried, by whom and when.
          */
-        SpotIn: {
+        SpotOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
             /** Rating */
             rating: number;
             /** Room */
@@ -4523,19 +4549,12 @@ export interface components {
             y_m: number;
         };
         /**
-         * SpotOut
-         * @description A place that was tried, by whom and when.
+         * SpotPut
+         * @description A place to be written down, once for each key.
          */
-        SpotOut: {
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            /** By */
-            by: string;
-            /** Id */
-            id: number;
+        SpotPut: {
+            /** Key */
+            key?: string | null;
             /** Rating */
             rating: number;
             /** Room */
@@ -5314,9 +5333,11 @@ export interface components {
         };
         /**
          * VersionIn
-         * @description The version the browser holds.
+         * @description The version the browser holds; sent again under its key a step is done once.
          */
         VersionIn: {
+            /** Key */
+            key?: string | null;
             /** Version */
             version: number;
         };
@@ -7725,7 +7746,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["SpotIn"];
+                "application/json": components["schemas"]["SpotPut"];
             };
         };
         responses: {

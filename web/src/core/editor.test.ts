@@ -1,47 +1,87 @@
 /** The editor against a pretended server: order of saves, lost connections, conflicts. */
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { Board, Conflict, Layout, LayoutOut } from "../api/types";
-import { Editor, type Wire } from "./editor";
+import { Editor, type Fate, type Wire } from "./editor";
+import type { Parcel } from "./outbox";
 
 const layout = (name: string) =>
   ({ name, mics: [], stereo_pairs: [], decisions: [] }) as unknown as Layout;
-const answer = (version: number, name: string) =>
-  ({ id: 7, version, doc: layout(name), can_undo: true }) as LayoutOut;
+const answer = (version: number, name: string, head_key: string | null = null) =>
+  ({ id: 7, version, doc: layout(name), can_undo: true, head_key }) as LayoutOut;
 
 class Refusal extends Error {}
+class Stranger extends Error {}
+class Gone extends Error {}
 
+/** A server of one layout, that keeps each save and step once by its key, as the real one does. */
 class Stub implements Wire {
   version = 1;
   stored = "first";
+  head: string | null = null;
   saves: string[] = [];
-  mode: "up" | "down" | "elsewhere" | "refuse" = "up";
+  /** What it does with the next request: answer, or one of the ways not to. */
+  mode: "up" | "down" | "deaf" | "elsewhere" | "refuse" | "stranger" | "gone" | "gateway" = "up";
   asked: string[] = [];
   hold: Promise<void> | null = null;
+  private readonly known = new Set<string>();
 
   async compute(doc: Layout): Promise<Board> {
     this.asked.push(doc.name);
     await Promise.resolve();
     return { counts: {} } as Board;
   }
-  async save(_: number, version: number, doc: Layout, what: string): Promise<LayoutOut> {
+  async save(_: number, { version, doc, what, key }: Parcel): Promise<LayoutOut> {
     if (this.hold) await this.hold;
-    if (this.mode === "down") throw new TypeError("no connection");
+    this.meet();
     if (this.mode === "refuse") throw new Refusal("a mic is called twice");
-    if (this.mode === "elsewhere" || version !== this.version)
-      throw Object.assign(new Error("conflict"), { current: answer(9, "theirs") });
+    if (!this.known.has(key)) {
+      if (this.mode === "elsewhere" || version !== this.version) this.conflict();
+      this.known.add(key);
+      this.version++;
+      this.stored = doc.name;
+      this.head = key;
+      this.saves.push(what);
+    }
+    return this.told();
+  }
+  async step(_: number, version: number, way: string, key: string): Promise<LayoutOut> {
+    this.meet();
+    if (!this.known.has(key)) {
+      if (version !== this.version) this.conflict();
+      this.known.add(key);
+      this.version++;
+      this.stored = `${way} ${this.stored}`;
+      this.head = null;
+    }
+    return this.told();
+  }
+  /** Somebody else saves. */
+  other(name: string): void {
     this.version++;
-    this.stored = doc.name;
-    this.saves.push(what);
-    return answer(this.version, doc.name);
+    this.stored = name;
+    this.head = "theirs";
   }
-  async step(): Promise<LayoutOut> {
-    return answer(++this.version, "before");
+  fateOf(error: unknown): Fate {
+    if (error instanceof Refusal) return "refused";
+    if (error instanceof Stranger) return "stranger";
+    if (error instanceof Gone) return "gone";
+    return "current" in (error as object) ? "conflict" : "away";
   }
-  conflictOf(error: unknown): Conflict | null {
-    return "current" in (error as object) ? (error as Conflict) : null;
+  conflictOf(error: unknown): Conflict {
+    return error as Conflict;
   }
-  isRefusal(error: unknown): boolean {
-    return error instanceof Refusal;
+  private meet(): void {
+    if (this.mode === "down" || this.mode === "gateway") throw new TypeError("no connection");
+    if (this.mode === "stranger") throw new Stranger("sign in");
+    if (this.mode === "gone") throw new Gone("no such thing");
+  }
+  /** The answer; deaf, it is done and the answer lost. */
+  private told(): LayoutOut {
+    if (this.mode === "deaf") throw new TypeError("no connection");
+    return answer(this.version, this.stored, this.head);
+  }
+  private conflict(): never {
+    throw Object.assign(new Error("conflict"), { current: answer(9, "theirs") });
   }
 }
 
@@ -209,7 +249,8 @@ describe("the editor", () => {
     editor.commit(layout("bad"), "b");
     await settle();
     expect(editor.snapshot().saved).toBe("refused");
-    expect(editor.snapshot().trouble).toContain("called twice");
+    expect(editor.snapshot().refusal?.words).toContain("called twice");
+    expect(editor.snapshot().doc.name).toBe("bad");
   });
 
   it("sends what is still settling before it undoes", async () => {
@@ -217,7 +258,7 @@ describe("the editor", () => {
     await editor.step("undo");
     await settle();
     expect(stub.saves).toEqual(["Moved"]);
-    expect(editor.snapshot().doc.name).toBe("before");
+    expect(editor.snapshot().doc.name).toBe("undo soon");
   });
 
   it("undoes what was pressed while a save was under way, once it has landed", async () => {
@@ -231,16 +272,15 @@ describe("the editor", () => {
     await editor.step("undo");
     expect(editor.snapshot().doc.name).toBe("second");
     go();
-    await vi.waitFor(() => expect(editor.snapshot().doc.name).toBe("before"));
-    await vi.waitFor(() => expect(stub.version).toBe(4)); // one save and two steps back
-    expect(stub.stored).toBe("second");
+    await vi.waitFor(() => expect(editor.snapshot().doc.name).toBe("undo undo second"));
+    expect(stub.version).toBe(4); // one save and two steps back
   });
 
   it("undoes a key press that has not been sent yet, after sending it", async () => {
     const editor = new Editor(answer(1, "first"), stub, store);
     editor.commitSoon(layout("nudged"), "moved");
     await editor.step("undo");
-    await vi.waitFor(() => expect(editor.snapshot().doc.name).toBe("before"));
+    await vi.waitFor(() => expect(editor.snapshot().doc.name).toBe("undo nudged"));
     expect(stub.saves).toEqual(["moved"]);
   });
 
@@ -248,12 +288,12 @@ describe("the editor", () => {
     const under: number[] = [];
     let most = 0;
     const real = stub.step.bind(stub);
-    stub.step = async () => {
+    stub.step = async (...asked) => {
       under.push(1);
       most = Math.max(most, under.length);
       await new Promise((r) => setTimeout(r, 5));
       under.pop();
-      return real();
+      return real(...asked);
     };
     const editor = new Editor(answer(1, "first"), stub, store);
     void editor.step("undo");
@@ -285,5 +325,176 @@ describe("the editor", () => {
     await settle();
     expect(stub.saves).toEqual(["1", "2"]);
     expect(stub.stored).toBe("two");
+  });
+
+  const modes = ["down", "gateway", "deaf", "stranger"] as const;
+  const word = { down: "unsent", gateway: "unsent", deaf: "unsent", stranger: "stranger" } as const;
+
+  it.each(modes)("keeps a save that met with %s, says so, and does it once", async (mode) => {
+    stub.mode = mode;
+    editor.commit(layout("mine"), "m");
+    await settle();
+    expect(editor.snapshot().saved).toBe(word[mode]);
+    expect(editor.snapshot().doc.name).toBe("mine");
+    expect(store.held.size).toBe(1);
+    stub.mode = "up";
+    editor.tryNow();
+    await settle();
+    expect(editor.snapshot().saved).toBe("saved");
+    expect(stub.saves).toEqual(["m"]);
+    expect(stub.version).toBe(2);
+    expect(store.held.size).toBe(0);
+  });
+
+  it.each(modes)(
+    "takes an undo that met with %s once, and is saved again after it",
+    async (mode) => {
+      stub.mode = mode;
+      void editor.step("undo");
+      await settle();
+      expect(editor.snapshot().saved).toBe(word[mode]);
+      expect(editor.unsafe).toBe(true);
+      stub.mode = "up";
+      await vi.advanceTimersByTimeAsync(3000);
+      expect(editor.snapshot().saved).toBe("saved");
+      expect(editor.snapshot().doc.name).toBe("undo first");
+      expect(stub.version).toBe(2);
+    },
+  );
+
+  it("sends what was lost before what came after it, and makes no conflict of its own", async () => {
+    stub.mode = "deaf";
+    editor.commit(layout("one"), "1");
+    await settle();
+    editor.commit(layout("two"), "2");
+    stub.mode = "up";
+    editor.tryNow();
+    await settle();
+    expect(stub.saves).toEqual(["1", "2"]);
+    expect(editor.snapshot().saved).toBe("saved");
+    expect(stub.stored).toBe("two");
+  });
+
+  it("shows what somebody made of a save whose answer was lost", async () => {
+    stub.mode = "deaf";
+    editor.commit(layout("mine"), "m");
+    await settle();
+    stub.other("theirs on mine");
+    stub.mode = "up";
+    editor.tryNow();
+    await settle();
+    expect(editor.snapshot().doc.name).toBe("theirs on mine");
+    expect(editor.snapshot().saved).toBe("saved");
+  });
+
+  it("asks when somebody went on from a lost save and there is more of mine", async () => {
+    stub.mode = "deaf";
+    editor.commit(layout("mine"), "m");
+    await settle();
+    stub.other("theirs on mine");
+    editor.commit(layout("mine more"), "m2");
+    stub.mode = "up";
+    editor.tryNow();
+    await settle();
+    expect(editor.snapshot().saved).toBe("conflict");
+    expect(editor.snapshot().doc.name).toBe("mine more");
+  });
+
+  it("finds after a closed tab that a lost save was done, and sends what came after it", async () => {
+    stub.mode = "deaf";
+    editor.commit(layout("one"), "1");
+    await settle();
+    editor.commit(layout("two"), "2");
+    editor.close();
+    stub.mode = "up";
+    const next = new Editor(answer(2, "one", stub.head), stub, store);
+    expect(next.snapshot().doc.name).toBe("two");
+    await settle();
+    expect(stub.saves).toEqual(["1", "2"]);
+    expect(next.snapshot().saved).toBe("saved");
+    expect(store.held.size).toBe(0);
+  });
+
+  it("keeps what was refused over a closed tab, to be tried again or let go of", async () => {
+    stub.mode = "refuse";
+    editor.commit(layout("bad"), "b");
+    await settle();
+    editor.close();
+    const next = new Editor(answer(1, "first"), stub, store);
+    expect(next.snapshot().saved).toBe("refused");
+    expect(next.snapshot().refusal?.doc.name).toBe("bad");
+    stub.mode = "up";
+    next.again();
+    await settle();
+    expect(stub.stored).toBe("bad");
+    expect(next.snapshot().refusal).toBeNull();
+    expect(store.held.size).toBe(0);
+  });
+
+  it("keeps mine when the layout is gone", async () => {
+    stub.mode = "gone";
+    editor.commit(layout("mine"), "m");
+    await settle();
+    expect(editor.snapshot().refusal?.words).toContain("not there any more");
+    expect(editor.snapshot().refusal?.doc.name).toBe("mine");
+    expect(store.held.size).toBe(1);
+  });
+
+  it("mends what was refused by the next edit, and undoes it by letting it go", async () => {
+    stub.mode = "refuse";
+    editor.commit(layout("bad"), "b");
+    await settle();
+    await editor.step("undo");
+    expect(editor.snapshot().doc.name).toBe("first");
+    expect(editor.snapshot().refusal).toBeNull();
+    editor.commit(layout("bad"), "b");
+    await settle();
+    stub.mode = "up";
+    editor.commit(layout("mended"), "b2");
+    await settle();
+    expect(editor.snapshot().refusal).toBeNull();
+    expect(stub.stored).toBe("mended");
+  });
+
+  it("takes up the one state that an older page kept without a key", async () => {
+    store.setItem(
+      "ringside-unsent-7",
+      JSON.stringify({ doc: layout("old"), what: "o", version: 1 }),
+    );
+    const next = new Editor(answer(1, "first"), stub, store);
+    await settle();
+    expect(next.snapshot().doc.name).toBe("old");
+    expect(stub.stored).toBe("old");
+  });
+
+  it("puts what it cannot read of its store aside rather than away", async () => {
+    store.setItem("ringside-unsent-7", "{half");
+    new Editor(answer(1, "first"), stub, store);
+    expect(store.getItem("ringside-garbled-unsent-7")).toBe("{half");
+  });
+
+  it("leaves to the page that follows it what that one has kept", async () => {
+    stub.mode = "down";
+    editor.commit(layout("mine"), "m");
+    await settle();
+    editor.close();
+    const next = new Editor(answer(1, "first"), stub, store);
+    next.commit(layout("newer"), "n");
+    const kept = store.getItem("ringside-unsent-7");
+    editor.close();
+    expect(store.getItem("ringside-unsent-7")).toBe(kept);
+  });
+
+  it("tries less and less often while the server stays away", async () => {
+    stub.mode = "down";
+    let tries = 0;
+    const save = stub.save.bind(stub);
+    stub.save = (id, parcel) => {
+      tries++;
+      return save(id, parcel);
+    };
+    editor.commit(layout("mine"), "m");
+    await vi.advanceTimersByTimeAsync(60_000);
+    expect(tries).toBe(5); // at 0, 2.5, 7.5, 17.5 and 37.5 seconds
   });
 });

@@ -3,14 +3,21 @@
  *
  * No React here. The screen subscribes; edits go in. Computing follows the hand: two
  * questions are under way at most, only the newest waits, and an old answer never
- * replaces a newer one. Saves go one after the other,
- * each against the version before it. When the server cannot be reached the newest state is
- * kept in this browser and sent later; when somebody else saved first, both states are kept
- * and the user chooses.
+ * replaces a newer one. Saves go one after the other, each against the version before it and
+ * under a key of its own: one whose answer was lost is sent again under the same key and done
+ * once. Whatever the server does not answer for is kept in this browser and sent later; when
+ * somebody else saved first, both states are kept and the user chooses; what is refused stays
+ * to be mended, downloaded or let go of.
  */
 import type { Board, Conflict, Layout, LayoutOut } from "../api/types";
+import { newKey } from "./key";
+import { type Held, Outbox, type Parcel, type Refusal } from "./outbox";
+import { Patience } from "./patience";
 
-export type Saved = "saved" | "saving" | "unsent" | "conflict" | "refused";
+export type Saved = "saved" | "saving" | "unsent" | "stranger" | "conflict" | "refused";
+/** What an error means for what was on its way. */
+export type Fate = "refused" | "conflict" | "stranger" | "gone" | "away";
+type Way = "undo" | "redo";
 
 export interface FocusKey {
   anchor: string;
@@ -27,7 +34,9 @@ export interface EditorState {
   focus: FocusKey | null;
   saved: Saved;
   conflict: Conflict | null;
-  /** A sentence when a save was refused; it stays until something is saved. */
+  /** What the server would not take: it is kept until it is let go of. */
+  refusal: Refusal | null;
+  /** A sentence about saving; it stays until something is saved. */
   trouble: string;
   /** A sentence while what is on the screen cannot be computed. */
   puzzled: string;
@@ -36,61 +45,63 @@ export interface EditorState {
 /** What the editor needs of the world, so that it can be tested without one. */
 export interface Wire {
   compute(layout: Layout, focus: FocusKey | null): Promise<Board>;
-  save(id: number, version: number, doc: Layout, what: string): Promise<LayoutOut>;
-  step(id: number, version: number, way: "undo" | "redo"): Promise<LayoutOut>;
-  /** The conflict an error carries, or null. */
-  conflictOf(error: unknown): Conflict | null;
-  /** Whether an error is a refusal by the server (not a lost connection). */
-  isRefusal(error: unknown): boolean;
-}
-
-interface Waiting {
-  doc: Layout;
-  what: string;
-  version: number;
+  save(id: number, parcel: Parcel): Promise<LayoutOut>;
+  step(id: number, version: number, way: Way, key: string): Promise<LayoutOut>;
+  fateOf(error: unknown): Fate;
+  /** The conflict an error of that fate carries. */
+  conflictOf(error: unknown): Conflict;
 }
 
 /** Two: while one answer is drawn the next is being computed. */
 const AT_ONCE = 2;
-const RETRY_MS = 2500;
 const SETTLE_MS = 500;
+const GONE =
+  "This layout is not there any more: it was deleted, or its studio is no longer yours. What you did last is kept in this browser";
 
 export class Editor {
   private state: EditorState;
   private readonly listeners = new Set<() => void>();
-  private waiting: Waiting | null = null;
+  private readonly outbox: Outbox;
+  private readonly patience = new Patience();
   private busySaving = false;
+  /** Why nothing goes through at the moment. */
+  private outage: "unsent" | "stranger" | null = null;
   /** Edits let go of that the core has not answered yet. */
   private held = 0;
-  private stepping = false;
+  private stepping: { way: Way; key: string } | null = null;
   /** Undos and redos pressed while a save or another of them was under way. */
-  private wanted: ("undo" | "redo")[] = [];
+  private wanted: Way[] = [];
   private underWay = 0;
   private asked = 0;
   private shown = 0;
   private wantsCompute = false;
   private settle: ReturnType<typeof setTimeout> | undefined;
-  private retry: ReturnType<typeof setTimeout> | undefined;
-  private again: ReturnType<typeof setTimeout> | undefined;
+  private closed = false;
+  private readonly leftOver: Held[];
 
   constructor(
     out: LayoutOut,
     private readonly wire: Wire,
-    private readonly store: Pick<Storage, "getItem" | "setItem" | "removeItem">,
+    store: Pick<Storage, "getItem" | "setItem" | "removeItem">,
   ) {
+    this.outbox = new Outbox(store, out.id, newKey);
+    this.leftOver = this.outbox.held();
     const pair = out.doc.stereo_pairs[0];
+    const { doc } = this.outbox.waiting ?? this.outbox.sent ?? out;
     this.state = {
       out,
-      doc: out.doc,
-      still: out.doc,
+      doc,
+      still: doc,
       board: null,
       focus: pair ? { anchor: pair.left, mover: pair.right, source: null } : null,
       saved: "saved",
       conflict: null,
+      refusal: this.outbox.refused,
       trouble: "",
       puzzled: "",
     };
-    this.takeUpUnsent();
+    this.tell({});
+    void this.send();
     this.compute();
   }
 
@@ -103,15 +114,29 @@ export class Editor {
 
   /** Stop timers; a state that waits stays in the browser's store. */
   close(): void {
+    this.closed = true;
     clearTimeout(this.settle);
-    clearTimeout(this.retry);
-    clearTimeout(this.again);
-    if (this.waiting) this.keep();
+    this.patience.stop();
+    this.outbox.keep();
+    this.outbox.leave();
   }
 
   private set(change: Partial<EditorState>): void {
     this.state = { ...this.state, ...change };
     for (const listener of this.listeners) listener();
+  }
+
+  /** Set, with the word for how far saving is. */
+  private tell(change: Partial<EditorState>): void {
+    const next = { ...this.state, ...change };
+    this.set({ ...change, saved: this.word(next), trouble: this.outbox.trouble || next.trouble });
+  }
+
+  private word(state: EditorState): Saved {
+    if (state.conflict) return "conflict";
+    const pending = this.held > 0 || !this.outbox.empty || this.stepping !== null;
+    if (pending) return this.outage ?? "saving";
+    return state.refusal ? "refused" : "saved";
   }
 
   // --- what the screen asks ---------------------------------------------------------------
@@ -122,45 +147,78 @@ export class Editor {
     this.compute();
   }
 
-  /** Take a state: show it, save it. */
-  commit(doc: Layout, what: string): void {
+  /** Take a state: show it, save it; `key` when it was named before. */
+  commit(doc: Layout, what: string, key: string = newKey()): void {
     this.flushSettling();
-    this.set({ still: doc });
-    this.preview(doc);
-    this.queue(doc, what);
+    this.put(doc, what, key);
+    void this.send();
   }
 
   /** Take a state that may be followed at once by the next of its kind (keys held down). */
-  commitSoon(doc: Layout, what: string): void {
+  commitSoon(doc: Layout, what: string, key: string = newKey()): void {
+    this.put(doc, what, key);
+    clearTimeout(this.settle);
+    this.settle = setTimeout(() => {
+      this.settle = undefined;
+      void this.send();
+    }, SETTLE_MS);
+  }
+
+  private put(doc: Layout, what: string, key: string): void {
     this.set({ still: doc });
     this.preview(doc);
-    this.waiting = { doc, what, version: this.state.out.version };
-    this.keep();
-    this.set({ saved: this.state.saved === "conflict" ? "conflict" : "saving" });
-    clearTimeout(this.settle);
-    this.settle = setTimeout(() => void this.send(), SETTLE_MS);
+    this.outbox.waiting = { doc, what, version: this.state.out.version, key };
+    this.outbox.keep();
+    this.tell({});
   }
 
   /** An edit was let go of and is on its way to the core: not everything is saved now. */
   hold(): void {
     this.held++;
-    if (this.state.saved === "saved") this.set({ saved: "saving" });
+    this.tell({});
   }
 
   /** It has come back; what came of it was committed before. */
   release(): void {
     this.held--;
-    const idle = !this.held && !this.waiting && !this.busySaving;
-    if (idle && this.state.saved === "saving") this.set({ saved: "saved" });
+    this.tell({});
+  }
+
+  /** Edits that wait for the core, kept over a closed tab; and those an earlier page left. */
+  keepHeld(edits: Held[]): void {
+    this.outbox.hold(edits);
+  }
+
+  /** Once: whoever asks takes them over. */
+  takeLeftOver(): Held[] {
+    return this.leftOver.splice(0);
+  }
+
+  /** The server could not be reached, or does not know who asks; resolves at the next try. */
+  async away(error: unknown): Promise<void> {
+    this.outage = this.wire.fateOf(error) === "stranger" ? "stranger" : "unsent";
+    this.tell({});
+    // A page that was left tries no more: what waits is in the store, for the next one.
+    await (this.closed ? new Promise(() => undefined) : this.patience.next());
+  }
+
+  /** It answered again. */
+  reached(): void {
+    this.patience.reached();
+    if (!this.outage) return;
+    this.outage = null;
+    this.tell({});
+  }
+
+  /** The network is back, or somebody signed in: whatever waits goes now. */
+  tryNow(): void {
+    this.patience.now();
+    this.compute();
   }
 
   /** Whether something would be lost if the page went now. */
   get unsafe(): boolean {
-    return this.held > 0 || this.state.saved === "conflict";
-  }
-
-  private get quiet(): Saved {
-    return this.held ? "saving" : "saved";
+    return this.held > 0 || this.stepping !== null || this.state.saved === "conflict";
   }
 
   /** Open a pair. */
@@ -170,21 +228,48 @@ export class Editor {
   }
 
   /** Undo or redo; pressed while a save is under way, it follows as soon as that has landed. */
-  async step(way: "undo" | "redo"): Promise<void> {
+  async step(way: Way): Promise<void> {
     this.flushSettling();
-    if (this.waiting && !this.busySaving) void this.send();
-    if (this.waiting || this.busySaving || this.stepping) {
-      if (this.state.saved !== "conflict") this.wanted.push(way);
+    // What was refused was the last thing done, and was never saved: undoing it lets it go.
+    if (this.state.refusal && this.outbox.empty) return way === "undo" ? this.letGo() : undefined;
+    if (!this.outbox.empty && !this.busySaving) void this.send();
+    if (!this.outbox.empty || this.stepping) {
+      if (!this.state.conflict) this.wanted.push(way);
       return;
     }
-    this.stepping = true;
-    try {
-      this.take(await this.wire.step(this.state.out.id, this.state.out.version, way));
-    } catch (error) {
-      this.failed(error, null);
-    }
-    this.stepping = false;
+    this.stepping = { way, key: newKey() };
+    this.tell({});
+    await this.goStep(this.stepping);
     await this.stepOn();
+  }
+
+  /** One step, sent under one key until it is answered. */
+  private async goStep({ way, key }: { way: Way; key: string }): Promise<void> {
+    const { id, version } = this.state.out;
+    for (;;) {
+      try {
+        const out = await this.wire.step(id, version, way, key);
+        this.reached();
+        this.stepping = null;
+        return this.take(out);
+      } catch (error) {
+        if (await this.stepFailed(error)) return;
+      }
+    }
+  }
+
+  /** Whether a step is given up; else it is tried again. */
+  private async stepFailed(error: unknown): Promise<boolean> {
+    const fate = this.wire.fateOf(error);
+    if (fate === "away" || fate === "stranger") {
+      await this.away(error);
+      return false;
+    }
+    this.stepping = null;
+    this.wanted = [];
+    if (fate === "conflict") this.tell({ conflict: this.wire.conflictOf(error) });
+    else this.tell({ trouble: (error as Error).message });
+    return true;
   }
 
   private async stepOn(): Promise<void> {
@@ -201,11 +286,23 @@ export class Editor {
     if (choice === "mine") this.commit(mine, "kept over another change");
   }
 
+  /** What was refused, once more: the server may take it now. */
+  again(): void {
+    const refusal = this.state.refusal;
+    if (refusal) this.commit(refusal.doc, refusal.what);
+  }
+
+  /** Let go of what was refused: back to what is saved. */
+  letGo(): void {
+    this.take(this.state.out);
+  }
+
   /** A newer state from elsewhere (a rename, a reload). */
   take(out: LayoutOut): void {
-    this.waiting = null;
-    this.forget();
-    this.set({ out, doc: out.doc, still: out.doc, saved: this.quiet, conflict: null, trouble: "" });
+    this.outbox.sent = this.outbox.waiting = null;
+    this.outbox.keep();
+    this.outbox.refuse(null);
+    this.tell({ out, doc: out.doc, still: out.doc, conflict: null, refusal: null, trouble: "" });
     this.compute();
   }
 
@@ -230,17 +327,12 @@ export class Editor {
         this.set({ board, puzzled: "" });
       }
     } catch (error) {
-      if (this.wire.isRefusal(error)) this.set({ puzzled: (error as Error).message });
-      else this.askLater();
+      if (this.wire.fateOf(error) === "refused") this.set({ puzzled: (error as Error).message });
+      // The server is away: what is shown is old, so ask again until it answers.
+      else void this.patience.next().then(() => this.compute());
     }
     this.underWay--;
     if (this.wantsCompute) this.compute();
-  }
-
-  /** The server is away: what is shown is old, so ask again until it answers. */
-  private askLater(): void {
-    clearTimeout(this.again);
-    this.again = setTimeout(() => this.compute(), RETRY_MS);
   }
 
   private validFocus(doc: Layout): FocusKey | null {
@@ -251,96 +343,78 @@ export class Editor {
 
   // --- saving -----------------------------------------------------------------------------
 
-  private get key(): string {
-    return `ringside-unsent-${this.state.out.id}`;
-  }
-
-  private keep(): void {
-    try {
-      this.store.setItem(this.key, JSON.stringify(this.waiting));
-    } catch {
-      this.set({ trouble: "This browser's store is full: stay on this page until it says Saved." });
-    }
-  }
-
-  private forget(): void {
-    this.store.removeItem(this.key);
-  }
-
-  private takeUpUnsent(): void {
-    const text = this.store.getItem(this.key);
-    if (!text) return;
-    try {
-      this.waiting = JSON.parse(text) as Waiting;
-    } catch {
-      this.forget();
-      return;
-    }
-    if (!this.waiting) return;
-    const { doc } = this.waiting;
-    this.state = { ...this.state, doc, still: doc, saved: "saving" };
-    void this.send();
-  }
-
-  private queue(doc: Layout, what: string): void {
-    this.waiting = { doc, what, version: this.state.out.version };
-    this.keep();
-    if (this.state.saved !== "conflict") this.set({ saved: "saving" });
-    void this.send();
-  }
-
   private flushSettling(): void {
     if (this.settle === undefined) return;
     clearTimeout(this.settle);
     this.settle = undefined;
-    if (this.waiting) void this.send();
+    void this.send();
   }
 
+  /** Send what is to be sent, one after the other, until nothing is or somebody must choose. */
   private async send(): Promise<void> {
-    this.settle = undefined;
-    clearTimeout(this.retry);
-    if (this.busySaving || !this.waiting || this.state.saved === "conflict") return;
+    if (this.busySaving) return;
     this.busySaving = true;
-    const mine = this.waiting;
+    while (!this.outbox.empty && !this.state.conflict) {
+      if (!this.outbox.sent && this.settle !== undefined) break;
+      await this.sendOne();
+    }
+    this.busySaving = false;
+    if (this.outbox.empty && !this.stepping) await this.stepOn();
+  }
+
+  private async sendOne(): Promise<void> {
+    this.outbox.sent ??= this.outbox.waiting as Parcel;
+    if (this.outbox.waiting === this.outbox.sent) this.outbox.waiting = null;
+    this.outbox.keep();
+    const mine = this.outbox.sent;
     try {
-      const out = await this.wire.save(this.state.out.id, mine.version, mine.doc, mine.what);
-      this.busySaving = false;
+      const out = await this.wire.save(this.state.out.id, mine);
+      this.reached();
       this.landed(out, mine);
     } catch (error) {
-      this.busySaving = false;
-      this.failed(error, mine);
+      await this.failed(error, mine);
     }
   }
 
-  private landed(out: LayoutOut, mine: Waiting): void {
-    if (this.waiting === mine) {
-      this.waiting = null;
-      this.forget();
-      this.set({ out, saved: this.quiet, trouble: "" });
-      void this.stepOn();
+  private landed(out: LayoutOut, mine: Parcel): void {
+    const { waiting } = this.outbox;
+    const newest = out.head_key === mine.key;
+    if (!newest && !waiting) {
+      this.take(out); // somebody went on from mine meanwhile
       return;
     }
-    // More came while it was under way: it goes against the version just made.
-    if (this.waiting) this.waiting = { ...this.waiting, version: out.version };
-    this.keep();
-    this.set({ out });
-    if (this.settle === undefined) void this.send();
+    this.outbox.sent = null;
+    // What came meanwhile goes against the version just made. Where somebody went on from that,
+    // the server says so, and the user chooses.
+    const version = newest ? out.version : mine.version + 1;
+    if (waiting) this.outbox.waiting = { ...waiting, version };
+    this.outbox.keep();
+    this.outbox.refuse(null);
+    this.tell({ out: newest ? out : this.state.out, refusal: null, trouble: "" });
   }
 
-  private failed(error: unknown, mine: Waiting | null): void {
-    this.wanted = []; // what they would have undone is still on the screen, unsaved
-    const conflict = this.wire.conflictOf(error);
-    if (conflict) {
-      this.set({ saved: "conflict", conflict });
-      return;
-    }
-    if (this.wire.isRefusal(error)) {
-      if (mine && this.waiting === mine) this.waiting = null;
-      this.forget();
-      this.set({ saved: mine ? "refused" : this.state.saved, trouble: (error as Error).message });
-      return;
-    }
-    this.set({ saved: "unsent" });
-    this.retry = setTimeout(() => void this.send(), RETRY_MS);
+  private async failed(error: unknown, mine: Parcel): Promise<void> {
+    const fate = this.wire.fateOf(error);
+    if (fate !== "away" && fate !== "stranger") this.reached();
+    if (fate === "conflict") {
+      this.wanted = []; // what they would have undone is still on the screen, unsaved
+      this.outbox.waiting ??= mine;
+      this.outbox.sent = null;
+      this.outbox.keep();
+      this.tell({ conflict: this.wire.conflictOf(error) });
+    } else if (fate === "refused" || fate === "gone") {
+      this.refuse(mine, fate === "gone" ? GONE : (error as Error).message);
+    } else await this.away(error);
+  }
+
+  /** The server named what is wrong with a state: it stays here to be mended. */
+  private refuse(mine: Parcel, words: string): void {
+    this.wanted = [];
+    this.outbox.sent = null;
+    const { doc, what } = mine;
+    const refusal = { doc, what, words };
+    this.outbox.refuse(refusal);
+    this.outbox.keep();
+    this.tell({ refusal, trouble: "" });
   }
 }

@@ -11,6 +11,8 @@ function world() {
   const held: number[] = [];
   let still = layoutNamed("");
   const gates: (() => void)[] = [];
+  const tries: (() => void)[] = [];
+  let kept: string[] = [];
   const hands = new Hands({
     still: () => still,
     ask: (layout, edit) =>
@@ -35,7 +37,15 @@ function world() {
     hold: () => held.push(1),
     release: () => held.pop(),
     trouble: (error) => log.push(error.message),
-    isRefusal: (error) => (error as Error).message === "refused",
+    keep: (list) => {
+      kept = list.map((h) => (h.edit as unknown as { id: string }).id);
+    },
+    fateOf: (error) => ((error as Error).message === "no network" ? "away" : "refused"),
+    away: () =>
+      new Promise((again) => {
+        tries.push(again);
+      }),
+    reached: () => undefined,
   });
   const step = async () => {
     gates.shift()?.();
@@ -44,7 +54,7 @@ function world() {
   const keep = (name: string) => {
     still = layoutNamed(name);
   };
-  return { hands, log, step, gates, held, keep };
+  return { hands, log, step, gates, held, keep, tries, kept: () => kept };
 }
 
 const edit =
@@ -167,10 +177,38 @@ describe("hands", () => {
     const bad = hands.commit(edit("bad"), alone);
     await step();
     expect(await bad).toBeNull();
-    const none = hands.commit(edit("away"));
+    expect(log).toEqual(["commit ! Moved soon", "preview !", "refused"]);
+  });
+
+  it("holds on to an edit the core could not be asked about, and asks again", async () => {
+    const { hands, log, step, gates, tries, held, kept } = world();
+    let name = "away";
+    void hands.commit(() => ({ do: "remove", id: name }) as Edit);
+    void hands.commit(edit("b"));
+    expect(kept()).toEqual(["away", "b"]);
     await step();
-    expect(await none).toBeNull();
-    expect(log).toEqual(["commit ! Moved soon", "preview !", "refused", "preview !", "no network"]);
+    expect(log).toEqual([]);
+    expect(held.length).toBe(2);
+    name = "a";
+    tries.shift()?.();
+    await Promise.resolve();
+    await Promise.resolve();
+    expect(gates.length).toBe(1);
+    await step();
+    expect(kept()).toEqual(["b"]);
+    await step();
+    expect(log).toEqual(["commit a a", "commit ab b"]);
+    expect(kept()).toEqual([]);
+  });
+
+  it("takes up what an earlier page had let go of, in order", async () => {
+    const { hands, log, step, kept } = world();
+    const held = ["a", "b"].map((id) => ({ edit: { do: "remove", id } as Edit, key: id }));
+    hands.takeUp(held);
+    expect(kept()).toEqual(["a", "b"]);
+    await step();
+    await step();
+    expect(log).toEqual(["commit a a", "commit ab b"]);
   });
 
   it("is settled only when everything let go of is answered", async () => {

@@ -6,6 +6,9 @@
  * edit is made on what is kept, never on what is only shown.
  */
 import type { Edit, Edited, Layout } from "../api/types";
+import type { Fate } from "./editor";
+import { newKey } from "./key";
+import type { Held } from "./outbox";
 
 export type Make = (kept: Layout) => Edit | null;
 
@@ -18,29 +21,35 @@ export interface How {
   name?: string;
 }
 
-interface World {
+export interface World {
   /** The layout without what the hand is just doing. */
   still(): Layout;
   ask(layout: Layout, edit: Edit): Promise<Edited>;
   preview(layout: Layout): void;
-  commit(layout: Layout, what: string, soon: boolean): void;
+  commit(layout: Layout, what: string, soon: boolean, key: string): void;
   /** An edit was let go of; and it has been answered. */
   hold(): void;
   release(): void;
+  /** What was let go of and is not answered yet, to be kept over a closed tab. */
+  keep(held: Held[]): void;
   trouble(error: Error): void;
-  /** Whether an error is a refusal by the server, not a lost connection. */
-  isRefusal(error: unknown): boolean;
+  fateOf(error: unknown): Fate;
+  /** The server is away: resolves when it is worth asking again. */
+  away(error: unknown): Promise<void>;
+  reached(): void;
 }
 
 interface Turn {
   make: Make;
   shown: boolean;
   how: How;
+  key: string;
   done: (edited: Edited | null) => void;
 }
 
 export class Hands {
   private waiting: Turn[] = [];
+  private now: Turn | null = null;
   private running: Promise<void> | null = null;
   /** Counts what was called off, so that a late answer is known for one. */
   private round = 0;
@@ -50,11 +59,11 @@ export class Hands {
   /** Show what an edit would do while the hand still moves. */
   preview(make: Make): void {
     this.waiting = this.waiting.filter((w) => !w.shown);
-    this.begin({ make, shown: true, how: {}, done: () => undefined });
+    this.begin({ make, shown: true, how: {}, key: "", done: () => undefined });
   }
 
   /** Take an edit; resolves to what came of it, or null when it was not taken. */
-  commit(make: Make, how: How = {}): Promise<Edited | null> {
+  commit(make: Make, how: How = {}, key: string = newKey()): Promise<Edited | null> {
     this.waiting = this.waiting.filter((w) => !w.shown);
     this.world.hold();
     return new Promise((done) => {
@@ -62,8 +71,14 @@ export class Hands {
         this.world.release();
         done(edited);
       };
-      this.begin({ make, shown: false, how, done: answered });
+      this.begin({ make, shown: false, how, key, done: answered });
+      this.keep();
     });
+  }
+
+  /** What an earlier page had let go of: each is kept once, by its name. */
+  takeUp(held: Held[]): void {
+    for (const { edit, key } of held) void this.commit(() => edit, {}, key);
   }
 
   /** Nothing that is only shown matters any more: back to what is kept. */
@@ -84,35 +99,65 @@ export class Hands {
   }
 
   private async run(): Promise<void> {
-    for (let turn = this.waiting.shift(); turn; turn = this.waiting.shift()) await this.one(turn);
+    for (let turn = this.waiting.shift(); turn; turn = this.waiting.shift()) {
+      this.now = turn;
+      const edited = await this.one(turn);
+      this.now = null;
+      this.keep();
+      turn.done(edited);
+    }
     // At once: an edit that comes between the last turn and this line would wait for ever.
     this.running = null;
   }
 
-  private async one(turn: Turn): Promise<void> {
-    const { round } = this;
+  /** Write down what would be lost with this page. */
+  private keep(): void {
     const still = this.world.still();
-    try {
-      const edit = turn.make(still);
-      if (!edit) return turn.done(null);
-      const answer = await this.world.ask(still, edit);
-      // Something else was kept meanwhile, a name or an undo: it would be lost under this answer.
-      if (!turn.shown && this.world.still() !== still) return await this.one(turn);
-      const overtaken = this.round !== round || this.waiting.some((w) => !w.shown);
-      if (!turn.shown) this.world.commit(answer.layout, answer.words, turn.how.soon ?? false);
-      else if (!overtaken) this.world.preview(answer.layout);
-      turn.done(answer);
-    } catch (error) {
-      turn.done(this.without(turn, error as Error));
+    const turns = [this.now, ...this.waiting].filter((t) => t !== null && !t.shown) as Turn[];
+    this.world.keep(
+      turns.flatMap(({ make, key }) => {
+        try {
+          const edit = make(still);
+          return edit ? [{ edit, key }] : [];
+        } catch {
+          return []; // what cannot be made is told when its turn comes
+        }
+      }),
+    );
+  }
+
+  private async one(turn: Turn): Promise<Edited | null> {
+    for (;;) {
+      const { round } = this;
+      const still = this.world.still();
+      try {
+        const edit = turn.make(still);
+        if (!edit) return null;
+        const answer = await this.world.ask(still, edit);
+        this.world.reached();
+        // Something else was kept meanwhile, a name or an undo: it would be lost under this answer.
+        if (!turn.shown && this.world.still() !== still) continue;
+        const overtaken = this.round !== round || this.waiting.some((w) => !w.shown);
+        const { soon = false } = turn.how;
+        if (!turn.shown) this.world.commit(answer.layout, answer.words, soon, turn.key);
+        else if (!overtaken) this.world.preview(answer.layout);
+        return answer;
+      } catch (error) {
+        const fate = this.world.fateOf(error);
+        const unanswered = fate === "away" || fate === "stranger";
+        if (!unanswered || turn.shown || turn.how.alone)
+          return this.without(turn, error as Error, unanswered);
+        await this.world.away(error);
+      }
     }
   }
 
   /** No answer: what can be kept without one is; else back to what holds, nothing half done. */
-  private without(turn: Turn, error: Error): Edited | null {
+  private without(turn: Turn, error: Error, unanswered: boolean): Edited | null {
     const { alone, name = "Changed", soon = false } = turn.how;
-    if (alone && !this.world.isRefusal(error)) {
+    if (alone && unanswered) {
       const layout = alone(this.world.still());
-      this.world.commit(layout, name, soon);
+      this.world.commit(layout, name, soon, turn.key);
       return { layout, words: name, moved: [], made: null };
     }
     this.world.preview(this.world.still());

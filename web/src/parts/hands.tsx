@@ -1,6 +1,6 @@
 /** The layout under the hand: every edit goes through the core, and what hangs on it goes along. */
-import { createContext, type ReactNode, useContext, useMemo } from "react";
-import { api, exactly, Refused } from "../api/client";
+import { createContext, type ReactNode, useContext, useEffect, useMemo } from "react";
+import { api, exactly, fateOf } from "../api/client";
 import type { Edit, Edited, Mic } from "../api/types";
 import type { Editor } from "../core/editor";
 import { micOf, withMics } from "../core/edits";
@@ -23,12 +23,15 @@ function handsOn(editor: Editor, say: (words: string) => void): Hands {
     still: () => editor.snapshot().still,
     ask: (layout, edit) => exactly<Edited>(api.POST("/api/edit", { body: { layout, edit } })),
     preview: (layout) => editor.preview(layout),
-    commit: (layout, what, soon) =>
-      soon ? editor.commitSoon(layout, what) : editor.commit(layout, what),
+    commit: (layout, what, soon, key) =>
+      soon ? editor.commitSoon(layout, what, key) : editor.commit(layout, what, key),
     hold: () => editor.hold(),
     release: () => editor.release(),
+    keep: (held) => editor.keepHeld(held),
     trouble: (error) => say(error.message),
-    isRefusal: (error) => error instanceof Refused,
+    fateOf,
+    away: (error) => editor.away(error),
+    reached: () => editor.reached(),
   });
 }
 
@@ -36,6 +39,7 @@ export function HandsProvider({ children }: { children: ReactNode }) {
   const editor = useEditor();
   const say = useToast();
   const hands = useMemo(() => handsOn(editor, say), [editor, say]);
+  useEffect(() => hands.takeUp(editor.takeLeftOver()), [hands, editor]);
   return <HandsContext value={hands}>{children}</HandsContext>;
 }
 

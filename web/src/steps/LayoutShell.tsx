@@ -4,6 +4,7 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import { Link, Outlet, useParams } from "react-router";
 import { api, exactly } from "../api/client";
 import type { LayoutOut } from "../api/types";
+import { door } from "../core/door";
 import { Editor } from "../core/editor";
 import { partnerOf } from "../core/edits";
 import type { Side } from "../core/view";
@@ -12,6 +13,8 @@ import { ConflictDialog } from "../parts/ConflictDialog";
 import { EditorContext, type Lit, LitContext, useEditor, useEditorPart } from "../parts/editing";
 import { HandsProvider, useStep } from "../parts/hands";
 import { KeyList } from "../parts/KeyList";
+import { NotSaved } from "../parts/NotSaved";
+// from "../parts/KeyList";
 import { TopBar } from "../parts/top/TopBar";
 import { Steps } from "./Steps";
 
@@ -62,23 +65,19 @@ function Open({ out }: { out: LayoutOut }) {
 
 function Frame() {
   const conflict = useEditorPart((s) => s.conflict);
-  const trouble = useEditorPart((s) => s.trouble || s.puzzled);
   const [keys, setKeys] = useState(false);
   const showKeys = useCallback(() => setKeys(true), []);
   const lit = useNewLit();
   useKeys(showKeys);
   useWarning();
+  useTries();
   return (
     <LitContext value={lit}>
       <div className="grid h-screen min-w-[900px] grid-cols-[76px_1fr] grid-rows-[52px_1fr] overflow-hidden">
         <TopBar onKeys={showKeys} />
         <Steps />
         <main className="min-h-0 min-w-0">
-          {trouble && (
-            <p role="alert" className="bg-hollow px-4 py-1.5 text-[0.9rem] text-(--on)">
-              {trouble}
-            </p>
-          )}
+          <NotSaved />
           <Outlet />
         </main>
       </div>
@@ -131,6 +130,20 @@ function useKeys(showKeys: () => void) {
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   }, [step, showKeys]);
+}
+
+/** The network is back, or somebody signed in: what waits goes at once. */
+function useTries() {
+  const editor = useEditor();
+  useEffect(() => {
+    const now = () => editor.tryNow();
+    window.addEventListener("online", now);
+    const leave = door.subscribe(() => !door.isShut() && now());
+    return () => {
+      window.removeEventListener("online", now);
+      leave();
+    };
+  }, [editor]);
 }
 
 /** Leaving with an unresolved conflict, or an edit still on its way, would lose something. */

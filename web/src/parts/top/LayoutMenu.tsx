@@ -69,7 +69,9 @@ function Switch(props: {
               <span className={l.id === out.id ? "font-bold" : ""}>
                 {l.id === out.id ? name : l.name}
               </span>
-              <span className="text-soft">{l.summary.mics.length} mics</span>
+              <span className="text-soft">
+                {l.summary ? `${l.summary.mics.length} mics` : "not read"}
+              </span>
             </DropdownMenu.Item>
           ))}
           <DropdownMenu.Separator className="my-1 border-t border-hair" />

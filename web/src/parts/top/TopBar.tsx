@@ -18,6 +18,7 @@ const SAVED = {
   saved: ["Saved", "text-ring"],
   saving: ["Saving…", "text-soft"],
   unsent: ["Not sent: the server is away. Kept here, tried again.", "text-latetext"],
+  stranger: ["Not sent: sign in again. Kept here.", "text-latetext"],
   conflict: ["Changed elsewhere", "text-hollow"],
   refused: ["Not saved", "text-hollow"],
 } as const;
@@ -81,7 +82,7 @@ function SavedState() {
       role="status"
       aria-live="polite"
       data-saved={saved}
-      className={`ml-auto text-[0.85rem] font-semibold ${saved === "unsent" ? "" : "whitespace-nowrap"} ${colour}`}
+      className={`ml-auto text-[0.85rem] font-semibold ${saved === "unsent" || saved === "stranger" ? "" : "whitespace-nowrap"} ${colour}`}
     >
       {words}
     </span>

@@ -56,6 +56,11 @@ export function HandSection() {
         Measure once with a ruler. With the unit <b>hand</b> in the top bar, every length is shown
         and typed in hands, fist and fingers.
       </p>
+      {me.hand_fault && (
+        <p role="alert" className="max-w-md text-hollow">
+          {me.hand_fault}
+        </p>
+      )}
       <form
         onSubmit={submit}
         className="mt-2 grid max-w-md grid-cols-[1fr_7rem] items-center gap-2"

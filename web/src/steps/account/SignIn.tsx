@@ -3,6 +3,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { api, must } from "../../api/client";
+import { door } from "../../core/door";
 import { RingPicture } from "./RingPicture";
 
 /** Sign in, or open a studio when `fresh`; then on to where one wanted to go. */
@@ -19,6 +20,7 @@ function useEnter(fresh: boolean) {
         : must(api.POST("/api/account/sign-in", { body: who }));
     },
     onSuccess: (me) => {
+      door.open();
       queries.clear();
       queries.setQueryData(["me"], me);
       go(from, { replace: true });

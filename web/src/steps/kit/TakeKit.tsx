@@ -41,11 +41,13 @@ function useKits(studio: number) {
       ),
     onSuccess: (_, kept) => {
       again();
-      say(`${kept.name} is no longer kept`, { label: "Undo", run: () => keep.mutate(kept.kit) });
+      const { kit } = kept;
+      const undo = kit && { label: "Undo", run: () => keep.mutate(kit) };
+      say(`${kept.name} is no longer kept`, undo ?? undefined);
     },
     onError: (e) => say(e.message),
   });
-  return { presets: presets.data ?? [], own: own.data ?? [], keep, drop };
+  return { say, presets: presets.data ?? [], own: own.data ?? [], keep, drop };
 }
 
 export function TakeKit() {
@@ -53,7 +55,7 @@ export function TakeKit() {
   const studio = useEditorPart((s) => s.out.studio_id);
   const name = useEditorPart((s) => s.still.kit.name);
   const take = useTake();
-  const { presets, own, keep, drop } = useKits(studio);
+  const { say, presets, own, keep, drop } = useKits(studio);
   const mine = own.find((k) => k.name === name);
   const every = [...own, ...presets];
   return (
@@ -62,7 +64,8 @@ export function TakeKit() {
       names={every.map((k) => k.name)}
       onTake={(at) => {
         const chosen = every[at];
-        if (chosen) void take({ do: "swap", kit: chosen.kit });
+        if (chosen?.kit) void take({ do: "swap", kit: chosen.kit });
+        else if (chosen && "why_not" in chosen) say(chosen.why_not);
       }}
       keep={{
         words: `Keep ${name} for next time`,

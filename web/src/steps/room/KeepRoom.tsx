@@ -38,23 +38,29 @@ function useKeptRooms() {
       ),
     onSuccess: (_, kept) => {
       again();
-      say(`${kept.name} is no longer kept`, { label: "Undo", run: () => keep.mutate(kept.room) });
+      const { room } = kept;
+      const undo = room && { label: "Undo", run: () => keep.mutate(room) };
+      say(`${kept.name} is no longer kept`, undo ?? undefined);
     },
     onError: (e) => say(e.message),
   });
-  return { rooms: rooms.data ?? [], keep, drop };
+  return { say, rooms: rooms.data ?? [], keep, drop };
 }
 
 export function KeepRoom({ room }: { room: Room | null }) {
   const set = useSetRoom();
-  const { rooms, keep, drop } = useKeptRooms();
+  const { say, rooms, keep, drop } = useKeptRooms();
   const mine = rooms.find((r) => r.name === room?.name);
   return (
     <div className="border-t border-hair pt-3">
       <Kept
         label="Take a room of the studio"
         names={rooms.map((r) => r.name)}
-        onTake={(at) => set(rooms[at]?.room ?? null)}
+        onTake={(at) => {
+          const chosen = rooms[at];
+          if (chosen?.room) set(chosen.room);
+          else if (chosen) say(chosen.why_not);
+        }}
         keep={room ? { words: "Keep for next time", onKeep: () => keep.mutate(room) } : undefined}
         forget={mine && { words: "Forget", onForget: () => drop.mutate(mine) }}
       />

@@ -29,7 +29,7 @@ export function NewSession({ open, onClose }: { open: boolean; onClose: () => vo
     onSuccess: (s) => {
       void queries.invalidateQueries({ queryKey: ["sessions"] });
       const made = s.layouts[0];
-      go(`/layouts/${made?.id}/${made?.summary.mics.length === 0 ? "brief" : "place"}`);
+      go(`/layouts/${made?.id}/${made?.summary?.mics.length === 0 ? "brief" : "place"}`);
     },
   });
   const submit = (e: FormEvent<HTMLFormElement>) => {

@@ -40,6 +40,7 @@ export function OneSession(props: Props) {
 
 function LayoutCard({ layout }: { layout: SessionOut["layouts"][number] }) {
   const { id, name, summary } = layout;
+  if (!summary) return <NotRead layout={layout} />;
   return (
     <Link
       to={`/layouts/${id}/place`}
@@ -51,6 +52,24 @@ function LayoutCard({ layout }: { layout: SessionOut["layouts"][number] }) {
       </p>
       <VerdictCounts counts={summary.counts} />
     </Link>
+  );
+}
+
+/** What this version cannot read stands beside the others and can be carried away as it is. */
+function NotRead({ layout }: { layout: SessionOut["layouts"][number] }) {
+  return (
+    <div className="rounded-card border border-hair bg-card p-3">
+      <p className="font-semibold">{layout.name}</p>
+      <p className="my-1.5 text-[0.88rem] text-soft">{layout.why_not}</p>
+      <p className="flex gap-3 text-[0.88rem]">
+        <Link className="underline" to={`/layouts/${layout.id}/place`}>
+          Open it
+        </Link>
+        <a className="underline" href={`/api/layouts/${layout.id}/file`}>
+          Download it as it is
+        </a>
+      </p>
+    </div>
   );
 }
 
