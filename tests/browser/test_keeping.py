@@ -245,3 +245,97 @@ def test_the_sheet_prints_as_pdf_and_csv(someone):
     with page.expect_download() as waiting:
         page.get_by_role("link", name="Table, CSV").click()
     assert waiting.value.suggested_filename == "test-day-layout-a.csv"
+
+
+def sign_out_everywhere(person):
+    """The cookies of somebody whose session has run out."""
+    jar = [c for c in person.context.cookies() if c["name"] != "sessionid"]
+    person.context.clear_cookies()
+    person.context.add_cookies(jar)
+
+
+def test_signing_in_again_happens_in_place_and_the_edit_goes_on(someone):
+    page = someone.open()
+    expect(shown(page, "snare-b")).to_have_text("127.1")
+    before = someone.mic("OR")["position_m"][0]
+    sign_out_everywhere(someone)
+    drag(page, "OR", 50, 0)
+    dialog = page.get_by_role("dialog", name="Sign in again")
+    expect(dialog).to_be_visible()
+    expect(page.locator("[data-saved=stranger]")).to_contain_text("Kept here")
+    dialog.get_by_label("Password").fill("not this one at all")
+    dialog.get_by_role("button", name="Sign in and go on").click()
+    expect(dialog.get_by_role("alert")).to_contain_text("not right")
+    dialog.get_by_label("Password").fill(PASSWORD)
+    dialog.get_by_role("button", name="Sign in and go on").click()
+    expect(dialog).to_have_count(0)
+    someone.saved()
+    assert someone.mic("OR")["position_m"][0] > before + 0.1
+    assert page.url.endswith("/place")
+
+
+def test_a_save_whose_answer_was_lost_is_done_once(someone):
+    page = someone.open()
+    expect(shown(page, "snare-b")).to_have_text("127.1")
+    lost = []
+
+    def swallow(route):
+        if route.request.method != "PUT" or lost:
+            return route.fallback()
+        lost.append(route.fetch().status)  # the server does it, the browser never hears
+        return route.abort()
+
+    page.route(re.compile(r"/api/layouts/\d+$"), swallow)
+    version = someone.get(f"/layouts/{someone.layout}").json()["version"]
+    drag(page, "OR", 50, 0)
+    expect(page.locator("[data-saved=unsent]")).to_be_visible()
+    drag(page, "OL", -30, 0)
+    someone.saved()
+    assert lost == [200]
+    out = someone.get(f"/layouts/{someone.layout}").json()
+    assert out["version"] == version + 2
+    expect(page.get_by_role("dialog")).to_have_count(0)
+
+
+def test_an_edit_the_core_could_not_answer_outlives_the_page(someone):
+    page = someone.open("kit")
+    away = re.compile(r"/api/edit$")
+    page.route(away, lambda route: route.fulfill(status=502, body="<h1>Bad gateway</h1>"))
+    page.locator("[data-part='snare']").first.focus()
+    page.keyboard.press("ArrowRight")
+    expect(page.locator("[data-saved=unsent]")).to_be_visible()
+    before = next(d for d in someone.doc()["kit"]["drums"] if d["id"] == "snare")
+    page.close(run_before_unload=False)
+    fresh = someone.context.new_page()
+    watched(fresh)
+    fresh.goto(f"{someone.url}/layouts/{someone.layout}/kit")
+    expect(fresh.get_by_role("button", name=re.compile("^Undo: "))).to_be_enabled()
+    expect(fresh.locator("[data-saved=saved]")).to_be_visible()
+    after = next(d for d in someone.doc()["kit"]["drums"] if d["id"] == "snare")
+    assert after["batter_m"][0] > before["batter_m"][0]
+
+
+def test_what_is_refused_stays_to_be_tried_again_downloaded_or_let_go(someone):
+    page = someone.open()
+    expect(shown(page, "snare-b")).to_have_text("127.1")
+    problem = json.dumps({"type": "about:blank", "title": "Not understood", "status": 422,
+                          "detail": "expected plain text", "place": "doc.name"})  # fmt: skip
+    page.route(
+        re.compile(r"/api/layouts/\d+$"),
+        lambda r: r.fulfill(status=422, body=problem, content_type="application/problem+json"),
+    )
+    before = someone.mic("OR")["position_m"][0]
+    drag(page, "OR", 50, 0)
+    alert = page.get_by_role("alert").filter(has_text="doc.name: expected plain text")
+    expect(alert).to_be_visible()
+    expect(page.locator("[data-saved=refused]")).to_be_visible()
+    with page.expect_download() as got:
+        alert.get_by_role("button", name="Download it").click()
+    kept = json.loads(got.value.path().read_text())
+    assert next(m for m in kept["mics"] if m["id"] == "OR")["position_m"][0] > before + 0.1
+    page.unroute_all()
+    page.reload()
+    page.get_by_role("button", name="Try again").click()
+    someone.saved()
+    assert someone.mic("OR")["position_m"][0] > before + 0.1
+    expect(alert).to_have_count(0)
