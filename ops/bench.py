@@ -284,7 +284,8 @@ def serve(env: dict[str, str]) -> tuple[subprocess.Popen[bytes], int]:
 
     from ops.cluster import free_port
     from ops.paths import DEMO_PASSWORD, ROOT
-    from ops.serve import gunicorn_command, wait_for
+    from ops.processes import MARK
+    from ops.serve import environment, wait_for, watch_command
 
     name = f"bench_{uuid.uuid4().hex[:8]}"
     where = f"host=127.0.0.1 port={env['RINGSIDE_DB_PORT']} user=ringside dbname=postgres"
@@ -294,10 +295,10 @@ def serve(env: dict[str, str]) -> tuple[subprocess.Popen[bytes], int]:
     for command in (["migrate", "-v", "0"], ["load_demo", "--password", DEMO_PASSWORD]):
         manage = [sys.executable, str(ROOT / "server" / "manage.py"), *command]
         subprocess.run(manage, env=env, check=True, capture_output=True)
-    port = free_port()
-    with tempfile.NamedTemporaryFile(delete=False) as log:
-        process = subprocess.Popen(gunicorn_command(port), env=env, stdout=log, stderr=log)
-        wait_for(port, process, Path(log.name))
+    port, home = free_port(), tempfile.mkdtemp(prefix="bench-")
+    env = {**environment(env), "RINGSIDE_HOME": home, MARK: home}
+    process = subprocess.Popen(watch_command(port), env=env, cwd=ROOT)
+    wait_for(port, process, Path(home) / "log")
     return process, port
 
 

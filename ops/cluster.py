@@ -16,7 +16,11 @@ from pathlib import Path
 
 from ops.install import postgres_bin
 from ops.paths import ROOT, secret
+from ops.processes import MARK
 from ops.say import StepFailed, run
+
+START_S = 120.0
+"""Seconds: long enough for a busy server to put itself right after a crash."""
 
 FAST = "-c fsync=off -c synchronous_commit=off -c full_page_writes=off"
 
@@ -59,9 +63,16 @@ class Cluster:
 
     @property
     def port(self) -> int:
-        """The port it was last started on."""
-        file = self.folder / "port"
-        return int(file.read_text()) if file.is_file() else 0
+        """The port it was last known to answer on; 0 when none is known."""
+        try:
+            return int((self.folder / "port").read_text())
+        except (OSError, ValueError):
+            return 0
+
+    def _keep_port(self, port: int) -> None:
+        fresh = self.folder / f"port.{os.getpid()}"
+        fresh.write_text(str(port))
+        fresh.replace(self.folder / "port")
 
     @property
     def password(self) -> str:
@@ -74,12 +85,13 @@ class Cluster:
             os.chown(path, who.pw_uid, who.pw_gid)
 
     def make(self) -> None:
-        """Make the cluster if it is not there."""
+        """Make the cluster if it is not there: beside its place first, so that it is whole."""
         if (self.data / "PG_VERSION").is_file():
             return
-        shutil.rmtree(self.data, ignore_errors=True)
-        self.data.mkdir(mode=0o700)
-        self._own(self.data)
+        fresh = self.folder / "data.new"
+        shutil.rmtree(fresh, ignore_errors=True)
+        fresh.mkdir(mode=0o700)
+        self._own(fresh)
         self._own(self.folder)
         with tempfile.NamedTemporaryFile("w", suffix=".pw") as pw:
             pw.write(self.password)
@@ -87,49 +99,80 @@ class Cluster:
             self._own(Path(pw.name))
             run(
                 self._as_server(
-                    self.bin / "initdb", "-D", self.data, "-A", "scram-sha-256",
-                    f"--pwfile={pw.name}", "-U", "ringside", "--no-sync", "-E", "UTF8",
-                    "--locale=C.UTF-8",
+                    self.bin / "initdb", "-D", fresh, "-A", "scram-sha-256",
+                    f"--pwfile={pw.name}", "-U", "ringside", "-E", "UTF8",
+                    "--locale=C.UTF-8", *(["--no-sync"] if self.fast else []),
                 ),
-                cwd=Path("/"), try_this=f"look at {self.folder}; ./ringside reset begins anew",
+                cwd=Path("/"), try_this=f"look at {self.folder}; is its disk full?",
             )  # fmt: skip
+        fresh.rename(self.data)
+
+    def running(self) -> int:
+        """The port its server was told to listen on, while that server lives; else 0.
+
+        A file left behind by a server that was killed says nothing: the process must be there
+        and be PostgreSQL in this very folder.
+        """
+        try:
+            lines = (self.data / "postmaster.pid").read_text().split("\n")
+            said = Path(f"/proc/{int(lines[0])}/cmdline").read_bytes()
+            port = int(lines[3]) if len(lines) > 3 and lines[3].strip() else -1
+        except (OSError, ValueError, IndexError):
+            return 0
+        return port if str(self.data).encode() in said else 0
 
     def ready(self) -> bool:
         """Whether it answers."""
-        if not self.port:
+        port = self.running()
+        if port <= 0:
             return False
-        args = [self.bin / "pg_isready", "-q", "-h", "127.0.0.1", "-p", str(self.port)]
-        if subprocess.run([str(a) for a in args], check=False).returncode != 0:
-            return False
-        pid = self.data / "postmaster.pid"  # another program's server on that port is not ours
-        return pid.is_file() and pid.read_text().split("\n")[3:4] == [str(self.port)]
+        args = [self.bin / "pg_isready", "-q", "-h", "127.0.0.1", "-p", str(port)]
+        return subprocess.run([str(a) for a in args], check=False).returncode == 0
 
-    def start(self) -> None:
-        """Start it on its port, or on another free one if that is taken meanwhile."""
+    def start(self, *, keep_port: bool = False) -> None:
+        """Start it on its port, or (unless that must be kept) on a free one if that is taken.
+
+        A server that is still putting itself right after a crash is waited for. The port is
+        written down only when the server answers on it.
+        """
         self.make()
-        if self.ready():
-            return
+        deadline = time.monotonic() + START_S
+        last = "it does not answer"
+        while time.monotonic() < deadline:
+            if self.ready():
+                self._keep_port(self.running())
+                return
+            if self.running():
+                time.sleep(0.1)
+                continue
+            try:
+                self._launch(self._free_or_known(keep_port))
+            except StepFailed as fault:
+                # Its processes of before the crash may not all be gone yet.
+                last = str(fault)
+                time.sleep(0.5)
+        raise StepFailed(last, f"read {self.log}. Everything stored is still there")
+
+    def _free_or_known(self, keep: bool) -> int:
         port = self.port or free_port()
         with socket.socket() as s:
-            if s.connect_ex(("127.0.0.1", port)) == 0:
-                port = free_port()
-        (self.folder / "port").write_text(str(port))
+            there = s.connect_ex(("127.0.0.1", port)) == 0
+        if there and keep:
+            raise StepFailed(f"port {port} is taken by another program", "end that program")
+        return free_port() if there else port
+
+    def _launch(self, port: int) -> None:
         options = f"-p {port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''"
         options += f" {FAST}" if self.fast else ""
-        args = ["-D", self.data, "-l", self.log, "-w", "-t", "60", "-o", options, "start"]
-        run(
-            self._as_server(self.bin / "pg_ctl", *args), cwd=Path("/"),
-            try_this=f"read {self.log}; ./ringside reset begins anew",
-        )  # fmt: skip
-        for _ in range(100):
-            if self.ready():
-                return
-            time.sleep(0.1)
-        raise StepFailed("the database does not answer", f"read {self.log}")
+        wait = ["-w", "-t", str(int(START_S))]
+        args = ["-D", self.data, "-l", self.log, *wait, "-o", options, "start"]
+        env = {k: v for k, v in os.environ.items() if k != MARK}
+        command = self._as_server(self.bin / "pg_ctl", *args)
+        run(command, cwd=Path("/"), try_this=f"read {self.log}", env=env)
 
     def stop(self) -> None:
         """Stop it if it runs."""
-        if not (self.data / "postmaster.pid").is_file():
+        if not self.running():
             return
         args = self._as_server(self.bin / "pg_ctl", "-D", self.data, "-m", "fast", "-w", "stop")
         subprocess.run(args, cwd="/", check=False, capture_output=True)

@@ -2,6 +2,7 @@
 
 import argparse
 import os
+import shutil
 import subprocess
 import sys
 import time
@@ -9,8 +10,10 @@ from pathlib import Path
 
 from ops import install, serve
 from ops.cluster import Cluster
+from ops.lock import alone
 from ops.paths import DEFAULT_PORT, DEMO_PASSWORD, HOME, PYTHON, ROOT, WEB, fingerprint
 from ops.say import run, step
+from ops.watch import worker_command
 
 DATABASE = "ringside"
 
@@ -30,13 +33,17 @@ def prepare_database(cluster: Cluster, name: str) -> dict[str, str]:
         cluster.createdb(name)
     env = cluster.environment(name)
     stamp = cluster.folder / f"tables-{name}"  # goes when the cluster goes
-    want = fingerprint(*(p for p in (ROOT / "server").glob("*/migrations")), ROOT / "demo")
+    want = fingerprint(
+        *(ROOT / "server").glob("*/migrations"), ROOT / "demo", ROOT / "core" / "ringside" / "pairs"
+    )
     if stamp.is_file() and stamp.read_text() == want:
         return env
     with step("bringing its tables up to date"):
         manage(env, "migrate", "--no-input", "-v", "0")
     with step("loading the demo, if it is not there"):
         manage(env, "load_demo", "--password", DEMO_PASSWORD)
+    with step("looking for what wants doing in the background"):
+        manage(env, "upkeep")
     stamp.write_text(want)
     return env
 
@@ -45,14 +52,15 @@ def up(args: argparse.Namespace) -> int:
     """Install what is missing, start everything, print the address."""
     began = time.monotonic()
     print("Ringside: starting")
-    install.system_packages(browser=True)
-    install.python_packages(dev=False)
-    install.web_build()
-    with step("finding the database's folder"):
-        cluster = Cluster(HOME / "db")
-    env = prepare_database(cluster, DATABASE)
-    with step(f"serving on port {args.port}"):
-        serve.start(args.port, env)
+    with alone():
+        install.system_packages(browser=True)
+        install.python_packages(dev=False)
+        install.web_build()
+        with step("finding the database's folder"):
+            cluster = Cluster(HOME / "db")
+        env = prepare_database(cluster, DATABASE)
+        with step(f"serving on port {args.port}"):
+            serve.start(args.port, env)
     print(f"Ready in {time.monotonic() - began:.1f} s")
     print(f"\n  http://127.0.0.1:{args.port}\n  sign in: demo / {DEMO_PASSWORD}\n")
     print("Stop with ./ringside stop")
@@ -61,6 +69,11 @@ def up(args: argparse.Namespace) -> int:
 
 def stop(_: argparse.Namespace) -> int:
     """Stop the server and the database; everything stays stored."""
+    with alone():
+        return _stop()
+
+
+def _stop() -> int:
     with step("stopping the server"):
         serve.stop()
     if install.postgres_bin() is not None:
@@ -80,20 +93,23 @@ def reset(args: argparse.Namespace) -> int:
         if answer.strip() != "forget":
             print("Nothing was changed.")
             return 1
-    stop(args)
-    with step("forgetting what was stored"):
-        Cluster(HOME / "db").remove()
-        (HOME / "db-password").unlink(missing_ok=True)
+    with alone():
+        _stop()
+        with step("forgetting what was stored"):
+            Cluster(HOME / "db").remove()
+            (HOME / "db-password").unlink(missing_ok=True)
+            shutil.rmtree(HOME / "files", ignore_errors=True)
     print("Done. ./ringside up begins anew with the demo.")
     return 0
 
 
 def dev(args: argparse.Namespace) -> int:
     """Hot reload: Django's own server behind Vite's."""
-    install.system_packages(browser=False)
-    install.python_packages(dev=True)
-    install.web_packages()
-    env = prepare_database(Cluster(HOME / "db"), DATABASE)
+    with alone():
+        install.system_packages(browser=False)
+        install.python_packages(dev=True)
+        install.web_packages()
+        env = prepare_database(Cluster(HOME / "db"), DATABASE)
     back = args.port + 1
     for port in (args.port, back):
         if serve.taken(port):
@@ -104,7 +120,7 @@ def dev(args: argparse.Namespace) -> int:
     django = [PYTHON, ROOT / "server" / "manage.py", "runserver", str(back)]
     children = [
         subprocess.Popen([str(a) for a in command], env={**os.environ, **env})
-        for command in (django, serve.worker_command())
+        for command in (django, worker_command())
     ]
     try:
         vite = ["npx", "vite", "--port", str(args.port), "--strictPort", "--host", "127.0.0.1"]

@@ -58,8 +58,11 @@ def system_packages(browser: bool) -> None:
             raise StepFailed("this is not a Debian machine", by_hand.replace("apt-get ", ""))
         first: list[str] = [] if os.geteuid() == 0 else ["sudo", "-n"]
         env = {**os.environ, "DEBIAN_FRONTEND": "noninteractive"}
-        run([*first, "apt-get", "update", "-q"], try_this=by_hand, env=env)
-        run([*first, "apt-get", "install", "-y", "-q", *missing], try_this=by_hand, env=env)
+        apt = [*first, "apt-get", "-o", "DPkg::Lock::Timeout=120"]
+        if not _runs([*first, "dpkg", "--audit"]):
+            run([*first, "dpkg", "--configure", "-a"], try_this=by_hand, env=env)
+        run([*apt, "update", "-q"], try_this=by_hand, env=env)
+        run([*apt, "install", "-y", "-q", *missing], try_this=by_hand, env=env)
 
 
 def _python() -> str:
@@ -73,11 +76,26 @@ def _python() -> str:
     return other
 
 
+def _runs(command: list[str | Path]) -> bool:
+    try:
+        run(command, try_this="")
+    except StepFailed:
+        return False
+    return True
+
+
+def _usable() -> bool:
+    """Whether the environment was made to its end: one cut off half way has no installer."""
+    if stamp(VENV):
+        return os.access(PYTHON, os.X_OK)
+    return PYTHON.exists() and _runs([PYTHON, "-m", "pip", "--version"])
+
+
 def python_packages(dev: bool) -> None:
     """The virtual environment, from pins with hashes."""
     lock = ROOT / ("requirements-dev.lock" if dev else "requirements.lock")
     want = fingerprint(lock)
-    if not PYTHON.exists() or not os.access(PYTHON, os.X_OK):
+    if not _usable():
         with step("making the Python environment"):
             shutil.rmtree(VENV, ignore_errors=True)
             run([_python(), "-m", "venv", VENV], try_this="apt-get install python3-venv")
@@ -86,8 +104,8 @@ def python_packages(dev: bool) -> None:
     with step("installing Python packages"):
         env = {**os.environ, "UV_PYTHON_DOWNLOADS": "never", "VIRTUAL_ENV": str(VENV)}
         uv = VENV / "bin" / "uv"
-        if not uv.exists():
-            pins = ["--require-hashes", "-r", ROOT / "requirements-uv.lock"]
+        if not _runs([uv, "--version"]):
+            pins = ["--force-reinstall", "--require-hashes", "-r", ROOT / "requirements-uv.lock"]
             run([PYTHON, "-m", "pip", "install", "-q", *pins], try_this=ONLINE)
         run([uv, "pip", "sync", "-q", "--require-hashes", lock], try_this=ONLINE, env=env)
         set_stamp(VENV, want)
@@ -99,10 +117,13 @@ def web_packages() -> None:
     if stamp(WEB / "node_modules") == want:
         return
     with step("installing web packages"):
-        run(
-            ["npm", "ci", "--no-audit", "--no-fund", "--loglevel=error"], cwd=WEB,
-            try_this="install Node 20 with npm, or " + ONLINE,
-        )  # fmt: skip
+        command = ["npm", "ci", "--no-audit", "--no-fund", "--loglevel=error"]
+        try:
+            run(command, cwd=WEB, try_this="")
+        except StepFailed:
+            # What an install that was cut off left half done can be in the way.
+            shutil.rmtree(WEB / "node_modules", ignore_errors=True)
+            run(command, cwd=WEB, try_this="install Node 20 with npm, or " + ONLINE)
         set_stamp(WEB / "node_modules", want)
 
 

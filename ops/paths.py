@@ -35,16 +35,23 @@ def stamp(folder: Path) -> str:
 
 
 def set_stamp(folder: Path, value: str) -> None:
-    """Remember what a folder was made from."""
-    (folder / ".made-from").write_text(value)
+    """Remember what a folder was made from; whole or not at all."""
+    fresh = folder / f".made-from.{os.getpid()}"
+    fresh.write_text(value)
+    fresh.replace(folder / ".made-from")
 
 
 def secret(name: str) -> str:
     """A secret of this installation, made once and readable by its owner only."""
     HOME.mkdir(parents=True, exist_ok=True)
     file = HOME / name
-    if not file.is_file():
-        handle = os.open(file, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600)
+    if not file.is_file() or not file.read_text().strip():
+        # Written whole beside it and put in its place at once: a crash leaves all or nothing.
+        fresh = HOME / f"{name}.{os.getpid()}"
+        handle = os.open(fresh, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600)
         with os.fdopen(handle, "w") as out:
             out.write(secrets.token_urlsafe(48))
+            out.flush()
+            os.fsync(out.fileno())
+        fresh.replace(file)
     return file.read_text().strip()

@@ -1,114 +1,102 @@
-"""Serving with gunicorn on loopback, in the background, with a pid and a log."""
+"""Starting and stopping what `ops.watch` keeps running behind the command."""
 
+import http.client
 import os
 import signal
 import socket
 import subprocess
 import time
-import urllib.error
-import urllib.request
 from pathlib import Path
 
-from ops.paths import HOME, PYTHON, ROOT
+from ops import paths, processes
+from ops.paths import PYTHON, ROOT
 from ops.say import StepFailed
 
-PID, LOG = HOME / "web.pid", HOME / "web.log"
-WORKER_PID, WORKER_LOG = HOME / "worker.pid", HOME / "worker.log"
+READY_S = 60.0
+TAKEN = 3
 
 
-def gunicorn_command(port: int) -> list[str]:
-    """Two workers of two threads: one for each core, and a slow answer holds up no other."""
-    return [
-        str(PYTHON), "-m", "gunicorn", "config.wsgi:application", "--chdir", str(ROOT / "server"),
-        "--bind", f"127.0.0.1:{port}", "--workers", "2", "--threads", "2", "--worker-tmp-dir",
-        "/dev/shm" if os.path.isdir("/dev/shm") else "/tmp", "--log-level", "warning",
-        "--pythonpath", str(ROOT / "core"), "--no-control-socket",
-    ]  # fmt: skip
+def watch_command(port: int, *, database: bool = False, web: int = 2) -> list[str]:
+    """The watcher with its web processes and worker."""
+    command = [str(PYTHON), "-m", "ops.watch", "--port", str(port), "--web", str(web)]
+    return [*command, "--database"] if database else command
 
 
-def worker_command() -> list[str]:
-    """One worker for long work; more can be started on any machine that reaches the database."""
-    return [
-        str(PYTHON), str(ROOT / "server" / "manage.py"), "procrastinate", "worker",
-        "--concurrency", "1", "--delete-jobs", "successful",
-    ]  # fmt: skip
+def environment(env: dict[str, str]) -> dict[str, str]:
+    """What the watcher and its children need beside the database's settings."""
+    path = os.pathsep.join(str(ROOT / p) for p in ("core", "server", "."))
+    home = {"RINGSIDE_HOME": str(paths.HOME), "PYTHONPATH": path, "PYTHONUNBUFFERED": "1"}
+    return {**os.environ, **env, **home, **processes.mark()}
 
 
 def taken(port: int) -> bool:
     """Whether something listens there."""
     with socket.socket() as s:
+        s.settimeout(2)
         return s.connect_ex(("127.0.0.1", port)) == 0
 
 
+def answers(port: int) -> bool:
+    """Whether our server and its database answer there, whatever names it is served under."""
+    link = http.client.HTTPConnection("127.0.0.1", port, timeout=5)
+    try:
+        link.request("GET", "/healthz")
+        return link.getresponse().status == 200
+    except (OSError, http.client.HTTPException):
+        return False
+    finally:
+        link.close()
+
+
 def wait_for(port: int, process: subprocess.Popen[bytes], log: Path) -> None:
-    """Until the page is served."""
-    for _ in range(300):
+    """Until it is served."""
+    deadline = time.monotonic() + READY_S
+    while time.monotonic() < deadline:
         if process.poll() is not None:
             raise StepFailed(f"the server ended with {process.returncode}", f"read {log}")
-        try:
-            with urllib.request.urlopen(f"http://127.0.0.1:{port}/", timeout=5) as page:
-                if page.status == 200:
-                    return
-        except (urllib.error.URLError, ConnectionError, TimeoutError):
-            pass
+        if answers(port):
+            return
         time.sleep(0.1)
-    raise StepFailed("the server does not answer", f"read {log}")
+    raise StepFailed(f"the server does not answer after {READY_S:.0f} s", f"read {log}")
 
 
 def start(port: int, env: dict[str, str]) -> None:
-    """Start the server and a worker, stopping ours that already run."""
+    """Start server and worker, ending what of ours still runs, also after a kill."""
     stop()
     if taken(port):
         raise StepFailed(
             f"port {port} is taken by another program",
             f"./ringside up --port {port + 1}, or set RINGSIDE_PORT",
         )
-    process = _behind(gunicorn_command(port), env, PID, LOG)
-    _behind(worker_command(), env, WORKER_PID, WORKER_LOG)
-    wait_for(port, process, LOG)
-
-
-def _behind(
-    command: list[str], env: dict[str, str], pid: Path, log: Path
-) -> subprocess.Popen[bytes]:
-    """Run a command in the background, its pid and what it says kept."""
-    with log.open("ab") as out:
-        process = subprocess.Popen(
-            command, env={**os.environ, **env}, stdout=out, stderr=out,
-            stdin=subprocess.DEVNULL, start_new_session=True, cwd=ROOT,
-        )  # fmt: skip
-    pid.write_text(str(process.pid))
-    return process
-
-
-MARKS = (b"config.wsgi", b"procrastinate")
-
-
-def _ours(pid: int) -> bool:
-    try:
-        said = Path(f"/proc/{pid}/cmdline").read_bytes()
-    except OSError:
-        return False
-    return any(mark in said for mark in MARKS)
+    paths.HOME.mkdir(parents=True, exist_ok=True)
+    process = subprocess.Popen(
+        watch_command(port, database=True), env=environment(env), cwd=ROOT,
+        stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
+        start_new_session=True,
+    )  # fmt: skip
+    wait_for(port, process, paths.HOME / "log")
 
 
 def stop() -> bool:
-    """Stop ours; True when the server ran."""
-    _end(WORKER_PID)
-    return _end(PID)
+    """Stop what of ours runs; True when there was something."""
+    earlier = [_end_earlier(paths.HOME / name) for name in ("worker.pid", "web.pid")]
+    return processes.end_ours() > 0 or any(earlier)
 
 
-def _end(kept: Path) -> bool:
-    if not kept.is_file():
+def _end_earlier(kept: Path) -> bool:
+    """What a version before this one left running, by the number it kept."""
+    try:
+        pid = int(kept.read_text())
+        said = Path(f"/proc/{pid}/cmdline").read_bytes()
+    except (OSError, ValueError):
+        kept.unlink(missing_ok=True)
         return False
-    pid = int(kept.read_text() or 0)
-    kept.unlink()
-    if not pid or not _ours(pid):
+    kept.unlink(missing_ok=True)
+    if str(ROOT).encode() not in said or not (b"config.wsgi" in said or b"procrastinate" in said):
         return False
     os.kill(pid, signal.SIGTERM)
     for _ in range(100):
-        if not _ours(pid):
-            return True
+        if not Path(f"/proc/{pid}").exists():
+            break
         time.sleep(0.05)
-    os.killpg(pid, signal.SIGKILL)
     return True

@@ -10,6 +10,7 @@ from pathlib import Path
 
 from ops import install
 from ops.cluster import Cluster
+from ops.lock import alone
 from ops.paths import HOME, PYTHON, ROOT, WEB
 from ops.say import run, step
 
@@ -21,10 +22,11 @@ def with_test_cluster(work: Callable[[dict[str, str]], int], *, quiet: bool = Fa
     hold = sys.stdout
     if quiet:
         sys.stdout = sys.stderr
-    install.system_packages(browser=True)
-    install.python_packages(dev=True)
-    install.web_packages()
-    install.web_build()
+    with alone():
+        install.system_packages(browser=True)
+        install.python_packages(dev=True)
+        install.web_packages()
+        install.web_build()
     folder = Path(tempfile.mkdtemp(prefix="test-", dir=_parent()))
     folder.chmod(0o755)
     cluster = Cluster(folder, fast=True)

@@ -1,10 +1,12 @@
 """Every error leaves as problem+json with a sentence that says what to do."""
 
 import json
+import logging
 from typing import Any
 
 import orjson
 import pydantic
+from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
 from ninja import NinjaAPI
@@ -19,6 +21,8 @@ from studios.errors import LockerChanged
 
 from api.reading import UnfitText
 from api.shapes import layout_out
+
+log = logging.getLogger("ringside.problems")
 
 
 def _plain_of(value: Any) -> Any:
@@ -97,6 +101,14 @@ def install(api: NinjaAPI) -> None:
     def _invalid(request: HttpRequest, exc: ValidationError) -> HttpResponse:
         first: Any = exc.errors[0]
         return answer(422, "Not understood", wording(first), place=place_of(first["loc"][1:]))
+
+    @api.exception_handler(OperationalError)
+    @api.exception_handler(InterfaceError)
+    def _away(request: HttpRequest, exc: Exception) -> HttpResponse:
+        log.warning("the database does not answer: %s", str(exc).split("\n")[0])
+        return answer(
+            503, "Not now", "The database does not answer. Nothing was changed; try again."
+        )
 
     @api.exception_handler(UnfitText)
     def _unfit(request: HttpRequest, exc: UnfitText) -> HttpResponse:

@@ -32,6 +32,8 @@ INSTALLED_APPS = [
     "procrastinate.contrib.django",
 ]
 MIDDLEWARE = [
+    "config.health.health",
+    "config.requestlog.request_log",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
@@ -46,6 +48,11 @@ ROOT_URLCONF = "config.urls"
 WSGI_APPLICATION = "config.wsgi.application"
 TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "APP_DIRS": True}]
 
+POOL = (
+    {"min_size": 2, "max_size": 12, "timeout": 5, "max_idle": 300}
+    if env.bool("RINGSIDE_DB_POOL", default=False)
+    else None
+)
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.postgresql",
@@ -54,7 +61,11 @@ DATABASES = {
         "NAME": env.str("RINGSIDE_DB_NAME", default="ringside"),
         "USER": "ringside",
         "PASSWORD": env.str("RINGSIDE_DB_PASSWORD", default=""),
-        "CONN_MAX_AGE": 60,
+        # A pool: threads that wait for an answer to be computed hold no connection meanwhile.
+        # Each is checked before it is used, so a database that was away is not noticed later.
+        "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {"pool": POOL} if POOL else {},
+        "CONN_MAX_AGE": 0 if POOL else 60,
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
@@ -120,4 +131,5 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
+    "loggers": {"ringside": {"level": "INFO"}},
 }

@@ -1,4 +1,4 @@
-"""The real thing: gunicorn on the real build, PostgreSQL, and Debian's Chromium."""
+"""The real thing: the watcher's processes, the real build, PostgreSQL, Debian's Chromium."""
 
 import os
 import subprocess
@@ -13,7 +13,8 @@ from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect, 
 
 from ops.cluster import free_port
 from ops.paths import DEMO_PASSWORD, ROOT
-from ops.serve import gunicorn_command, wait_for, worker_command
+from ops.processes import MARK
+from ops.serve import environment, wait_for, watch_command
 
 ARGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
@@ -39,7 +40,7 @@ class Server:
     def start(self) -> None:
         with self.log.open("ab") as log:
             self.process = subprocess.Popen(
-                gunicorn_command(self.port), env=self.env, stdout=log, stderr=log
+                watch_command(self.port), env=self.env, cwd=ROOT, stdout=log, stderr=log
             )
         wait_for(self.port, self.process, self.log)
 
@@ -60,13 +61,11 @@ def server(tmp_path_factory):
     for command in (["migrate", "-v", "0"], ["load_demo", "--password", DEMO_PASSWORD]):
         manage = [sys.executable, str(ROOT / "server" / "manage.py"), *command]
         subprocess.run(manage, env=env, check=True, capture_output=True)
-    running = Server(free_port(), env, tmp_path_factory.mktemp("server") / "log")
+    home = tmp_path_factory.mktemp("server")
+    env = {**environment(env), "RINGSIDE_HOME": str(home), MARK: str(home)}
+    running = Server(free_port(), env, home / "said")
     running.start()
-    with (running.log.parent / "worker").open("ab") as log:
-        worker = subprocess.Popen(worker_command(), env=env, stdout=log, stderr=log)
     yield running
-    worker.terminate()
-    worker.wait(20)
     running.stop()
 
 

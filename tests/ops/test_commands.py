@@ -2,15 +2,12 @@
 
 import json
 import os
-import socket
 import subprocess
 import sys
-import time
 
 import pytest
 
-from ops import commands, install, paths, serve
-from ops.cluster import Cluster, free_port
+from ops import commands, paths
 from ops.paths import ROOT
 from ops.say import StepFailed, run, step
 
@@ -76,53 +73,6 @@ def test_a_secret_is_made_once_and_is_its_owners_only(tmp_path, monkeypatch):
     assert (tmp_path / "home" / "key").stat().st_mode & 0o777 == 0o600
 
 
-def kept_in(folder, monkeypatch):
-    """Pids and logs in a folder of the test's own: what really runs here is left alone."""
-    for name in ("PID", "LOG", "WORKER_PID", "WORKER_LOG"):
-        monkeypatch.setattr(serve, name, folder / name.lower())
-
-
-def test_a_taken_port_is_refused_with_another_one_to_try(tmp_path, monkeypatch):
-    kept_in(tmp_path, monkeypatch)
-    with socket.socket() as busy:
-        busy.bind(("127.0.0.1", 0))
-        busy.listen()
-        port = busy.getsockname()[1]
-        assert serve.taken(port)
-        with pytest.raises(StepFailed, match=f"port {port} is taken") as caught:
-            serve.start(port, {})
-        assert f"--port {port + 1}" in caught.value.try_this
-    assert not serve.taken(free_port())
-
-
-def test_stop_leaves_a_stranger_with_our_old_number_alone(tmp_path, monkeypatch):
-    kept_in(tmp_path, monkeypatch)
-    stranger = subprocess.Popen([sys.executable, "-c", "import time; time.sleep(30)"])
-    serve.PID.write_text(str(stranger.pid))
-    serve.WORKER_PID.write_text(str(stranger.pid))
-    assert serve.stop() is False
-    assert stranger.poll() is None
-    stranger.kill()
-    stranger.wait()
-    assert serve.stop() is False
-
-
-def test_stop_ends_the_server_and_its_worker(tmp_path, monkeypatch):
-    kept_in(tmp_path, monkeypatch)
-    ours = {}
-    for kept, mark in ((serve.PID, "config.wsgi"), (serve.WORKER_PID, "procrastinate")):
-        idle = [sys.executable, "-c", "import time; time.sleep(30)", mark]
-        ours[kept] = serve._behind(idle, {}, kept, serve.LOG)
-        deadline = time.monotonic() + 10
-        while not serve._ours(ours[kept].pid):  # its command line can be read a moment later
-            assert time.monotonic() < deadline
-            time.sleep(0.01)
-    assert serve.stop() is True
-    for kept, process in ours.items():
-        assert process.wait(10) == -15
-        assert not kept.exists()
-
-
 def test_reset_asks_and_changes_nothing_without_the_word(tmp_path):
     (tmp_path / "db").mkdir()
     kept = tmp_path / "db" / "kept"
@@ -177,30 +127,3 @@ def test_every_python_pin_is_hashed():
         pins = [i for i, line in enumerate(lines) if "==" in line and not line.startswith("#")]
         assert pins
         assert all("--hash=" in lines[i + 1] for i in pins)
-
-
-def test_a_cluster_starts_twice_moves_off_a_taken_port_and_goes(tmp_path):
-    if install.postgres_bin() is None:
-        pytest.fail("PostgreSQL is not installed; ./ringside test installs it")
-    folder = paths.HOME / f"ops-{os.getpid()}"
-    cluster = Cluster(folder, fast=True)
-    try:
-        cluster.start()
-        first = cluster.port
-        cluster.start()
-        assert cluster.port == first
-        cluster.createdb("one")
-        cluster.createdb("one")
-        cluster.stop()
-        assert not cluster.ready()
-        with socket.socket() as busy:
-            # Connections that were just closed still hold the port for a while.
-            busy.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-            busy.bind(("127.0.0.1", first))
-            busy.listen()
-            cluster.start()
-            assert cluster.port != first
-        assert cluster.ready()
-    finally:
-        cluster.remove()
-    assert not cluster.folder.exists()

@@ -1,5 +1,6 @@
 """Hand to the worker what wants doing after a new version was put in."""
 
+from contextlib import suppress
 from typing import Any
 
 from django.core.management.base import BaseCommand
@@ -18,8 +19,6 @@ class Command(BaseCommand):
         """Have old summaries made anew."""
         old = stale()
         if old:
-            try:
+            with suppress(AlreadyEnqueued):
                 renew_summaries.defer()
-            except AlreadyEnqueued:
-                pass
         self.stdout.write(f"{old} summaries to make anew")

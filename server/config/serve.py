@@ -1,0 +1,46 @@
+"""One web process: a socket that was opened for it, whole requests only, a fixed set of threads.
+
+waitress reads headers and body of every connection in one loop and hands a request to a thread
+only when all of it is there: strangers who send half of one hold no thread, and go after a
+minute of silence. It also says when a client has gone, so that long work for it can stop.
+"""
+
+import argparse
+import logging
+import os
+import socket
+
+from waitress import serve
+
+os.environ.setdefault("RINGSIDE_DB_POOL", "1")
+
+from config.wsgi import application
+
+THREADS = 24
+"""Of which few compute at once (see `api.heavy`); the others wait for those or for the database."""
+SILENCE_S = 60
+MOST_CONNECTIONS = 400
+
+
+def main() -> None:
+    """Serve until told to stop."""
+    parser = argparse.ArgumentParser()
+    parser.add_argument("--fd", type=int, required=True, help="a bound socket, inherited")
+    args = parser.parse_args()
+    logging.getLogger("waitress.queue").setLevel(logging.ERROR)
+    serve(
+        application,
+        sockets=[socket.socket(fileno=args.fd)],
+        threads=THREADS,
+        channel_timeout=SILENCE_S,
+        cleanup_interval=10,
+        connection_limit=MOST_CONNECTIONS,
+        channel_request_lookahead=1,
+        max_request_body_size=20_000_000,
+        ident=None,
+        clear_untrusted_proxy_headers=True,
+    )
+
+
+if __name__ == "__main__":
+    main()
