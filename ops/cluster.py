@@ -14,6 +14,7 @@ import tempfile
 import time
 from pathlib import Path
 
+from ops import paths
 from ops.install import postgres_bin
 from ops.paths import ROOT, secret
 from ops.processes import MARK
@@ -201,5 +202,6 @@ class Cluster:
             "RINGSIDE_DB_NAME": name,
             "RINGSIDE_DB_PASSWORD": self.password,
             "RINGSIDE_SECRET_KEY": secret("secret-key"),
+            "RINGSIDE_FILES": str(paths.HOME / "files"),
             "OPENBLAS_NUM_THREADS": "1",
         }

@@ -33,17 +33,13 @@ def prepare_database(cluster: Cluster, name: str) -> dict[str, str]:
         cluster.createdb(name)
     env = cluster.environment(name)
     stamp = cluster.folder / f"tables-{name}"  # goes when the cluster goes
-    want = fingerprint(
-        *(ROOT / "server").glob("*/migrations"), ROOT / "demo", ROOT / "core" / "ringside" / "pairs"
-    )
+    want = fingerprint(*(ROOT / "server").glob("*/migrations"), ROOT / "demo")
     if stamp.is_file() and stamp.read_text() == want:
         return env
     with step("bringing its tables up to date"):
         manage(env, "migrate", "--no-input", "-v", "0")
     with step("loading the demo, if it is not there"):
         manage(env, "load_demo", "--password", DEMO_PASSWORD)
-    with step("looking for what wants doing in the background"):
-        manage(env, "upkeep")
     stamp.write_text(want)
     return env
 

@@ -123,9 +123,9 @@ class Watcher:
         while not self.stopping:
             self._listen()
             for child in self.children:
-                if child.process is not None and child.process.poll() is not None:
-                    if not self._again(child):
-                        self.stopping, code = True, 1
+                died = child.process is not None and child.process.poll() is not None
+                if died and not self._again(child):
+                    self.stopping, code = True, 1
             self._look_at_database()
         self._end()
         return code

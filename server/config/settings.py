@@ -25,6 +25,7 @@ INSTALLED_APPS = [
     "ninja",
     "accounts",
     "studios",
+    "jobs",
     "plans",
     "sheets",
     "hearing",
@@ -68,6 +69,10 @@ DATABASES = {
         "CONN_MAX_AGE": 0 if POOL else 60,
     }
 }
+# Files that are made or taken in: a local folder, unless another of Django's storages is named.
+MEDIA_ROOT = env.str("RINGSIDE_FILES", default=str(ROOT / ".ringside" / "files"))
+FILE_UPLOAD_PERMISSIONS = 0o600
+FILE_UPLOAD_DIRECTORY_PERMISSIONS = 0o700
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 AUTH_USER_MODEL = "accounts.User"

@@ -35,6 +35,12 @@ def quick_passwords(settings):
     settings.PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 
 
+@pytest.fixture(autouse=True)
+def files_of_its_own(settings, tmp_path):
+    """What is stored as files goes with the test."""
+    settings.MEDIA_ROOT = str(tmp_path / "files")
+
+
 @pytest.fixture
 def owner(db):
     user = User.objects.create_user("owner", password=PASSWORD)

@@ -3,6 +3,8 @@
 import pytest
 from accounts.models import User
 from config.settings import PASSWORD_HASHERS as as_served
+from django.core.files.base import ContentFile
+from django.core.files.storage import default_storage
 from hearing.actions import ask_for
 from plans.logs import write_lugs, write_spot
 from ringside.pairs.analysis import analyse
@@ -143,7 +145,8 @@ def kept(owner, session):
 def an_example(owner, layout):
     """One that is rendered, of a few samples."""
     made = ask_for(owner, layout.pk, ask_of(analyse(layout.doc()), "OL", "OR", "kick"))
-    made.sounds.get_or_create(version="wired", defaults={"wav": b"RIFF"})
+    made.files = {"wired.wav": default_storage.save("wired.wav", ContentFile(b"RIFF"))}
+    made.save()
     return made
 
 

@@ -1,14 +1,18 @@
 """Examples to hear: rendered by a worker, kept by their numbers, called off, another's unseen."""
 
 import io
+import time
 import wave
+from dataclasses import replace
 from datetime import timedelta
 
 import numpy as np
 import pytest
+from django.core.files.storage import default_storage
 from django.utils import timezone
-from hearing import actions, rendering
-from hearing.models import Example
+from jobs import actions, kinds, working
+from jobs.models import Job
+from jobs.working import work_on
 from plans.actions import make_session
 from procrastinate.contrib.django import app
 from procrastinate.contrib.django.models import ProcrastinateJob
@@ -23,8 +27,8 @@ def asked(api, layout, **more):
     return api("POST", f"/layouts/{layout.pk}/examples", body)[1]
 
 
-def jobs():
-    return ProcrastinateJob.objects.filter(task_name="render_example")
+def handed_out():
+    return ProcrastinateJob.objects.filter(task_name="run_job")
 
 
 def samples(body):
@@ -34,7 +38,8 @@ def samples(body):
 
 
 @pytest.mark.django_db(transaction=True)
-def test_a_worker_takes_up_what_was_asked_for(owner, layout):
+def test_a_worker_takes_up_what_was_asked_for(owner, layout, monkeypatch):
+    monkeypatch.setattr(app.periodic_registry, "periodic_tasks", {})  # not by the minute
     api = Api(owner)
     out = asked(api, layout)
     assert (out["state"], out["versions"]) == ("waiting", [])
@@ -56,76 +61,163 @@ def test_the_same_numbers_are_rendered_once(owner, layout):
     api = Api(owner)
     one, two = asked(api, layout), asked(api, layout)
     assert one["id"] == two["id"]
-    assert jobs().count() == 1
-    rendering.work_on(one["id"])
+    assert handed_out().count() == 1
+    work_on(one["id"])
     assert asked(api, layout)["state"] == "done"
     assert asked(api, layout, source="kick")["id"] != one["id"]
-    assert jobs().count() == 2
+    assert handed_out().count() == 2
 
 
 def test_called_off_it_is_left_and_can_be_asked_for_again(owner, layout):
     api = Api(owner)
     out = asked(api, layout)
     assert api("DELETE", f"/examples/{out['id']}")[1]["state"] == "cancelled"
-    rendering.work_on(out["id"])
-    assert not Example.objects.get(pk=out["id"]).sounds.exists()
+    work_on(out["id"])
+    assert Job.objects.get(pk=out["id"]).files == {}
     assert asked(api, layout)["state"] == "waiting"
-    assert jobs().count() == 2
+    assert handed_out().count() == 2
 
 
-def test_called_off_while_it_is_being_rendered_nothing_is_kept(owner, layout, monkeypatch):
+@pytest.fixture
+def doing(monkeypatch):
+    """Put other work in the place of rendering."""
+
+    def put(work, **more):
+        kind = replace(kinds.KINDS["example"], work=work, **more)
+        monkeypatch.setitem(kinds.KINDS, "example", kind)
+
+    return put
+
+
+def stored(pk):
+    folder = f"jobs/{Job.objects.get(pk=pk).studio_id}"
+    if not default_storage.exists(folder):
+        return []
+    return default_storage.listdir(folder)[0]
+
+
+def test_called_off_while_it_is_being_rendered_nothing_is_kept(owner, layout, doing):
     out = asked(Api(owner), layout)
 
-    def rendered(ask, told):
-        told(0.3)
-        assert Example.objects.get(pk=out["id"]).progress == 0.3
-        actions.call_off(owner, out["id"])
-        told(0.6)
+    def work(ask, tell):
+        tell(0.3)
+        assert Job.objects.get(pk=out["id"]).progress == 0.3
+        actions.call_off(owner, "example", out["id"])
+        tell(0.6)
         raise AssertionError("went on though it was called off")
 
-    monkeypatch.setattr(rendering, "rendered", rendered)
-    rendering.work_on(out["id"])
-    found = Example.objects.get(pk=out["id"])
-    assert (found.state, found.sounds.count()) == ("cancelled", 0)
+    doing(work)
+    work_on(out["id"])
+    assert Job.objects.get(pk=out["id"]).state == "cancelled"
 
 
-def test_called_off_at_the_last_moment_nothing_is_kept(owner, layout, monkeypatch):
+def test_called_off_at_the_last_moment_nothing_is_kept(owner, layout, doing):
     out = asked(Api(owner), layout)
 
-    def rendered(ask, told):
-        told(1.0)
-        actions.call_off(owner, out["id"])
-        return {"wired": b"RIFF"}
+    def work(ask, tell):
+        tell(1.0)
+        actions.call_off(owner, "example", out["id"])
+        return {"wired.wav": b"RIFF"}
 
-    monkeypatch.setattr(rendering, "rendered", rendered)
-    rendering.work_on(out["id"])
-    found = Example.objects.get(pk=out["id"])
-    assert (found.state, found.sounds.count()) == ("cancelled", 0)
+    doing(work)
+    work_on(out["id"])
+    found = Job.objects.get(pk=out["id"])
+    assert (found.state, found.files) == ("cancelled", {})
+    kept = [default_storage.listdir(f"jobs/{found.studio_id}/{f}")[1] for f in stored(found.pk)]
+    assert not any(kept)
 
 
-def test_a_failure_is_said_and_tried_again_when_asked_again(owner, layout, monkeypatch):
+def test_a_failure_is_said_and_tried_again_when_asked_again(owner, layout, doing):
     out = asked(Api(owner), layout)
-    with monkeypatch.context() as m:
-        m.setattr(rendering, "rendered", lambda ask, told: 1 / 0)
-        with pytest.raises(ZeroDivisionError):
-            rendering.work_on(out["id"])
-    assert Api(owner)("GET", f"/examples/{out['id']}")[1]["state"] == "failed"
+    good = kinds.KINDS["example"].work
+    doing(lambda ask, tell: 1 / 0)
+    with pytest.raises(ZeroDivisionError):
+        work_on(out["id"])
+    told = Api(owner)("GET", f"/examples/{out['id']}")[1]
+    assert (told["state"], "went wrong" in told["trouble"]) == ("failed", True)
+    doing(good)
     assert asked(Api(owner), layout)["state"] == "waiting"
 
 
-def test_what_a_worker_dropped_is_handed_to_another(owner, layout):
+def test_work_that_takes_too_long_is_stopped_and_says_so(owner, layout, doing):
     out = asked(Api(owner), layout)
-    long_ago = timezone.now() - timedelta(seconds=61)
-    Example.objects.filter(pk=out["id"]).update(state="working", changed_at=long_ago)
-    assert asked(Api(owner), layout)["state"] == "waiting"
-    assert jobs().count() == 2
+
+    def work(ask, tell):
+        tell(0.1)
+        raise AssertionError("went on over its time")
+
+    doing(work, longest_s=-1.0)
+    work_on(out["id"])
+    told = Api(owner)("GET", f"/examples/{out['id']}")[1]
+    assert (told["state"], "stopped" in told["trouble"]) == ("failed", True)
 
 
-def test_only_so_many_are_kept(owner, layout, monkeypatch):
-    monkeypatch.setattr(actions, "KEPT_EXAMPLES", 2)
+def silent(pk, **more):
+    long_ago = timezone.now() - actions.SILENT - timedelta(seconds=1)
+    Job.objects.filter(pk=pk).update(state="working", beat_at=long_ago, **more)
+
+
+def test_what_a_worker_dropped_is_taken_up_again_done_once_and_said(owner, layout, doing):
+    """A worker is killed half way; the one that comes back late changes nothing."""
+    api = Api(owner)
+    out = asked(api, layout)
+
+    def late(ask, tell):
+        silent(out["id"])
+        told = api("GET", f"/examples/{out['id']}")[1]
+        assert (told["state"], "begun again" in told["trouble"]) == ("waiting", True)
+        doing(lambda ask, tell: {"wired.wav": b"second"})
+        work_on(out["id"])
+        return {"wired.wav": b"first, too late"}
+
+    doing(late)
+    work_on(out["id"])
+    assert handed_out().count() == 2
+    assert api("GET", f"/examples/{out['id']}")[1]["state"] == "done"
+    assert api("GET", f"/examples/{out['id']}/wired.wav")[1] == b"second"
+    assert Job.objects.get(pk=out["id"]).tries == 2
+
+
+def test_a_worker_that_lives_is_left_alone_and_one_that_never_does_given_up(owner, layout):
+    out = asked(Api(owner), layout)
+    Job.objects.filter(pk=out["id"]).update(state="working", beat_at=timezone.now())
+    assert actions.take_up_again() == 0
+    for tries, state in ((1, "waiting"), (2, "waiting"), (3, "failed")):
+        silent(out["id"], tries=tries)
+        assert actions.take_up_again() == 1
+        assert Job.objects.get(pk=out["id"]).state == state
+    assert "went away" in Job.objects.get(pk=out["id"]).words
+
+
+@pytest.mark.django_db(transaction=True)
+def test_a_silent_stretch_of_work_still_shows_life(owner, layout, doing, monkeypatch):
+    monkeypatch.setattr(working, "BEAT_S", 0.05)
+    out = asked(Api(owner), layout)
+    beats = []
+
+    def work(ask, tell):
+        silent(out["id"])
+        for _ in range(100):
+            time.sleep(0.05)
+            if timezone.now() - Job.objects.get(pk=out["id"]).beat_at < timedelta(seconds=5):
+                beats.append(1)
+                break
+        return {}
+
+    doing(work)
+    work_on(out["id"])
+    assert beats
+
+
+def test_only_so_many_are_kept_and_their_files_go_with_them(owner, layout, doing):
+    doing(lambda ask, tell: {"wired.wav": b"RIFF"}, kept=2)
+    paths = []
     for source in ("kick", "snare", "floor"):
-        asked(Api(owner), layout, source=source)
-    assert Example.objects.count() == 2
+        out = asked(Api(owner), layout, source=source)
+        work_on(out["id"])
+        paths += Job.objects.get(pk=out["id"]).files.values()
+    assert Job.objects.count() == 2
+    assert [default_storage.exists(p) for p in paths] == [False, True, True]
 
 
 def test_another_studios_example_is_not_there(owner, outsider, layout):

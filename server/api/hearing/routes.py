@@ -4,7 +4,7 @@ from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from hearing import actions
-from hearing.models import Example
+from jobs.models import Job
 from ninja import Router
 from ringside.pairs.analysis import analyse
 from ringside.voices.example import VERSIONS, Ask, Version, ask_of
@@ -16,12 +16,13 @@ router = Router(tags=["hearing"])
 WRONG: dict[int, Any] = {400: Problem, 404: Problem, 422: Problem}
 
 
-def _out(example: Example) -> dict[str, Any]:
+def _out(example: Job) -> dict[str, Any]:
     return {
         "id": example.pk,
         "state": example.state,
         "progress": example.progress,
-        "versions": list(VERSIONS) if example.state == Example.State.DONE else [],
+        "versions": list(VERSIONS) if example.state == Job.State.DONE else [],
+        "trouble": example.words,
         "words": Ask.model_validate(example.ask).words,
     }
 

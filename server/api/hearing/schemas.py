@@ -24,3 +24,4 @@ class ExampleOut(Schema):
     progress: float
     versions: list[Version]
     words: str
+    trouble: str

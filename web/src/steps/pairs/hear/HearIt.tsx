@@ -41,7 +41,7 @@ function Hearing({ row }: { row: PairRow }) {
       <div>
         <p role="alert">
           {example.state === "failed"
-            ? "It could not be rendered."
+            ? `It could not be rendered. ${example.trouble}`
             : "Called off; nothing is kept."}
         </p>
         <button type="button" className="btn mt-2" onClick={again}>
@@ -63,7 +63,7 @@ function Rendering({ example, onCancel }: { example: Example; onCancel: () => vo
     <div>
       <progress className="w-full" max={1} value={example.progress} aria-label="Rendering" />
       <p className="mt-1 text-[0.88rem] text-soft">
-        {waiting ? "Waiting for a worker…" : "Rendering…"}{" "}
+        {waiting ? "Waiting for a worker…" : "Rendering…"} {example.trouble}{" "}
         {waiting &&
           slow &&
           "None has taken it up yet. Workers start with the application; start it again if this lasts."}
