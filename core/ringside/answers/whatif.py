@@ -103,6 +103,11 @@ class _AtValue:
     mics: list[Stand]
 
 
+MOST_ANALYSED: Final = 1600
+FEWEST_POINTS: Final = 15
+"""Values times mics that are worked out: with many mics a curve has fewer points."""
+
+
 def sweep(layout: Layout, taken_id: str, number: str, points: int = SWEEP_POINTS) -> Sweep:
     """One number of a technique over its range.
 
@@ -122,6 +127,7 @@ def sweep(layout: Layout, taken_id: str, number: str, points: int = SWEEP_POINTS
     """
     if not 3 <= points <= 121:
         raise RingsideError("expected 3 to 121 points")
+    points = min(points, max(MOST_ANALYSED // max(len(layout.mics), 1), FEWEST_POINTS))
     kept = in_use(layout, taken_id)
     n = _number(kept, number)
     now = float(kept.numbers.get(number, n.default))

@@ -36,10 +36,14 @@ from ringside.pairs.gram import (
 )
 
 EXACT: Final = 24
-LEAF: Final = 20
+LEAF: Final = 18
 """Free mics of a branch that are tried set by set."""
 
-MOST_NODES: Final = 160
+MOST_WORK: Final = 260
+"""Bounds worked out, a leaf counting as `LEAF_WORK`: about a second on a slow machine. Where it
+is not enough, the best set found is told with how much better another could at most be."""
+
+LEAF_WORK: Final = 4
 MOST_FLIPPED: Final = 32
 KEPT: Final = 12
 """How many of the best sets are handed back."""
@@ -202,8 +206,11 @@ def _climb(problem: Problem, at: Floats, free: Ints) -> Floats:
         signs[free[list({int(i), int(j)})]] *= -1
 
 
-def _bound(problem: Problem, at: Floats, free: Ints) -> float:
-    """No set of the free mics, the others as in `at`, scores more than this."""
+def _bound(problem: Problem, at: Floats, free: Ints, enough: float) -> float:
+    """No set of the free mics, the others as in `at`, scores more than this.
+
+    It is made no sharper once it is below `enough`: the branch is dropped by then.
+    """
     g = problem.gram
     near = _climb(problem, at, free)
     e = np.maximum(body_of(g, near), LEAST_SHARE)
@@ -216,10 +223,10 @@ def _bound(problem: Problem, at: Floats, free: Ints) -> float:
     form[:n, n] = form[n, :n] = q[np.ix_(free, fixed)] @ rest
     form[n, n] = rest @ q[np.ix_(fixed, fixed)] @ rest
     tangent = float((np.log(e) - 1 + problem.slack / e).sum())
-    return tangent + _largest(form, np.append(near[free], 1.0))
+    return tangent + _largest(form, np.append(near[free], 1.0), enough - tangent)
 
 
-def _largest(form: Floats, near: Floats) -> float:
+def _largest(form: Floats, near: Floats, enough: float) -> float:
     """A bound on x'Fx over signs: (n)·λ of F with its diagonal shifted, steps of subgradient."""
     n = len(form)
     goal = float(near @ form @ near)
@@ -230,7 +237,7 @@ def _largest(form: Floats, near: Floats) -> float:
     for _ in range(40):
         values, vectors = np.linalg.eigh(form - np.diag(shift))
         best = min(best, n * float(values[-1]) + float(shift.sum()))
-        if best - goal < 1e-7:
+        if best - goal < 1e-7 or best <= enough:
             break
         slope = 1 - n * vectors[:, -1] ** 2
         size = float(slope @ slope)
@@ -252,13 +259,15 @@ def _split(problem: Problem, ones: Floats) -> tuple[list[Floats], float]:
     best = max(problem.score(s) for s in found.values())
     order = count()
     heap: list[tuple[float, int, int, Floats]] = [
-        (-_bound(problem, ones, free), next(order), 0, ones)
+        (-_bound(problem, ones, free, best), next(order), 0, ones)
     ]
-    for _ in range(MOST_NODES):
+    work = 0
+    while work < MOST_WORK:
         if not heap or -heap[0][0] <= best + 1e-9:
             break
         _, _, depth, at = heapq.heappop(heap)
         if len(free) - depth <= LEAF:
+            work += LEAF_WORK
             for s in _every(problem, at, free[depth:]):
                 found[tuple(s)] = s
                 best = max(best, problem.score(s))
@@ -266,7 +275,8 @@ def _split(problem: Problem, ones: Floats) -> tuple[list[Floats], float]:
         for sign in (1.0, -1.0):
             there = at.copy()
             there[free[depth]] = sign
-            limit = _bound(problem, there, free[depth + 1 :])
+            work += 1
+            limit = _bound(problem, there, free[depth + 1 :], best)
             if limit > best + 1e-9:
                 heapq.heappush(heap, (-limit, next(order), depth + 1, there))
     ranked = sorted(found.values(), key=lambda s: -problem.score(s))[:KEPT]

@@ -1,31 +1,29 @@
 """The modes of a room: which frequencies stand between its walls.
 
 A box: f = c/2·√((nx/Lx)² + (ny/Ly)² + (nz/Lz)²) (Kuttruff, Room Acoustics, ch. 3). An L has
-no such formula: its floor plan is solved as a membrane with free edges on a grid of squares
-(five-point Laplacian, whole cells between walls) and the height is added as for a box,
-because walls are upright: f = √(f_plan² + (c·nz/2Lz)²).
+no such formula: its floor plan is solved as a membrane with free edges (`floorplan`) and the
+height is added as for a box, because walls are upright: f = √(f_plan² + (c·nz/2Lz)²).
+
+Modes are listed one by one as far as single ones can matter; above that they are counted
+(Weyl's law: Kuttruff, eq. 3.20 in substance).
 """
 
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Final, Literal
 
 import numpy as np
 
-from ringside.arrays import Floats
-from ringside.plan.room import Room
+from ringside.plan.room import Room, volume
+from ringside.rooms.floorplan import plan_top, plan_wave_numbers
 
 MODES_TOP_HZ: Final = 200.0
 """Modes are listed up to here: above it no small room has single ones."""
 
-CELL_M: Final = 0.1
-"""Size of a grid cell of an L, metres: a fifteenth of the shortest wave in the list."""
+MOST_LISTED: Final = 400
+"""A list longer than this is of use to nobody: its modes lie several to the hertz."""
 
 TOGETHER_HZ: Final = 2.0
 """Modes closer than this pile up into one (from memory)."""
-
-PLAN_CACHE: Final = 16
-
 
 ModeKind = Literal["axial", "tangential", "oblique", "plan", "upright", "mixed"]
 
@@ -70,74 +68,6 @@ def _kind(directions: int) -> ModeKind:
     return kinds[directions - 1]
 
 
-@lru_cache(maxsize=PLAN_CACHE)
-def _plan_numbers(outline: tuple[float, ...], corner: str, top: float) -> tuple[float, ...]:
-    """Wave numbers of the floor plan up to `top`, rad/m, lowest (0) first."""
-    from scipy.sparse import coo_array
-    from scipy.sparse.linalg import eigsh
-
-    width, length, cut_w, cut_l = outline
-    # Cells are fitted to the walls: whole numbers of them across each stretch.
-    xs = _edges(width, cut_w if "left" in corner else width - cut_w)
-    ys = _edges(length, cut_l if "back" in corner else length - cut_l)
-    dx, dy = np.diff(xs), np.diff(ys)
-    mx, my = (xs[:-1] + xs[1:]) / 2, (ys[:-1] + ys[1:]) / 2
-    x, y = np.meshgrid(mx, my, indexing="ij")
-    out_x = x < cut_w if "left" in corner else x > width - cut_w
-    out_y = y < cut_l if "back" in corner else y > length - cut_l
-    inside = ~(out_x & out_y)
-    number = np.full(inside.shape, -1)
-    number[inside] = np.arange(int(inside.sum()))
-    area = np.outer(dx, dy)[inside]
-    rows, cols, values = [], [], []
-    diagonal = np.zeros(len(area))
-    for axis in (0, 1):
-        a = number[:-1, :] if axis == 0 else number[:, :-1]
-        b = number[1:, :] if axis == 0 else number[:, 1:]
-        if axis == 0:
-            flow = np.outer(2 / (dx[:-1] + dx[1:]), dy)
-        else:
-            flow = np.outer(dx, 2 / (dy[:-1] + dy[1:]))
-        both = (a >= 0) & (b >= 0)
-        i, j, g = a[both], b[both], flow[both]
-        # Symmetric in the weights of the cells: D^-1/2 K D^-1/2.
-        scale = g / np.sqrt(area[i] * area[j])
-        rows += [i, j]
-        cols += [j, i]
-        values += [-scale, -scale]
-        np.add.at(diagonal, i, g / area[i])
-        np.add.at(diagonal, j, g / area[j])
-    n = len(area)
-    every = np.arange(n)
-    matrix = coo_array(
-        (np.concatenate([*values, diagonal]),
-         (np.concatenate([*rows, every]), np.concatenate([*cols, every]))), shape=(n, n),
-    ).tocsc()  # fmt: skip
-    floor = width * length - cut_w * cut_l
-    # Weyl's law with the edge term tells how many there will be.
-    about = floor * top**2 / (4 * np.pi) + 2 * (width + length) * top / (4 * np.pi)
-    count = min(int(about) + 6, n - 2)
-    start = np.ones(n) + 0.01 * np.arange(n) / n  # fixed, so that the same room answers the same
-    squares = eigsh(matrix, k=count, sigma=-0.1, which="LM", v0=start, return_eigenvectors=False)
-    found = np.sqrt(np.maximum(np.sort(squares), 0.0))
-    return tuple(float(k) for k in found if k <= top)
-
-
-def _edges(whole: float, at: float) -> Floats:
-    """Cell edges along one side, with one at the inner wall."""
-    first = np.linspace(0, at, max(round(at / CELL_M), 2) + 1)
-    rest = np.linspace(at, whole, max(round((whole - at) / CELL_M), 2) + 1)
-    return np.concatenate([first, rest[1:]])
-
-
-def plan_wave_numbers(room: Room, top: float) -> tuple[float, ...]:
-    """Wave numbers of the floor plan of an L up to `top`, rad/m, the uniform one (0) first."""
-    n = room.notch
-    assert n is not None
-    outline = (room.width_m, room.length_m, n.width_m, n.length_m)
-    return _plan_numbers(outline, n.corner, top)
-
-
 def l_modes(room: Room, speed: float, top_hz: float) -> list[Mode]:
     """Modes of an L-shaped room up to a frequency; the order counts (plan, height)."""
     top = 2 * np.pi * top_hz / speed
@@ -151,11 +81,49 @@ def l_modes(room: Room, speed: float, top_hz: float) -> list[Mode]:
     return sorted(rows, key=lambda r: r.hz)
 
 
-def modes(room: Room, speed: float, top_hz: float = MODES_TOP_HZ) -> list[Mode]:
-    """The modes of a room, lowest first."""
+def counted(room: Room, speed: float, top_hz: float) -> float:
+    """About how many modes a room has up to a frequency.
+
+    References
+    ----------
+    Kuttruff, Room Acoustics, eq. 3.20: 4π/3·V(f/c)³ + π/4·S(f/c)² + L/8·(f/c), the surface
+    and edges those of the box round the room.
+    """
+    a, b, c = room.width_m, room.length_m, room.height_m
+    f = top_hz / speed
+    surface, edges = 2 * (a * b + b * c + a * c), 4 * (a + b + c)
+    return 4 * np.pi / 3 * volume(room) * f**3 + np.pi / 4 * surface * f**2 + edges / 8 * f
+
+
+def listed_top_hz(room: Room, speed: float) -> float:
+    """Up to where modes are listed one by one: 200 Hz, or lower in a large room, whole hertz."""
+    tops = np.arange(10.0, MODES_TOP_HZ + 1)
+    few = [t for t in tops if counted(room, speed, float(t)) <= MOST_LISTED]
+    top = few[-1] if few else tops[0]
+    if room.notch is not None:
+        top = min(top, plan_top(room) * speed / (2 * np.pi))
+    return float(np.floor(top))
+
+
+def modes(room: Room, speed: float, top_hz: float | None = None) -> list[Mode]:
+    """The modes of a room, lowest first, up to where single ones matter or to `top_hz`."""
+    top = listed_top_hz(room, speed) if top_hz is None else top_hz
     if room.notch is None:
-        return box_modes((room.width_m, room.length_m, room.height_m), speed, top_hz)
-    return l_modes(room, speed, top_hz)
+        return box_modes((room.width_m, room.length_m, room.height_m), speed, top)
+    return l_modes(room, speed, top)
+
+
+def beyond_words(room: Room, speed: float) -> list[str]:
+    """What is said of the modes that are counted and not listed; nothing where all are."""
+    top = listed_top_hz(room, speed)
+    if top >= MODES_TOP_HZ:
+        return []
+    more = counted(room, speed, MODES_TOP_HZ) - counted(room, speed, top)
+    each = counted(room, speed, top) - counted(room, speed, top - 1)
+    return [
+        f"Above {top:.0f} Hz they lie {each:.0f} to the hertz or closer, about {more:.0f} more up"
+        f" to {MODES_TOP_HZ:.0f} Hz: none is heard alone, so they are not listed."
+    ]
 
 
 def modes_words(rows: list[Mode]) -> list[str]:

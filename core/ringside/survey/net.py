@@ -9,12 +9,13 @@ Least squares with prior and snooping for gross errors by standardised residuals
 A testing procedure for use in geodetic networks (1968); redundancy of each reading from the
 same normal equations."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
 
-from ringside.arrays import Floats
+from ringside.arrays import Floats, Ints, Mask
 from ringside.plan.kit import Cymbal, Drum, Kit, Reading, centre_of, reference_point
 from ringside.values import Vector
 
@@ -53,8 +54,20 @@ REPEATED: Final = 14.0
 the same slip is made twice is one in a thousand (from memory)."""
 
 
+MOST_OUT: Final = 12
+"""So many readings are left out at most: when more do not fit, it is not slips of the hand."""
+
+WEIGHED: Final = 4
+"""After so many the next is simply the worst: it no longer pays to weigh one against another."""
+
+EXACT: Final = (1e-6, 1e-7)
+"""A solution is found when a step is smaller, metres, or wins less, squared sigmas."""
+
+NEAR: Final = (1e-4, 0.02)
+"""The same where solutions are only held against each other."""
+
 GROSS: Final = 5.0
-"""Above this many sigmas the plan is bent so far that four times as many are tried."""
+"""Above this many sigmas the plan is bent so far that twice as many are tried."""
 
 
 UNCHECKED: Final = 0.05
@@ -125,7 +138,59 @@ def _prior(kit: Kit, *, hold_bearing: bool) -> Floats:
     return weight
 
 
-def computed(points: Floats, ends: list[tuple[int, int | None]]) -> tuple[Floats, Floats]:
+Ends = tuple[int, int | None]
+
+
+@dataclass(frozen=True)
+class Lines:
+    """Readings as arrays: part by part, `floor` where the other end is the floor; (R,) each."""
+
+    one: Ints
+    two: Ints
+    floor: Mask
+
+    def lengths(self, points: Floats) -> tuple[Floats, Floats]:
+        """What each reading should be, metres (R,), and the way it runs (R, 3).
+
+        Parameters
+        ----------
+        points : ndarray, shape (P, 3)
+            Where the tape is held at each part, metres.
+        """
+        way = points[self.one] - points[self.two]
+        far = np.sqrt(np.einsum("ri,ri->r", way, way))
+        return np.where(self.floor, points[self.one, 2], far), way
+
+    def slopes(self, said: Floats, way: Floats, parts: int) -> Floats:
+        """The slope of each reading over all coordinates, metres per metre.
+
+        Parameters
+        ----------
+        said : ndarray, shape (R,)
+        way : ndarray, shape (R, 3)
+        parts : int
+
+        Returns
+        -------
+        ndarray, shape (R, 3P)
+        """
+        rows = np.arange(len(said))
+        unit = way / np.maximum(said, 1e-6)[:, None]
+        unit[self.floor] = (0.0, 0.0, 1.0)
+        slope = np.zeros((len(said), parts, 3))
+        slope[rows, self.one] = unit
+        slope[rows[~self.floor], self.two[~self.floor]] = -unit[~self.floor]
+        return np.asarray(slope.reshape(len(said), 3 * parts))
+
+
+def lines_of(ends: Sequence[Ends]) -> Lines:
+    """Readings between parts by number; None is the floor."""
+    one = np.array([a for a, _ in ends], dtype=int)
+    two = np.array([a if b is None else b for a, b in ends], dtype=int)
+    return Lines(one, two, np.array([b is None for _, b in ends], dtype=bool))
+
+
+def computed(points: Floats, ends: Sequence[Ends]) -> tuple[Floats, Floats]:
     """What each reading should be, and its slope over all coordinates.
 
     Parameters
@@ -142,66 +207,87 @@ def computed(points: Floats, ends: list[tuple[int, int | None]]) -> tuple[Floats
     slope : ndarray, shape (R, 3P)
         Metres per metre.
     """
-    rows = np.arange(len(ends))
-    one = np.array([a for a, _ in ends], dtype=int)
-    floor = np.array([b is None for _, b in ends], dtype=bool)
-    two = np.array([a if b is None else b for a, b in ends], dtype=int)
-    way = points[one] - points[two]
-    said = np.where(floor, points[one, 2], np.sqrt(np.einsum("ri,ri->r", way, way)))
-    unit = way / np.maximum(said, 1e-6)[:, None]
-    unit[floor] = (0.0, 0.0, 1.0)
-    slope = np.zeros((len(ends), len(points), 3))
-    slope[rows, one] = unit
-    slope[rows[~floor], two[~floor]] = -unit[~floor]
-    return np.asarray(said), slope.reshape(len(ends), points.size)
+    lines = lines_of(ends)
+    said, way = lines.lengths(points)
+    return said, lines.slopes(said, way, len(points))
 
 
-def ends_of(kit: Kit, r: Reading) -> tuple[int, int | None]:
+def ends_of(kit: Kit, r: Reading) -> Ends:
     """The ends of a reading by number; None is the floor."""
     ids = kit.source_ids
     return ids.index(r.a), None if r.b is None else ids.index(r.b)
 
 
-def solve(kit: Kit, used: list[int]) -> Net:
-    """Gauss-Newton with halved steps, begun from the kit as it was drawn."""
-    start = drawn_points(kit)
-    weight = _prior(kit, hold_bearing=False)
-    ends = [ends_of(kit, kit.readings[i]) for i in used]
-    read = np.array([kit.readings[i].metres for i in used])
+@dataclass(frozen=True)
+class Task:
+    """A kit and its readings as arrays, worked out once for every solution of them."""
+
+    start: Floats  # (P, 3) where the parts are drawn
+    weight: Floats  # (3P, 3P) of the drawing
+    ends: tuple[Ends, ...]  # of every reading
+    read: Floats  # (all readings,) metres
+
+
+def task_of(kit: Kit) -> Task:
+    """The arrays of a kit and all its readings."""
+    ends = tuple(ends_of(kit, r) for r in kit.readings)
+    read = np.array([r.metres for r in kit.readings])
+    return Task(drawn_points(kit), _prior(kit, hold_bearing=False), ends, read)
+
+
+def _settled(
+    task: Task, used: list[int], close: tuple[float, float]
+) -> tuple[Floats, float, Floats, Floats]:
+    """Points, cost, what the readings should be and their slope: Gauss-Newton, halved steps.
+
+    Begun from the kit as it was drawn, so that no order of readings tells; until a step, or
+    what it wins, is smaller than `close`.
+    """
+    start, weight, read = task.start, task.weight, task.read[used]
+    lines = lines_of([task.ends[i] for i in used])
     points = start.copy()
 
-    def state(p: Floats) -> tuple[float, Floats, Floats]:
+    def cost(p: Floats) -> float:
         away = (p - start).ravel()
-        said, slope = computed(p, ends)
-        off = read - said
-        return float(away @ weight @ away + off @ off / TAPE_M**2), said, slope
+        off = read - lines.lengths(p)[0]
+        return float(away @ weight @ away + off @ off / TAPE_M**2)
 
-    now, said, slope = state(points)
+    now = cost(points)
     for _ in range(60):
+        said, way = lines.lengths(points)
+        slope = lines.slopes(said, way, len(start))
         normal = weight + slope.T @ slope / TAPE_M**2
         pull = slope.T @ (read - said) / TAPE_M**2 - weight @ (points - start).ravel()
         step = np.linalg.solve(normal, pull).reshape(-1, 3)
-        scale, new = 1.0, state(points + step)
-        while new[0] > now and scale > 1e-4:
+        scale, new = 1.0, cost(points + step)
+        while new > now and scale > 1e-4:
             scale /= 2
-            new = state(points + scale * step)
+            new = cost(points + scale * step)
         points = points + scale * step
-        now, said, slope = new
-        if float(np.abs(step).max()) * scale < 1e-6:
+        won, now = now - new, new
+        if float(np.abs(step).max()) * scale < close[0] or won < close[1]:
             break
+    said, way = lines.lengths(points)
+    return points, now, said, lines.slopes(said, way, len(start))
+
+
+def solve(kit: Kit, used: list[int], task: Task | None = None) -> Net:
+    """The plan from some of the readings, with the doubt about each part."""
+    task = task or task_of(kit)
+    points, cost, said, slope = _settled(task, used, EXACT)
     told = slope.T @ slope / TAPE_M**2
-    free = np.linalg.inv(weight + told)
+    free = np.linalg.inv(task.weight + told)
     redundancy = 1 - np.einsum("ri,ij,rj->r", slope, free, slope) / TAPE_M**2
     covariance = np.linalg.inv(_prior(kit, hold_bearing=True) + told)
     return Net(
         points,
         np.asarray(covariance, dtype=np.float64),
         tuple(used),
-        read - said,
+        task.read[used] - said,
         np.maximum(redundancy, 0.0),
         (),
         (),
-        now,
+        cost,
     )
 
 
@@ -211,24 +297,30 @@ def fit(kit: Kit) -> Net:
     While a standardised residual is above `MISFIT`, all is solved again without each of the
     worst in turn, because a large error bends the plan and the residuals with it. The one
     without which the rest fits best is left out; those that explain it nearly as well are its
-    rivals. At most a third of the readings can be left out.
+    rivals. At most a third of the readings can be left out, and `MOST_OUT`.
     """
     used = [i for i, r in enumerate(kit.readings) if r.sure]
     out: list[int] = []
     rivals: set[int] = set()
-    net = solve(kit, used)
-    while used and len(out) < max(len(kit.readings) / 3, 1):
+    task = task_of(kit)
+    net = solve(kit, used, task)
+    most = min(max(len(kit.readings) / 3, 1), MOST_OUT)
+    while used and len(out) < most:
         over = misfit(net)
         if over.max() <= MISFIT:
             break
-        tried = CANDIDATES if over.max() <= GROSS else 4 * CANDIDATES
-        worst = [int(k) for k in over.argsort()[::-1][:tried]]
-        trials = {used[k]: solve(kit, [i for i in used if i != used[k]]) for k in worst}
-        cost = {i: t.cost + REPEATED * (kit.readings[i].taken - 1) for i, t in trials.items()}
+        tried = CANDIDATES if over.max() <= GROSS else 2 * CANDIDATES
+        tried = tried if len(out) < WEIGHED else 1
+        worst = [used[int(k)] for k in over.argsort()[::-1][:tried]]
+        cost = {
+            i: _settled(task, [u for u in used if u != i], NEAR)[1]
+            + REPEATED * (kit.readings[i].taken - 1)
+            for i in worst
+        }
         best = min(cost, key=lambda i: cost[i])
         rivals |= {i for i, c in cost.items() if c < cost[best] + RIVAL}
-        net = trials[best]
         used.remove(best)
+        net = solve(kit, used, task)
         out.append(best)
     return replace(net, suspects=tuple(sorted(out)), rivals=tuple(sorted(rivals - set(out))))
 

@@ -12,7 +12,7 @@ from ringside.plan.kits import KITS
 from ringside.plan.materials import BANDS_HZ, MATERIALS, SOURCE
 from ringside.rooms.boundary import spot_report
 from ringside.rooms.decay import decay_report
-from ringside.rooms.modes import modes, modes_words
+from ringside.rooms.modes import beyond_words, modes, modes_words
 from ringside.survey.report import tape_report
 
 from api.common import LayoutOnly, Problem
@@ -67,7 +67,7 @@ def room_board(request: HttpRequest, data: LayoutOnly) -> dict[str, Any]:
     return {
         "decay": decay_report(data.layout),
         "modes": rows,
-        "modes_words": modes_words(rows),
+        "modes_words": [*modes_words(rows), *beyond_words(room, data.layout.air.speed)],
         "spots": spot_report(data.layout),
     }
 
