@@ -19,6 +19,7 @@ from ringside.plan.layout import Layout
 from sheets.units import Ruler
 from studios.errors import LockerChanged
 
+from api.heavy.pool import LONGEST_S, Busy, GaveUp, TooLong
 from api.reading import UnfitText
 from api.shapes import layout_out
 
@@ -109,6 +110,25 @@ def install(api: NinjaAPI) -> None:
         return answer(
             503, "Not now", "The database does not answer. Nothing was changed; try again."
         )
+
+    @api.exception_handler(Busy)
+    def _busy(request: HttpRequest, exc: Busy) -> HttpResponse:
+        words = "Several long answers are being worked out already. Try again in a moment."
+        busy = answer(429, "Busy", words)
+        busy["Retry-After"] = "2"
+        return busy
+
+    @api.exception_handler(TooLong)
+    def _too_long(request: HttpRequest, exc: TooLong) -> HttpResponse:
+        words = (
+            f"This took longer than {LONGEST_S:.0f} s and was stopped. Nothing was changed. It may"
+            " be quicker with fewer mics, readings or values, or a smaller room."
+        )
+        return answer(503, "Stopped", words)
+
+    @api.exception_handler(GaveUp)
+    def _gave_up(request: HttpRequest, exc: GaveUp) -> HttpResponse:
+        return answer(408, "Given up", "Whoever asked has gone.")
 
     @api.exception_handler(UnfitText)
     def _unfit(request: HttpRequest, exc: UnfitText) -> HttpResponse:

@@ -9,12 +9,7 @@ import argparse
 import logging
 import os
 import socket
-
-from waitress import serve
-
-os.environ.setdefault("RINGSIDE_DB_POOL", "1")
-
-from config.wsgi import application
+import threading
 
 THREADS = 24
 """Of which few compute at once (see `api.heavy`); the others wait for those or for the database."""
@@ -24,9 +19,19 @@ MOST_CONNECTIONS = 400
 
 def main() -> None:
     """Serve until told to stop."""
+    # Imported here: processes for long answers read this file too, and need none of it.
+    os.environ.setdefault("RINGSIDE_DB_POOL", "1")
+    os.environ.setdefault("RINGSIDE_HEAVY", "1")
+    from waitress import serve
+
+    from config.wsgi import application  # before anything that asks for settings
+
+    from api.heavy.pool import warm  # isort: skip
+
     parser = argparse.ArgumentParser()
     parser.add_argument("--fd", type=int, required=True, help="a bound socket, inherited")
     args = parser.parse_args()
+    threading.Thread(target=warm, daemon=True).start()
     logging.getLogger("waitress.queue").setLevel(logging.ERROR)
     serve(
         application,

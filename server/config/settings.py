@@ -69,6 +69,9 @@ DATABASES = {
         "CONN_MAX_AGE": 0 if POOL else 60,
     }
 }
+# Processes for long answers beside each web process; 0 works them out in place, as tests do.
+HEAVY_PROCESSES = env.int("RINGSIDE_HEAVY", default=0)
+
 # Files that are made or taken in: a local folder, unless another of Django's storages is named.
 MEDIA_ROOT = env.str("RINGSIDE_FILES", default=str(ROOT / ".ringside" / "files"))
 FILE_UPLOAD_PERMISSIONS = 0o600

@@ -60,16 +60,7 @@ def sheet_html(layout: Layout, ruler: Ruler, paper: Paper) -> str:
     return render_to_string("sheets/sheet.html", _context(layout, ruler, paper))
 
 
-def sheet_pdf(layout: Layout, ruler: Ruler, paper: Paper) -> bytes:
-    """The same page as PDF. Nothing is fetched: the style is read from disk."""
-    from weasyprint import CSS, HTML  # half a second to import: only when a PDF is asked for
-
-    def nothing(url: str, *args: Any, **kwargs: Any) -> Any:
-        raise ValueError(f"the sheet fetches nothing, not even {url}")
-
+def pdf_page(layout: Layout, ruler: Ruler, paper: Paper) -> tuple[str, str]:
+    """The same page as it is printed, and its style."""
     page = render_to_string("sheets/sheet.html", {**_context(layout, ruler, paper), "pdf": True})
-    size = CSS(string=f"@page {{ size: {paper} landscape; margin: 11mm }}")
-    written: bytes = HTML(string=page, url_fetcher=nothing).write_pdf(
-        stylesheets=[CSS(string=STYLE.read_text()), size]
-    )
-    return written
+    return page, STYLE.read_text()

@@ -11,6 +11,7 @@ from studios.actions import stock_of
 
 from api.brief.schemas import BriefOut, BuildIn, PlansIn
 from api.common import LayoutOnly, Problem
+from api.heavy.pool import heavy
 
 router = Router(tags=["brief"])
 WRONG = {400: Problem, 404: Problem, 422: Problem}
@@ -26,12 +27,13 @@ def brief(request: HttpRequest) -> dict[str, Any]:
 def starting(request: HttpRequest, pk: int, data: PlansIn) -> list[PlanRow]:
     """Up to three starting layouts; nothing is stored."""
     locker = stock_of(layout_for(request.user, pk).session.studio)
-    return plans(data.layout, data.brief, locker, request.user.hand_sizes)
+    return heavy(request, plans, data.layout, data.brief, locker, request.user.hand_sizes)
 
 
 @router.post("/layouts/{pk}/build", response={200: LayoutOnly, **WRONG})
 def build(request: HttpRequest, pk: int, data: BuildIn) -> dict[str, Any]:
     """A layout of chosen pieces, for a plan or a mix of two; nothing is stored."""
     locker = stock_of(layout_for(request.user, pk).session.studio)
-    made = built(data.layout, data.brief, data.pieces, locker, request.user.hand_sizes)
+    hand = request.user.hand_sizes
+    made = heavy(request, built, data.layout, data.brief, data.pieces, locker, hand)
     return {"layout": made}

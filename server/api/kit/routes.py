@@ -5,17 +5,13 @@ from typing import Any
 from django.http import HttpRequest
 from ninja import Router
 from ringside.answers.effects import Effects, effects
-from ringside.errors import RingsideError
 from ringside.hear.tuning import fundamental_of, note_of
-from ringside.places.clearance import PEDAL_WIDE_M, pedals, sweeps
 from ringside.plan.kits import KITS
 from ringside.plan.materials import BANDS_HZ, MATERIALS, SOURCE
-from ringside.rooms.boundary import spot_report
-from ringside.rooms.decay import decay_report
-from ringside.rooms.modes import beyond_words, modes, modes_words
-from ringside.survey.report import tape_report
 
 from api.common import LayoutOnly, Problem
+from api.heavy import work
+from api.heavy.pool import heavy
 from api.kit.schemas import (
     EffectsIn,
     KitBoard,
@@ -40,13 +36,8 @@ def presets(request: HttpRequest) -> list[dict[str, Any]]:
 @router.post("/kit/board", response={200: KitBoard, **WRONG})
 def kit_board(request: HttpRequest, data: KitBoardIn) -> dict[str, Any]:
     """The tape walk and the drummer's zones."""
-    kit = data.layout.kit
-    return {
-        "tape": tape_report(kit, frozenset(frozenset(pair) for pair in data.skip)),
-        "sweeps_m": sweeps(kit).tolist(),
-        "pedals_m": pedals(kit).tolist(),
-        "pedal_wide_m": PEDAL_WIDE_M,
-    }
+    skip = frozenset(frozenset(pair) for pair in data.skip)
+    return heavy(request, work.kit_board, data.layout.kit, skip)
 
 
 @router.post("/kit/pitch", response={200: PitchOut, **WRONG})
@@ -60,16 +51,7 @@ def pitch(request: HttpRequest, data: PitchIn) -> dict[str, Any]:
 @router.post("/room/board", response={200: RoomBoard, **WRONG})
 def room_board(request: HttpRequest, data: LayoutOnly) -> dict[str, Any]:
     """Decay, modes, boundary response and the map of spots."""
-    room = data.layout.room
-    if room is None:
-        raise RingsideError("this layout has no room yet; draw one first")
-    rows = modes(room, data.layout.air.speed)
-    return {
-        "decay": decay_report(data.layout),
-        "modes": rows,
-        "modes_words": [*modes_words(rows), *beyond_words(room, data.layout.air.speed)],
-        "spots": spot_report(data.layout),
-    }
+    return heavy(request, work.room_board, data.layout)
 
 
 @router.get("/room/materials", response=MaterialsOut)

@@ -10,14 +10,14 @@ from plans.actions import layout_for
 from plans.errors import Unreadable
 from plans.models import Layout
 from ringside.files.layout import write_layout
-from ringside.files.pairs import pairs_csv
-from ringside.pairs.analysis import analyse
-from sheets.page import sheet_html, sheet_pdf
+from sheets.page import pdf_page, sheet_html
 from sheets.table import sheet_csv
 from sheets.units import Ruler
 from studios.actions import stock_of
 
 from api.common import Problem, Units
+from api.heavy import work
+from api.heavy.pool import heavy
 
 router = Router(tags=["files"])
 Paper = Literal["A4", "Letter"]
@@ -49,9 +49,9 @@ def sheet(request: HttpRequest, pk: int, units: Units = "cm", paper: Paper = "A4
 def pdf(request: HttpRequest, pk: int, units: Units = "cm", paper: Paper = "A4") -> HttpResponse:
     """The set-up sheet as PDF."""
     layout = layout_for(request.user, pk)
-    return _file(
-        layout, sheet_pdf(layout, _ruler(request, units), paper), "application/pdf", ".pdf"
-    )
+    page, style = pdf_page(layout, _ruler(request, units), paper)
+    body = heavy(request, work.sheet_bytes, page, style, paper)
+    return _file(layout, body, "application/pdf", ".pdf")
 
 
 @router.get("/{pk}/sheet.csv", response={200: str, **GONE})
@@ -65,7 +65,7 @@ def csv(request: HttpRequest, pk: int, units: Units = "cm") -> HttpResponse:
 def pairs(request: HttpRequest, pk: int) -> HttpResponse:
     """Every pair on every drum as a table, metres and seconds."""
     layout = layout_for(request.user, pk)
-    body = pairs_csv(analyse(layout.doc()))
+    body = heavy(request, work.pairs_table, layout.doc())
     return _file(layout, body, "text/csv; charset=utf-8", "-pairs.csv")
 
 

@@ -2,14 +2,16 @@
 
 from django.http import HttpRequest
 from ninja import Router
-from ringside.answers.depth import PairDepth, in_depth
-from ringside.answers.rows import PairRow, pair_rows
+from ringside.answers.depth import PairDepth
+from ringside.answers.rows import PairRow
 from ringside.pairs.analysis import analyse
-from ringside.pairs.flips import BestFlips, best_flips
+from ringside.pairs.flips import BestFlips
 from ringside.pairs.onebyone import StepRow, order_of, steps
 from ringside.pairs.stereo import Pictures, pictures
 
 from api.common import LayoutOnly, Problem
+from api.heavy import work
+from api.heavy.pool import heavy
 from api.pairs.schemas import OrderIn, PairIn, RowsIn
 
 router = Router(tags=["pairs"])
@@ -19,19 +21,19 @@ WRONG = {400: Problem, 422: Problem}
 @router.post("/pair-rows", response={200: list[PairRow], **WRONG})
 def rows(request: HttpRequest, data: RowsIn) -> list[PairRow]:
     """Every pair in the order of the grid, each on its worst source or all on one."""
-    return pair_rows(analyse(data.layout), data.source)
+    return heavy(request, work.rows, data.layout, data.source)
 
 
 @router.post("/pair-in-depth", response={200: PairDepth, **WRONG})
 def depth(request: HttpRequest, data: PairIn) -> PairDepth:
     """A pair on a drum: bands, body against delay, and every remedy tried on the whole."""
-    return in_depth(data.layout, data.a, data.b, data.source)
+    return heavy(request, work.depth, data.layout, data.a, data.b, data.source)
 
 
 @router.post("/best-flips", response={200: BestFlips, **WRONG})
 def flips(request: HttpRequest, data: LayoutOnly) -> BestFlips:
     """The best set of flips for all mics together."""
-    return best_flips(analyse(data.layout))
+    return heavy(request, work.flips, data.layout)
 
 
 @router.post("/one-by-one", response={200: list[StepRow], **WRONG})

@@ -16,6 +16,7 @@ from ringside.techniques.taking import StandingRow, Took, standing, take
 from studios.actions import stock_of
 
 from api.common import LayoutOnly, Problem
+from api.heavy.pool import heavy
 from api.techniques.schemas import (
     FitIn,
     NullIn,
@@ -76,7 +77,7 @@ def in_use(request: HttpRequest, data: LayoutOnly) -> list[StandingRow]:
 @router.post("/techniques/what-if", response={200: Sweep, **WRONG})
 def what_if(request: HttpRequest, data: SweepIn) -> Sweep:
     """One number of a technique over its range."""
-    return sweep(data.layout, data.taken, data.number, data.points)
+    return heavy(request, sweep, data.layout, data.taken, data.number, data.points)
 
 
 @router.post("/drum-terms", response={200: CloseTerms, **WRONG})
@@ -101,4 +102,4 @@ def turned(request: HttpRequest, data: NullIn) -> NullAim:
 def fitted(request: HttpRequest, pk: int, data: FitIn) -> Fitted:
     """The layout fitted, with the stands of the studio's locker; nothing is stored."""
     studio = layout_for(request.user, pk).session.studio
-    return fit(data.layout, data.ask, stock_of(studio))
+    return heavy(request, fit, data.layout, data.ask, stock_of(studio))

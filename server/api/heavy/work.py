@@ -1,0 +1,83 @@
+"""What is worked out apart. Only the core is known here: these processes have no database."""
+
+from typing import Any
+
+from ringside.answers.depth import PairDepth, in_depth
+from ringside.answers.rows import PairRow, pair_rows
+from ringside.edits.apply import apply
+from ringside.edits.edited import Edited
+from ringside.errors import RingsideError
+from ringside.files.pairs import pairs_csv
+from ringside.pairs.analysis import analyse
+from ringside.pairs.flips import BestFlips, best_flips
+from ringside.places.clearance import PEDAL_WIDE_M, pedals, sweeps
+from ringside.plan.kit import Kit
+from ringside.plan.layout import Layout
+from ringside.rooms.boundary import spot_report
+from ringside.rooms.decay import decay_report
+from ringside.rooms.modes import beyond_words, modes, modes_words
+from ringside.survey.report import tape_report
+from ringside.survey.walk import Ends
+
+
+def kit_board(kit: Kit, skip: frozenset[Ends]) -> dict[str, Any]:
+    """The tape walk and the drummer's zones."""
+    return {
+        "tape": tape_report(kit, skip),
+        "sweeps_m": sweeps(kit).tolist(),
+        "pedals_m": pedals(kit).tolist(),
+        "pedal_wide_m": PEDAL_WIDE_M,
+    }
+
+
+def room_board(layout: Layout) -> dict[str, Any]:
+    """Decay, modes, boundary response and the map of spots."""
+    room = layout.room
+    if room is None:
+        raise RingsideError("this layout has no room yet; draw one first")
+    rows_ = modes(room, layout.air.speed)
+    return {
+        "decay": decay_report(layout),
+        "modes": rows_,
+        "modes_words": [*modes_words(rows_), *beyond_words(room, layout.air.speed)],
+        "spots": spot_report(layout),
+    }
+
+
+def rows(layout: Layout, source: str | None) -> list[PairRow]:
+    """Every pair in the order of the grid."""
+    return pair_rows(analyse(layout), source)
+
+
+def depth(layout: Layout, a: str, b: str, source: str | None) -> PairDepth:
+    """A pair on a drum, every remedy tried on the whole."""
+    return in_depth(layout, a, b, source)
+
+
+def flips(layout: Layout) -> BestFlips:
+    """The best set of flips."""
+    return best_flips(analyse(layout))
+
+
+def pairs_table(layout: Layout) -> str:
+    """Every pair on every drum as CSV."""
+    return pairs_csv(analyse(layout))
+
+
+def apply_edit(layout: Layout, edit: Any) -> Edited:
+    """A layout with one edit made."""
+    return apply(layout, edit)
+
+
+def sheet_bytes(page: str, style: str, paper: str) -> bytes:
+    """A page as PDF. Nothing is fetched: the style comes along."""
+    from weasyprint import CSS, HTML  # half a second to import: only when a PDF is asked for
+
+    def nothing(url: str, *args: Any, **kwargs: Any) -> Any:
+        raise ValueError(f"the sheet fetches nothing, not even {url}")
+
+    size = CSS(string=f"@page {{ size: {paper} landscape; margin: 11mm }}")
+    written: bytes = HTML(string=page, url_fetcher=nothing).write_pdf(
+        stylesheets=[CSS(string=style), size]
+    )
+    return written
