@@ -8,6 +8,7 @@ from ringside.plan.layout import Layout
 
 Name = Annotated[str, Field(min_length=1, max_length=80)]
 Word = Annotated[str, Field(min_length=1, max_length=16)]
+LARGEST_ID = 2**63 - 1
 Units = Literal["cm", "ft-in", "hand"]
 Point = tuple[float, float, float]
 

@@ -41,13 +41,15 @@ def layout_row(layout: Layout) -> dict[str, Any]:
 
 def session_out(session: Session) -> dict[str, Any]:
     """A session with its layouts."""
+    layouts = layouts_of(session)
     return {
         "id": session.pk,
         "name": session.name,
         "place": session.place,
         "studio": session.studio.name,
         "made_at": session.made_at,
-        "layouts": [layout_row(one) for one in layouts_of(session)],
+        "layouts": [layout_row(one) for one in layouts],
+        "layouts_in_all": session.layouts_in_all or len(layouts),
     }
 
 

@@ -4,12 +4,14 @@ A layout is never overwritten. Each save adds a revision and counts the version 
 that names an older version is refused with the newer state, so that both are kept.
 """
 
+from collections import defaultdict
 from collections.abc import Callable, Iterable
 from uuid import UUID
 
 from accounts.models import User
 from django.db import transaction
-from django.db.models import QuerySet
+from django.db.models import Count, Q, QuerySet, Window
+from django.db.models.functions import RowNumber
 from django.utils import timezone
 from ringside.files.stored import LAYOUT
 from ringside.pairs.counts import RULES
@@ -31,7 +33,33 @@ KEPT_REVISIONS = 500
 
 def sessions_for(user: User) -> QuerySet[Session]:
     """The sessions somebody may see, newest first; deleted ones apart."""
-    return Session.objects.filter(studio__in=studios_of(user)).order_by("-made_at", "-pk")
+    return Session.objects.filter(studio__in=studios_of(user)).order_by("-pk")
+
+
+SHOWN_LAYOUTS = 12
+"""Of each session, in the list; a session of its own shows all."""
+
+
+def sessions_page(user: User, words: str, before: int | None, most: int) -> list[Session]:
+    """The newest sessions by name or place, older than `before`, with their first layouts."""
+    rows = sessions_for(user).filter(deleted_at__isnull=True)
+    for word in words.split()[:8]:
+        rows = rows.filter(Q(name__icontains=word) | Q(place__icontains=word))
+    if before is not None:
+        rows = rows.filter(pk__lt=before)
+    page = list(rows.select_related("studio")[:most])
+    living = Layout.objects.filter(session__in=page, deleted_at__isnull=True)
+    numbered = living.annotate(
+        place=Window(RowNumber(), partition_by="session_id", order_by="pk"),
+        of=Window(Count("pk"), partition_by="session_id"),
+    )
+    kept: dict[int, list[Layout]] = defaultdict(list)
+    for layout in numbered.filter(place__lte=SHOWN_LAYOUTS):
+        kept[layout.session_id].append(layout)
+    for session in page:
+        session.shown = kept[session.pk]
+        session.layouts_in_all = session.shown[0].of if session.shown else 0
+    return page
 
 
 def session_for(user: User, pk: int, *, deleted: bool = False) -> Session:
@@ -59,8 +87,10 @@ def layout_for(user: User, pk: int, *, deleted: bool = False, lock: bool = False
 
 
 def layouts_of(session: Session) -> list[Layout]:
-    """The layouts of a session that are not deleted; rows fetched with it are not asked again."""
-    return [one for one in session.layouts.all() if one.deleted_at is None]
+    """The layouts of a session that are not deleted; those fetched with it are not asked again."""
+    if session.shown is not None:
+        return session.shown
+    return list(session.layouts.filter(deleted_at__isnull=True))
 
 
 def _studio(user: User, pk: int | None) -> Studio:

@@ -18,6 +18,18 @@ class Session(models.Model):
     made_at = models.DateTimeField(auto_now_add=True)
     deleted_at = models.DateTimeField(null=True, blank=True)
 
+    shown: "list[Layout] | None" = None
+    """Its first layouts, where they were fetched with it."""
+
+    layouts_in_all: int | None = None
+
+    class Meta:
+        indexes = [
+            models.Index(
+                fields=["studio", "-id"], condition=models.Q(deleted_at=None), name="newest_first"
+            )
+        ]
+
 
 class Layout(models.Model):
     """One layout of a session. `head` is the state it is in; states after it can be redone.

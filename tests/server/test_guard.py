@@ -1,12 +1,14 @@
 """Limits, queries and upkeep: what must hold as studios and histories grow."""
 
 import io
+import json
 
 import pytest
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
+from django.utils import timezone
 from plans import actions
-from plans.models import Layout, Revision
+from plans.models import Layout, Revision, Session
 from ringside.files.layout import layout_from, write_layout
 from ringside.places.starts import starting_layout
 from studios.access import open_studio
@@ -146,3 +148,59 @@ def test_sixty_four_mics_are_taken_and_sixty_five_are_not(as_owner):
     status, problem = as_owner("POST", "/compute", {"layout": start})
     assert status == 422
     assert problem["place"] == "layout.mics"
+
+
+def many(owner, count):
+    studio = owner.studios.get()
+    made = Session.objects.bulk_create(
+        Session(studio=studio, name=f"Day {n}", place="Salt store" if n % 3 else "Boat shed")
+        for n in range(count)
+    )
+    Layout.objects.bulk_create(Layout(session=s, name="Layout A", summary={}) for s in made)
+    return made
+
+
+def test_the_list_comes_a_page_at_a_time_and_nothing_is_shown_twice_or_left_out(as_owner, owner):
+    many(owner, 60)
+    seen, before = [], ""
+    while True:
+        _, page = as_owner("GET", f"/sessions?most=25{before}")
+        seen += [s["name"] for s in page]
+        if len(page) < 25:
+            break
+        before = f"&before={page[-1]['id']}"
+    assert seen == [f"Day {n}" for n in reversed(range(60))]
+
+
+def test_the_list_is_searched_by_words_of_name_and_place(as_owner, owner):
+    many(owner, 30)
+    _, found = as_owner("GET", "/sessions?q=boat%20day&most=100")
+    assert [s["name"] for s in found] == [f"Day {n}" for n in reversed(range(0, 30, 3))]
+    assert as_owner("GET", "/sessions?q=day%2012")[1][0]["name"] == "Day 12"
+    assert as_owner("GET", "/sessions?q=zither")[1] == []
+    assert as_owner("GET", "/sessions?q=%25")[1] == []  # a sign of the database's, not of ours
+    assert as_owner("GET", "/sessions?q=a%00b")[0] == 422
+    assert as_owner("GET", f"/sessions?before={2**70}")[0] == 422
+
+
+def test_a_session_of_many_layouts_shows_the_first_and_says_how_many(as_owner, owner):
+    (session,) = many(owner, 1)
+    Layout.objects.bulk_create(
+        Layout(session=session, name=f"Layout {n}", summary={}) for n in range(40)
+    )
+    Layout.objects.filter(name="Layout 3").update(deleted_at=timezone.now())
+    _, (row,) = as_owner("GET", "/sessions")
+    assert [one["name"] for one in row["layouts"][:3]] == ["Layout A", "Layout 0", "Layout 1"]
+    assert (len(row["layouts"]), row["layouts_in_all"]) == (12, 40)
+    _, whole = as_owner("GET", f"/sessions/{session.pk}")
+    assert (len(whole["layouts"]), whole["layouts_in_all"]) == (40, 40)
+
+
+def test_what_is_read_is_packed_and_what_is_computed_is_not(as_owner, owner, layout):
+    many(owner, 5)
+    got = as_owner.client.get("/api/sessions", headers={"Accept-Encoding": "gzip"})
+    assert got.headers["Content-Encoding"] == "gzip"
+    doc = layout.doc().model_dump(mode="json")
+    body = {"data": json.dumps({"layout": doc}), "content_type": "application/json"}
+    got = as_owner.client.post("/api/compute", headers={"Accept-Encoding": "gzip"}, **body)
+    assert "Content-Encoding" not in got.headers

@@ -1,9 +1,9 @@
 """Sessions: list, make, rename, copy, delete with a way back, and a layout file as a new one."""
 
-from typing import Any
+from typing import Annotated, Any
 
 from django.http import HttpRequest
-from ninja import File, Router, UploadedFile
+from ninja import File, Query, Router, UploadedFile
 from ninja.responses import Status
 from plans import actions
 from ringside.errors import LayoutFileError
@@ -13,7 +13,7 @@ from ringside.plan.kits import KITS
 from studios.access import studios_of
 from studios.models import Kit, Room
 
-from api.common import Problem
+from api.common import LARGEST_ID, Problem
 from api.layouts.schemas import LayoutOut
 from api.sessions.schemas import LayoutIn, SessionIn, SessionOut, SessionRename, StartOut
 from api.shapes import layout_out, session_out
@@ -22,11 +22,19 @@ router = Router(tags=["sessions"])
 MISSING = {404: Problem}
 
 
-@router.get("", response=list[SessionOut])
-def sessions(request: HttpRequest) -> list[dict[str, Any]]:
-    """The sessions of one's studios, newest first."""
-    rows = actions.sessions_for(request.user).filter(deleted_at__isnull=True)
-    return [session_out(s) for s in rows.select_related("studio").prefetch_related("layouts")]
+Words = Annotated[str, Query(max_length=120, description="Words of the name or the place.")]
+Before = Annotated[
+    int | None, Query(ge=1, le=LARGEST_ID, description="Older than the session of this id.")
+]
+Most = Annotated[int, Query(ge=1, le=100)]
+
+
+@router.get("", response={200: list[SessionOut], 422: Problem})
+def sessions(
+    request: HttpRequest, q: Words = "", before: Before = None, most: Most = 24
+) -> list[dict[str, Any]]:
+    """The sessions of one's studios, newest first, a page at a time."""
+    return [session_out(s) for s in actions.sessions_page(request.user, q, before, most)]
 
 
 @router.post("", response={201: SessionOut, 400: Problem, 404: Problem, 422: Problem})

@@ -60,7 +60,7 @@ class LayoutRow(Schema):
 
 
 class SessionOut(Schema):
-    """A session with its layouts."""
+    """A session with its layouts; in a list with the first of them, and how many there are."""
 
     id: int
     name: str
@@ -68,6 +68,7 @@ class SessionOut(Schema):
     studio: str
     made_at: datetime
     layouts: list[LayoutRow]
+    layouts_in_all: int
 
 
 class SessionIn(Strict):

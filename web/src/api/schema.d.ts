@@ -925,7 +925,7 @@ export interface paths {
         };
         /**
          * Sessions
-         * @description The sessions of one's studios, newest first.
+         * @description The sessions of one's studios, newest first, a page at a time.
          */
         get: operations["api_sessions_routes_sessions"];
         put?: never;
@@ -2443,6 +2443,8 @@ export interface components {
              * @enum {string}
              */
             state: "waiting" | "working" | "done" | "failed" | "cancelled";
+            /** Trouble */
+            trouble: string;
             /** Versions */
             versions: ("a" | "b" | "wired" | "flipped" | "aligned")[];
             /** Words */
@@ -4269,13 +4271,15 @@ export interface components {
         };
         /**
          * SessionOut
-         * @description A session with its layouts.
+         * @description A session with its layouts; in a list with the first of them, and how many there are.
          */
         SessionOut: {
             /** Id */
             id: number;
             /** Layouts */
             layouts: components["schemas"]["LayoutRow"][];
+            /** Layouts In All */
+            layouts_in_all: number;
             /**
              * Made At
              * Format: date-time
@@ -7294,7 +7298,13 @@ export interface operations {
     };
     api_sessions_routes_sessions: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Words of the name or the place. */
+                q?: string;
+                /** @description Older than the session of this id. */
+                before?: number | null;
+                most?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -7308,6 +7318,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SessionOut"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -1,7 +1,10 @@
 /** One session: what can be done with it, and its layouts as drawings. */
+import { useQuery } from "@tanstack/react-query";
 import { Ellipsis } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
+import { useState } from "react";
 import { Link } from "react-router";
+import { api, must } from "../../api/client";
 import type { SessionOut } from "../../api/types";
 import { ITEM, MENU } from "../../parts/AccountMenu";
 import { Sketch } from "../../parts/chart/Sketch";
@@ -15,7 +18,15 @@ interface Props {
 }
 
 export function OneSession(props: Props) {
-  const { session } = props;
+  const [all, setAll] = useState(false);
+  const whole = useQuery({
+    queryKey: ["session", props.session.id],
+    queryFn: () =>
+      must(api.GET("/api/sessions/{pk}", { params: { path: { pk: props.session.id } } })),
+    enabled: all,
+  });
+  const session = (all && whole.data) || props.session;
+  const more = session.layouts_in_all - session.layouts.length;
   return (
     <li className="rounded-card border border-hair bg-panel p-4" data-session={session.name}>
       <div className="flex items-baseline gap-3">
@@ -34,6 +45,16 @@ export function OneSession(props: Props) {
           </li>
         ))}
       </ul>
+      {more > 0 && (
+        <button
+          type="button"
+          className="btn mt-3"
+          disabled={whole.isFetching}
+          onClick={() => setAll(true)}
+        >
+          Show {more} more layouts
+        </button>
+      )}
     </li>
   );
 }

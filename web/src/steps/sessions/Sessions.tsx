@@ -1,6 +1,6 @@
 /** The sessions of one's studios: a drawing and the verdicts of each layout. */
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useInfiniteQuery, useMutation, useQueryClient } from "@tanstack/react-query";
+import { useDeferredValue, useState } from "react";
 import { Link } from "react-router";
 import { api, must } from "../../api/client";
 import type { SessionOut } from "../../api/types";
@@ -13,6 +13,9 @@ import { OneSession } from "./OneSession";
 import { Rename } from "./Rename";
 import { Upload } from "./Upload";
 
+/** Sessions fetched at a time. */
+const A_PAGE = 24;
+
 const path = (pk: number) => ({ params: { path: { pk } } });
 
 /** The list, and what can be done with one of it. */
@@ -20,7 +23,16 @@ function useSessions() {
   const queries = useQueryClient();
   const say = useToast();
   const again = () => queries.invalidateQueries({ queryKey: ["sessions"] });
-  const list = useQuery({ queryKey: ["sessions"], queryFn: () => must(api.GET("/api/sessions")) });
+  const [words, setWords] = useState("");
+  const q = useDeferredValue(words.trim());
+  const list = useInfiniteQuery({
+    queryKey: ["sessions", q],
+    queryFn: ({ pageParam }) =>
+      must(api.GET("/api/sessions", { params: { query: { q, before: pageParam, most: A_PAGE } } })),
+    initialPageParam: undefined as number | undefined,
+    getNextPageParam: (page) => (page.length < A_PAGE ? undefined : page.at(-1)?.id),
+    placeholderData: (old) => old,
+  });
   const copy = useMutation({
     mutationFn: (pk: number) => must(api.POST("/api/sessions/{pk}/copy", path(pk))),
     onSuccess: again,
@@ -39,11 +51,12 @@ function useSessions() {
     },
     onError: (e) => say(e.message),
   });
-  return { list, copy, remove, again };
+  return { list, words, setWords, copy, remove, again };
 }
 
 export function Sessions() {
-  const { list, copy, remove, again } = useSessions();
+  const { list, words, setWords, copy, remove, again } = useSessions();
+  const rows = list.data?.pages.flat() ?? [];
   const [making, setMaking] = useState(false);
   const [renaming, setRenaming] = useState<SessionOut | null>(null);
   return (
@@ -54,15 +67,11 @@ export function Sessions() {
       </header>
       <main className="mx-auto max-w-6xl p-6">
         <Top onDone={again} onNew={() => setMaking(true)} />
+        {(words || rows.length >= A_PAGE) && <Search words={words} onWords={setWords} />}
         {list.error && <p role="alert">{list.error.message}</p>}
-        {list.data?.length === 0 && (
-          <p className="rounded-card border border-hair bg-panel p-6">
-            No sessions yet. A new session begins with a kit and a layout to change; a layout file
-            made elsewhere can be read in as well.
-          </p>
-        )}
+        {list.isSuccess && rows.length === 0 && <Nothing words={words} />}
         <ul className="space-y-5">
-          {list.data?.map((s) => (
+          {rows.map((s) => (
             <OneSession
               key={s.id}
               session={s}
@@ -72,10 +81,45 @@ export function Sessions() {
             />
           ))}
         </ul>
+        {list.hasNextPage && (
+          <button
+            type="button"
+            className="btn mx-auto mt-5 block"
+            disabled={list.isFetchingNextPage}
+            onClick={() => void list.fetchNextPage()}
+          >
+            Older sessions
+          </button>
+        )}
       </main>
       <NewSession open={making} onClose={() => setMaking(false)} />
       {renaming && <Rename session={renaming} onClose={() => setRenaming(null)} onDone={again} />}
     </div>
+  );
+}
+
+function Search({ words, onWords }: { words: string; onWords: (v: string) => void }) {
+  return (
+    <label className="mb-4 flex items-center gap-2">
+      <span className="text-soft">Search by name or place</span>
+      <input
+        type="search"
+        className="field w-72"
+        maxLength={120}
+        value={words}
+        onChange={(e) => onWords(e.target.value)}
+      />
+    </label>
+  );
+}
+
+function Nothing({ words }: { words: string }) {
+  return (
+    <p className="rounded-card border border-hair bg-panel p-6">
+      {words
+        ? `No session has “${words}” in its name or place.`
+        : "No sessions yet. A new session begins with a kit and a layout to change; a layout file made elsewhere can be read in as well."}
+    </p>
   );
 }
 
