@@ -53,12 +53,14 @@ def sessions_page(user: User, words: str, before: int | None, most: int) -> list
         place=Window(RowNumber(), partition_by="session_id", order_by="pk"),
         of=Window(Count("pk"), partition_by="session_id"),
     )
+    # Numbered first and fetched then: a summary is wide, and hundreds would be sorted for twelve.
+    first = numbered.filter(place__lte=SHOWN_LAYOUTS).values_list("pk", "session_id", "of")
+    of = {session: count for _, session, count in first}
     kept: dict[int, list[Layout]] = defaultdict(list)
-    for layout in numbered.filter(place__lte=SHOWN_LAYOUTS):
+    for layout in Layout.objects.filter(pk__in=[pk for pk, _, _ in first]):
         kept[layout.session_id].append(layout)
     for session in page:
-        session.shown = kept[session.pk]
-        session.layouts_in_all = session.shown[0].of if session.shown else 0
+        session.shown, session.layouts_in_all = kept[session.pk], of.get(session.pk, 0)
     return page
 
 
