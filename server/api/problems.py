@@ -6,6 +6,7 @@ from typing import Any
 
 import orjson
 import pydantic
+from carrying.errors import NotAnArchive
 from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
 from django.middleware.csrf import get_token
@@ -138,6 +139,10 @@ def install(api: NinjaAPI) -> None:
     def _unmade(request: HttpRequest, exc: pydantic.ValidationError) -> HttpResponse:
         first = exc.errors(include_url=False)[0]
         return answer(422, "Not understood", wording(first), place=place_of(first["loc"]))
+
+    @api.exception_handler(NotAnArchive)
+    def _no_archive(request: HttpRequest, exc: NotAnArchive) -> HttpResponse:
+        return answer(400, "Not an archive", f"Nothing was read in: {exc}.")
 
     @api.exception_handler(Unreadable)
     def _unreadable(request: HttpRequest, exc: Unreadable) -> HttpResponse:

@@ -9,6 +9,7 @@ from ninja.security import SessionAuth
 from api.account.routes import router as account
 from api.board.routes import router as board
 from api.brief.routes import router as brief
+from api.carrying.routes import router as carrying
 from api.edits.routes import router as edits
 from api.hearing.routes import router as hearing
 from api.kit.routes import router as kit
@@ -50,5 +51,5 @@ api.add_router("/sessions", sessions)
 api.add_router("/layouts", layouts)
 api.add_router("/layouts", files)
 api.add_router("/studios", studios)
-for topic in (board, edits, kit, log, techniques, brief, pairs, hearing):
+for topic in (board, edits, kit, log, techniques, brief, pairs, hearing, carrying):
     api.add_router("", topic)

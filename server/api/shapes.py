@@ -67,7 +67,7 @@ def layout_out(layout: Layout) -> dict[str, Any]:
         "can_redo": on is not None,
         "undo_what": state.what if back else "",
         "redo_what": on.what if on else "",
-        "saved_by": state.by.get_username() if state.by else "",
+        "saved_by": state.by.get_username() if state.by else state.by_name,
         "saved_at": state.at,
         "head_key": state.key,
         "doc": layout.doc(),

@@ -41,7 +41,7 @@ def main() -> None:
         cleanup_interval=10,
         connection_limit=MOST_CONNECTIONS,
         channel_request_lookahead=1,
-        max_request_body_size=20_000_000,
+        max_request_body_size=110_000_000,
         ident=None,
         clear_untrusted_proxy_headers=True,
     )

@@ -29,6 +29,7 @@ INSTALLED_APPS = [
     "plans",
     "sheets",
     "hearing",
+    "carrying",
     "api",
     "procrastinate.contrib.django",
 ]

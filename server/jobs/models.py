@@ -32,7 +32,7 @@ class Job(models.Model):
     ask = models.JSONField()
     state = models.CharField(max_length=10, choices=State.choices, default=State.WAITING)
     progress = models.FloatField(default=0.0)
-    words = models.CharField(max_length=200, blank=True)
+    words = models.CharField(max_length=400, blank=True)
     tries = models.PositiveSmallIntegerField(default=0)
     turn = models.UUIDField(null=True)
     beat_at = models.DateTimeField(null=True)

@@ -13,7 +13,7 @@ from django.db import DatabaseError, connection
 from django.db.models import F
 from django.utils import timezone
 
-from jobs.errors import CalledOff, TooLong
+from jobs.errors import CalledOff, Refused, TooLong
 from jobs.kinds import KINDS, Tell
 from jobs.models import Job
 
@@ -37,6 +37,9 @@ def work_on(pk: int) -> None:
         with _beating(pk, turn):
             made = kind.work(job.ask, _teller(pk, turn, kind.longest_s))
     except CalledOff:
+        return
+    except Refused as fault:
+        mine.update(state=State.FAILED, words=str(fault)[:400])
         return
     except TooLong:
         words = f"It took longer than {kind.longest_s:.0f} s and was stopped."

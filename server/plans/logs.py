@@ -61,7 +61,7 @@ def tuning_of(user: User, session_pk: int, kit: Kit) -> dict[str, Any]:
     ]
     log = [
         {"id": r.pk, "drum": r.drum, "at": r.at, "lugs_hz": r.lugs_hz,
-         "by": r.by.get_username() if r.by else ""}
+         "by": r.who}
         for r in rows
     ]  # fmt: skip
     told = tuning_report(kit, readings, timezone.now())

@@ -61,7 +61,10 @@ class Layout(models.Model):
 
 
 class Revision(models.Model):
-    """One saved state of a layout, with what was done, by whom and when."""
+    """One saved state of a layout, with what was done, by whom and when.
+
+    `by_name` names somebody who is not of this installation.
+    """
 
     layout = models.ForeignKey(Layout, on_delete=models.CASCADE, related_name="revisions")
     number = models.PositiveIntegerField()
@@ -70,6 +73,7 @@ class Revision(models.Model):
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)
     at = models.DateTimeField(auto_now_add=True)
     key = models.UUIDField(null=True)
+    by_name = models.CharField(max_length=150, blank=True)
 
     class Meta:
         ordering = ["number"]
@@ -89,10 +93,16 @@ class Happened(models.Model):
     by = models.ForeignKey(
         settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="+"
     )
+    by_name = models.CharField(max_length=150, blank=True)
     struck_at = models.DateTimeField(null=True, blank=True)
     struck_by = models.ForeignKey(
         settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="+"
     )
+
+    @property
+    def who(self) -> str:
+        """Who wrote it down."""
+        return self.by.get_username() if self.by else self.by_name
 
     class Meta:
         abstract = True

@@ -2,10 +2,12 @@
 
 import pytest
 from accounts.models import User
+from carrying.actions import ARCHIVE, FILE, READ_IN
 from config.settings import PASSWORD_HASHERS as as_served
 from django.core.files.base import ContentFile
 from django.core.files.storage import default_storage
 from hearing.actions import ask_for
+from jobs.models import Job
 from plans.logs import write_lugs, write_spot
 from ringside.pairs.analysis import analyse
 from ringside.places.starts import starting_layout
@@ -124,6 +126,11 @@ ENDPOINTS += [
     ("GET", "/examples/{example}", None, 200),
     ("DELETE", "/examples/{example}", None, 200),
     ("GET", "/examples/{example}/wired.wav", None, 200),
+    ("POST", "/studios/{studio}/archive", None, 200),
+    ("GET", "/archives/{archive}", None, 200),
+    ("GET", "/archives/{archive}/studio.zip", None, 200),
+    ("DELETE", "/archives/{archive}", None, 200),
+    ("GET", "/read-ins/{read}", None, 200),
 ]
 NAMES = [f"{m} {p}" for m, p, _, _ in ENDPOINTS]
 
@@ -139,7 +146,16 @@ def kept(owner, session):
         "lugs": write_lugs(owner, session.pk, "snare", [330.0]).pk,
         "spot": write_spot(owner, session.pk, **spot).pk,
         "example": an_example(owner, session.layouts.get()).pk,
+        "archive": a_job(owner, ARCHIVE.name, FILE),
+        "read": a_job(owner, READ_IN.name, "told.json"),
     }
+
+
+def a_job(owner, kind, name):
+    """One that is done."""
+    files = {name: default_storage.save(name, ContentFile(b"PK"))}
+    studio = owner.studios.get()
+    return Job.objects.create(studio=studio, kind=kind, key="k", ask={}, files=files).pk
 
 
 def an_example(owner, layout):
@@ -164,7 +180,8 @@ def test_every_endpoint_of_the_interface_is_in_the_table():
     from api.routes import api
 
     named = {"{session}": "{pk}", "{layout}": "{pk}", "{studio}": "{pk}", "{lugs}": "{row}",
-             "{spot}": "{row}", "{example}": "{pk}", "/wired.wav": "/{version}.wav"}  # fmt: skip
+             "{spot}": "{row}", "{example}": "{pk}", "/wired.wav": "/{version}.wav",
+             "{archive}": "{pk}", "{read}": "{pk}"}  # fmt: skip
     known = set()
     for method, path, _, _ in ENDPOINTS:
         plain = path
@@ -174,6 +191,7 @@ def test_every_endpoint_of_the_interface_is_in_the_table():
     elsewhere = {
         ("POST", "/account/sign-in"), ("POST", "/account/sign-up"), ("POST", "/account/sign-out"),
         ("POST", "/account/password"), ("POST", "/sessions/upload"),
+        ("POST", "/read-ins"),
         ("POST", "/studios/{pk}/locker.csv"),
         ("POST", "/sessions/{pk}/restore"), ("POST", "/layouts/{pk}/restore"),
     }  # fmt: skip

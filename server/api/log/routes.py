@@ -41,10 +41,9 @@ def drop_lugs(request: HttpRequest, pk: int, row: int) -> Status[None]:
 
 
 def _spot(row: SpotLog) -> dict[str, Any]:
-    by = row.by.get_username() if row.by else ""
     return {
         "id": row.pk, "room": row.room, "x_m": row.x_m, "y_m": row.y_m, "turn_rad": row.turn_rad,
-        "rating": row.rating, "words": row.words, "by": by, "at": row.at,
+        "rating": row.rating, "words": row.words, "by": row.who, "at": row.at,
     }  # fmt: skip
 
 

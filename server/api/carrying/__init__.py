@@ -1,0 +1,1 @@
+"""A studio carried away and read in."""

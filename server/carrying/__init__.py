@@ -1,0 +1,1 @@
+"""A studio carried away as one open archive, and read in again somewhere else."""

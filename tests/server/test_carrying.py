@@ -1,0 +1,193 @@
+"""A studio carried away and read in elsewhere: everything in it, or nothing and the reason."""
+
+import io
+import json
+import zipfile
+
+import pytest
+from carrying import reading
+from carrying.actions import ARCHIVE, READ_IN
+from django.core.files.uploadedfile import SimpleUploadedFile
+from jobs.models import Job
+from jobs.working import work_on
+from plans.models import Layout, LugLog, Session
+from ringside.gear.locker import Locker as LockerDoc
+from ringside.plan.kits import five_piece
+from studios import actions as keeping
+from studios.models import Studio
+
+from tests.server.conftest import Api
+from tests.server.test_keeping import decided, save
+from tests.server.test_layouts import doc_of, moved
+
+
+@pytest.fixture
+def full(owner, session, layout):
+    """A studio with something of everything, its histories and logs among it."""
+    api, studio = Api(owner), owner.studios.get()
+    doc, version = doc_of(api, layout.pk)
+    for n in (1, 2, 3):
+        version = save(api, layout.pk, version, decided(moved(doc, n / 10)))[1]["version"]
+    api("POST", f"/layouts/{layout.pk}/undo", {"version": version})
+    api("POST", f"/sessions/{session.pk}/copy")
+    api("DELETE", f"/sessions/{Session.objects.latest('pk').pk}")
+    spot = {"room": "Box", "x_m": 1.0, "y_m": 1.0, "rating": 3, "words": "dry – and „low“"}
+    api("POST", f"/sessions/{session.pk}/spots", spot)
+    for hz in (190.0, 200.0):
+        api("POST", f"/sessions/{session.pk}/lugs", {"drum": "snare", "lugs_hz": [hz]})
+    api("DELETE", f"/sessions/{session.pk}/lugs/{LugLog.objects.latest('pk').pk}")
+    keeping.keep_kit(owner, studio.pk, five_piece())
+    keeping.save_locker(owner, studio.pk, 1, LockerDoc(minutes=77))
+    return studio
+
+
+def archived(api, studio):
+    job = api("POST", f"/studios/{studio.pk}/archive")[1]
+    work_on(job["id"])
+    assert api("GET", f"/archives/{job['id']}")[1]["state"] == "done"
+    return api("GET", f"/archives/{job['id']}/studio.zip")[1]
+
+
+def sent(api, data, **more):
+    file = SimpleUploadedFile("studio.zip", data)
+    answer = api.client.post("/api/read-ins", {"file": file, **more})
+    return answer.status_code, answer.json()
+
+
+def read(api, data):
+    status, job = sent(api, data)
+    assert status == 200, job
+    work_on(job["id"])
+    return api("GET", f"/read-ins/{job['id']}")[1]
+
+
+def contents(data):
+    zipped = zipfile.ZipFile(io.BytesIO(data))
+    return {n: zipped.read(n).decode() for n in zipped.namelist()}
+
+
+def test_what_is_carried_away_and_read_in_is_the_same(full, owner, outsider):
+    first = archived(Api(owner), full)
+    there = Api(outsider)
+    assert read(there, first)["state"] == "done"
+    fresh = Studio.objects.latest("pk")
+    assert [s["name"] for s in there("GET", "/account/me")[1]["studios"]][-1] == full.name
+    second = archived(there, fresh)
+    one, two = contents(first), contents(second)
+    assert list(one) == list(two)
+    for name in one:
+        if name == "ringside-studio.json":
+            continue
+        # People are named as of elsewhere; ids of rows are not carried, so they are empty.
+        told = one[name].replace('"owner"', '"owner (elsewhere)"')
+        strip = lambda text: "\n".join(w for w in text.splitlines() if '"key"' not in w)  # noqa: E731
+        assert strip(two[name]) == strip(told), name
+    assert Session.objects.filter(studio=fresh, deleted_at=None).count() == 1
+    layout = Layout.objects.filter(session__studio=fresh, session__deleted_at=None).get()
+    assert (layout.head, layout.revisions.count()) == (3, 4)
+    assert json.loads(one["ringside-studio.json"])["members"] == [
+        {"name": "owner", "role": "owner"}
+    ]
+    assert LugLog.objects.filter(session__studio=fresh, struck_at=None).count() == 1
+
+
+def test_the_newest_state_is_a_layout_file_of_its_own(full, owner, layout):
+    from ringside.files.layout import read_layout
+
+    inside = contents(archived(Api(owner), full))
+    name = next(n for n in inside if n.endswith(".layout.json"))
+    assert read_layout(inside[name]) == Layout.objects.get(pk=layout.pk).doc()
+
+
+def test_an_archive_is_read_once_under_its_key(full, owner, outsider):
+    data = archived(Api(owner), full)
+    key = "0f8fad5b-d9cb-469f-a165-70867728950e"
+    one, two = (sent(Api(outsider), data, key=key)[1] for _ in range(2))
+    assert one["id"] == two["id"]
+
+
+def changed(data, name, change):
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w") as zipped:
+        for n, text in contents(data).items():
+            if change is not None or n != name:
+                zipped.writestr(n, change(text) if n == name and change else text)
+    return out.getvalue()
+
+
+def first_of(data, ending):
+    return next(n for n in contents(data) if n.endswith(ending))
+
+
+@pytest.mark.parametrize(
+    ("ending", "change", "words"),
+    [
+        ("session.json", lambda t: t.replace('"Day one"', '""'), "name"),
+        ("session.json", lambda t: t.replace("Day one", "Day \\u0000 one"), "U+0000"),
+        ("session.json", lambda t: t[:40], "not JSON"),
+        (".history.jsonl", lambda t: t + t, "each state once"),
+        (".history.jsonl", lambda t: t.replace('"number": 3', '"number": 99'), "state 3 among"),
+        (".history.jsonl", lambda t: "[1]\n", "line 1"),
+        (".history.jsonl", None, "is missing"),
+        ("rooms/0001.json", lambda t: "[]", "rooms/0001.json"),
+        ("locker.json", lambda t: "3", "expected an object"),
+    ],
+)
+def test_a_broken_archive_says_where_and_leaves_nothing_behind(
+    full, owner, outsider, ending, change, words
+):
+    keeping.keep_room(owner, full.pk, five_room())
+    data = archived(Api(owner), full)
+    before = Studio.objects.count()
+    told = read(Api(outsider), changed(data, first_of(data, ending), change))
+    assert told["state"] == "failed"
+    assert words in told["words"]
+    assert "Nothing was read in" in told["words"]
+    assert Studio.objects.count() == before
+
+
+def five_room():
+    from ringside.plan.room import Room
+
+    return Room(
+        name="Box", width_m=5.0, length_m=6.0, height_m=3.0, kit_x_m=2.0, kit_y_m=2.0
+    )  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("data", "words"),
+    [
+        (b"no zip at all", "no zip file"),
+        (changed(b"PK\x05\x06" + bytes(18), "x", None), "ringside-studio.json"),
+    ],
+)
+def test_what_is_no_archive_is_refused_at_once(outsider, data, words):
+    status, told = sent(Api(outsider), data)
+    assert (status, words in told["detail"]) == (400, True)
+    assert Job.objects.count() == 0
+
+
+def test_a_zip_that_unpacks_without_end_is_not_unpacked(outsider, monkeypatch):
+    monkeypatch.setattr(reading, "MOST_BYTES", 1000)
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as zipped:
+        zipped.writestr("ringside-studio.json", b"{}" + b" " * 5000)
+    status, told = sent(Api(outsider), out.getvalue())
+    assert (status, "more than a studio can" in told["detail"]) == (400, True)
+
+
+def test_a_document_of_a_later_version_is_kept_as_it_is(full, owner, outsider):
+    data = archived(Api(owner), full)
+    name = first_of(data, ".history.jsonl")
+    later = changed(data, name, lambda t: t.replace('"version": 1', '"version": 8'))
+    assert read(Api(outsider), later)["state"] == "done"
+    layout = Layout.objects.filter(session__studio=Studio.objects.latest("pk")).first()
+    assert layout.state.doc["version"] == 8
+
+
+def test_anothers_archive_is_not_there(full, owner, outsider):
+    api = Api(owner)
+    job = api("POST", f"/studios/{full.pk}/archive")[1]
+    for method, path in (("GET", ""), ("DELETE", ""), ("GET", "/studio.zip")):
+        assert Api(outsider)(method, f"/archives/{job['id']}{path}")[0] == 404
+    assert {ARCHIVE.kept, READ_IN.kept} == {2, 4}
