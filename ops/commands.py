@@ -9,6 +9,7 @@ import time
 from pathlib import Path
 
 from ops import install, serve
+from ops.backup import back_up, bring_back, by_itself
 from ops.cluster import Cluster
 from ops.lock import alone
 from ops.paths import DEFAULT_PORT, DEMO_PASSWORD, HOME, PYTHON, ROOT, WEB, fingerprint
@@ -36,6 +37,9 @@ def prepare_database(cluster: Cluster, name: str) -> dict[str, str]:
     want = fingerprint(*(ROOT / "server").glob("*/migrations"), ROOT / "demo")
     if stamp.is_file() and stamp.read_text() == want:
         return env
+    pending = manage(env, "waiting_migrations").strip()
+    if pending == "changes":
+        by_itself(cluster, name)
     with step("bringing its tables up to date"):
         manage(env, "migrate", "--no-input", "-v", "0")
     with step("loading the demo, if it is not there"):
@@ -80,15 +84,9 @@ def _stop() -> int:
 
 def reset(args: argparse.Namespace) -> int:
     """Forget everything stored."""
-    if not args.yes:
-        print("This deletes every session, layout and account of this installation.")
-        try:
-            answer = input("Type 'forget' to go on: ")
-        except EOFError:
-            answer = ""
-        if answer.strip() != "forget":
-            print("Nothing was changed.")
-            return 1
+    words = "This deletes every session, layout and account of this installation."
+    if not args.yes and not _agreed(words, "forget"):
+        return 1
     with alone():
         _stop()
         with step("forgetting what was stored"):
@@ -97,6 +95,58 @@ def reset(args: argparse.Namespace) -> int:
             shutil.rmtree(HOME / "files", ignore_errors=True)
     print("Done. ./ringside up begins anew with the demo.")
     return 0
+
+
+def backup(args: argparse.Namespace) -> int:
+    """All of this installation into one file, tried out before it counts."""
+    to = Path(args.file).resolve()
+    if to.exists() and not args.over:
+        print(f"ringside: {to} is there already; give another name, or --over to replace it")
+        return 1
+    with alone():
+        cluster = Cluster(HOME / "db")
+        with step("starting the database"):
+            cluster.start()
+        with step("writing the backup and trying it out"):
+            rows = back_up(cluster, DATABASE, to)
+    print(f"Done: {to}, {sum(rows.values())} rows. It holds everything: keep it where you trust.")
+    return 0
+
+
+def restore(args: argparse.Namespace) -> int:
+    """A backup in the place of what is stored here; what was here is kept aside."""
+    file = Path(args.file).resolve()
+    if not args.yes and not _agreed("This puts a backup in the place of what is stored here.",
+                                    "restore"):  # fmt: skip
+        return 1
+    with alone():
+        install.system_packages(browser=False)
+        install.python_packages(dev=False)
+        with step("stopping the server"):
+            serve.stop()
+        cluster = Cluster(HOME / "db")
+        with step("starting the database"):
+            cluster.start()
+        with step("restoring"):
+            rows, before = bring_back(cluster, DATABASE, file)
+        (cluster.folder / f"tables-{DATABASE}").unlink(missing_ok=True)
+    print(f"Done: {sum(rows.values())} rows.")
+    if before:
+        print(f"What was here is kept as the database {before}.")
+    print("Start it with ./ringside up")
+    return 0
+
+
+def _agreed(words: str, word: str) -> bool:
+    print(words)
+    try:
+        answer = input(f"Type '{word}' to go on: ")
+    except EOFError:
+        answer = ""
+    if answer.strip() != word:
+        print("Nothing was changed.")
+        return False
+    return True
 
 
 def dev(args: argparse.Namespace) -> int:
@@ -208,6 +258,14 @@ def main(argv: list[str]) -> int:
     one = commands.add_parser("reset", help=reset.__doc__)
     one.add_argument("--yes", action="store_true", help="do not ask")
     one.set_defaults(action=reset)
+    one = commands.add_parser("backup", help=backup.__doc__)
+    one.add_argument("file")
+    one.add_argument("--over", action="store_true", help="replace a file that is there")
+    one.set_defaults(action=backup)
+    one = commands.add_parser("restore", help=restore.__doc__)
+    one.add_argument("file")
+    one.add_argument("--yes", action="store_true", help="do not ask")
+    one.set_defaults(action=restore)
     one = commands.add_parser("test", help=test.__doc__)
     one.add_argument("paths", nargs="*")
     one.set_defaults(action=test)
