@@ -5,14 +5,15 @@ from typing import Any, TypeVar
 from uuid import UUID
 
 from accounts.models import User
-from django.db.models import QuerySet
+from django.db.models import Q, QuerySet
 from django.utils import timezone
 from ringside.hear.tuning import LugReading, tuning_report
 from ringside.plan.kit import Kit
+from ringside.survey.readings import not_in
 
 from plans.actions import session_for
 from plans.errors import NotThere
-from plans.models import Happened, LugLog, Session, SpotLog
+from plans.models import Happened, LugLog, Session, SpotLog, TapeLog
 
 H = TypeVar("H", bound=Happened)
 
@@ -51,6 +52,32 @@ def write_lugs(
 def drop_lugs(user: User, session_pk: int, pk: int) -> None:
     """Strike a reading out."""
     _strike(session_for(user, session_pk).lug_log.all(), user, pk)
+
+
+def write_tape(
+    user: User, session_pk: int, a: str, b: str | None, metres: float, key: UUID | None = None
+) -> TapeLog:
+    """One more tape reading at the session's kit, once for each key."""
+    session = session_for(user, session_pk)
+    return _written(TapeLog, session, key, {"a": a, "b": b, "metres": metres, "by": user})
+
+
+def tape_of(user: User, session_pk: int) -> list[TapeLog]:
+    """Every tape reading of a session, struck out or not, oldest first."""
+    return list(session_for(user, session_pk).tape_log.select_related("by", "struck_by"))
+
+
+def strike_tape(user: User, session_pk: int, a: str, b: str | None) -> int:
+    """Strike out what was read between two ends; how many there were."""
+    rows = session_for(user, session_pk).tape_log.filter(struck_at=None)
+    between = rows.filter(Q(a=a, b=b) | Q(a=b, b=a)) if b else rows.filter(a=a, b=None)
+    return between.update(struck_at=timezone.now(), struck_by=user)
+
+
+def tape_elsewhere(user: User, session_pk: int, kit: Kit) -> list[TapeLog]:
+    """What was read at the session's kit and this layout's does not stand on."""
+    rows = [r for r in tape_of(user, session_pk) if r.struck_at is None]
+    return [rows[n] for n in not_in(kit, [(r.a, r.b, r.metres) for r in rows])]
 
 
 def tuning_of(user: User, session_pk: int, kit: Kit) -> dict[str, Any]:

@@ -202,3 +202,47 @@ def test_summaries_of_older_rules_are_made_anew(as_owner, layout):
 
 def test_a_layout_file_says_its_version_and_reads_back(layout):
     assert read_layout(write_layout(layout.doc())) == layout.doc()
+
+
+def kit_of(layout):
+    return layout.doc().kit.model_dump(mode="json")
+
+
+def test_a_reading_belongs_to_the_session_and_is_told_to_its_other_layouts(
+    as_owner, owner, member, session, layout
+):
+    place = f"/sessions/{session.pk}/tape"
+    reading = {"a": "snare", "b": "kick", "metres": 0.612, "key": key()}
+    for _ in range(2):
+        assert as_owner("POST", place, reading)[0] == 201
+    Api(member)("POST", place, {"a": "snare", "metres": 0.655})
+    Api(member)("POST", place, {"a": "snare", "b": "gone", "metres": 1.0})  # of another kit
+    _, rows = as_owner("POST", f"{place}/elsewhere", kit_of(layout))
+    told = [(r["a"], r["b"], r["metres"], r["by"]) for r in rows]
+    assert told == [("snare", "kick", 0.612, "owner"), ("snare", None, 0.655, "member")]
+    readings = [{"a": r["a"], "b": r["b"], "metres": r["metres"]} for r in rows]
+    doc, _ = doc_of(as_owner, layout.pk)
+    edit = {"layout": doc, "edit": {"do": "readings", "readings": readings}}
+    status, made = as_owner("POST", "/edit", edit)
+    assert (status, made["words"]) == (200, "Took in 2 readings")
+    kept = {(r["a"], r["b"]): r["metres"] for r in made["layout"]["kit"]["readings"]}
+    assert kept == {("snare", "kick"): 0.612, ("snare", None): 0.655}
+    assert as_owner("POST", f"{place}/elsewhere", made["layout"]["kit"])[1] == []
+
+
+def test_a_struck_reading_stays_in_the_log_and_is_offered_no_more(as_owner, session, layout):
+    place = f"/sessions/{session.pk}/tape"
+    as_owner("POST", place, {"a": "snare", "b": "kick", "metres": 0.612})
+    for _ in range(2):
+        assert as_owner("POST", f"{place}/strike", {"a": "kick", "b": "snare"})[0] == 204
+    assert as_owner("POST", f"{place}/elsewhere", kit_of(layout))[1] == []
+    _, rows = as_owner("GET", place)
+    assert [(r["metres"], r["struck_at"] is not None) for r in rows] == [(0.612, True)]
+
+
+def test_only_the_newest_reading_between_two_ends_counts(as_owner, session, layout):
+    place = f"/sessions/{session.pk}/tape"
+    for a, b, metres in (("snare", "kick", 0.6), ("kick", "snare", 0.7)):
+        as_owner("POST", place, {"a": a, "b": b, "metres": metres})
+    _, rows = as_owner("POST", f"{place}/elsewhere", kit_of(layout))
+    assert [r["metres"] for r in rows] == [0.7]

@@ -9,7 +9,7 @@ from typing import Annotated, Final
 from pydantic import Field
 
 from ringside.edits.edited import Edited
-from ringside.edits.kit import ForgetReading, OtherHand, SwapKit, TakeReading
+from ringside.edits.kit import ForgetReading, OtherHand, SwapKit, TakeReading, TakeReadings
 from ringside.edits.mics import (
     AddMic,
     ChangeMics,
@@ -31,7 +31,7 @@ MOST_WORDS: Final = 120
 
 Edit = Annotated[
     ChangePart | AddPart | RemovePart
-    | SwapKit | OtherHand | TakeReading | ForgetReading
+    | SwapKit | OtherHand | TakeReading | TakeReadings | ForgetReading
     | Pose | SetRoom
     | ChangeMics | RenameMic | AddMic | RemoveMics | FlipMics
     | PairMics | UnpairMics | Decide | Undecide

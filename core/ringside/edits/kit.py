@@ -55,6 +55,29 @@ class TakeReading(Record):
         return _measured(layout, kit, f"Measured {self.a} to {self.b or 'the floor'}")
 
 
+class Measured(Record):
+    """A tape reading as it was written down."""
+
+    a: Key
+    b: Key | None = None
+    metres: Annotated[float, Field(strict=True, allow_inf_nan=False)]
+
+
+class TakeReadings(Record):
+    """Tape readings that were taken elsewhere, all at once."""
+
+    do: Literal["readings"]
+    readings: Annotated[tuple[Measured, ...], Field(min_length=1, max_length=300)]
+
+    def on(self, layout: Layout) -> Edited:
+        """The layout with the kit where all readings say."""
+        kit = layout.kit
+        for r in self.readings:
+            kit = read(kit, r.a, r.b, r.metres)
+        count = len(self.readings)
+        return _measured(layout, kit, f"Took in {count} reading{'s' if count > 1 else ''}")
+
+
 class ForgetReading(Record):
     """Without the reading between two ends."""
 

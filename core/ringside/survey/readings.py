@@ -1,5 +1,6 @@
 """Tape readings taken and forgotten, and the kit as they place it."""
 
+from collections.abc import Sequence
 from typing import Final
 
 import numpy as np
@@ -80,3 +81,23 @@ def forget(kit: Kit, a: str, b: str | None) -> Kit:
     """The kit without the reading between two ends."""
     kept = tuple(r for r in kit.readings if {r.a, r.b} != {a, b})
     return kit.model_copy(update={"readings": kept})
+
+
+def not_in(kit: Kit, log: Sequence[tuple[str, str | None, float]]) -> list[int]:
+    """Which readings of a log a kit does not stand on, by number: the newest between two ends
+    that are both of the kit, where the kit has none between them or one that differs.
+
+    Parameters
+    ----------
+    log : sequence of (str, str or None, float)
+        The two ends (None is the floor) and metres, oldest first.
+    """
+    ids = set(kit.source_ids)
+    newest: dict[frozenset[str | None], int] = {}
+    for n, (a, b, _) in enumerate(log):
+        if a in ids and (b is None or b in ids):
+            newest[frozenset((a, b))] = n
+    held = {frozenset((r.a, r.b)): r.metres for r in kit.readings}
+    return [
+        n for ends, n in newest.items() if ends not in held or abs(held[ends] - log[n][2]) > SAME_M
+    ]

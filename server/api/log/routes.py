@@ -7,13 +7,13 @@ from ninja import Router
 from ninja.responses import Status
 from plans import logs
 from plans.actions import layout_for
-from plans.models import SpotLog
+from plans.models import SpotLog, TapeLog
 from ringside.gear.stock import Stock, stock
 from ringside.plan.kit import Kit
 from studios.actions import stock_of
 
 from api.common import LayoutOnly, Problem
-from api.log.schemas import LugsIn, SpotOut, SpotPut, TuningOut
+from api.log.schemas import LugsIn, ReadingIn, ReadingOut, SpotOut, SpotPut, StrikeIn, TuningOut
 
 router = Router(tags=["the day's log"])
 GONE = {404: Problem}
@@ -64,6 +64,38 @@ def drop_spot(request: HttpRequest, pk: int, row: int) -> Status[None]:
     """Strike a spot out."""
     logs.drop_spot(request.user, pk, row)
     return Status(204, None)
+
+
+def _tape(row: TapeLog) -> dict[str, Any]:
+    return {
+        "id": row.pk, "a": row.a, "b": row.b, "metres": row.metres, "by": row.who, "at": row.at,
+        "struck_at": row.struck_at,
+    }  # fmt: skip
+
+
+@router.get("/sessions/{pk}/tape", response={200: list[ReadingOut], **GONE})
+def tape(request: HttpRequest, pk: int) -> list[dict[str, Any]]:
+    """Every tape reading at the session's kit, struck out or not, oldest first."""
+    return [_tape(r) for r in logs.tape_of(request.user, pk)]
+
+
+@router.post("/sessions/{pk}/tape", response={201: ReadingOut, **WRONG})
+def write_tape(request: HttpRequest, pk: int, data: ReadingIn) -> Status[dict[str, Any]]:
+    """Write down a tape reading; sent again under its key it is written once."""
+    return Status(201, _tape(logs.write_tape(request.user, pk, **data.dict())))
+
+
+@router.post("/sessions/{pk}/tape/strike", response={204: None, **WRONG})
+def strike_tape(request: HttpRequest, pk: int, data: StrikeIn) -> Status[None]:
+    """Strike out what was read between two ends; done twice it is done once."""
+    logs.strike_tape(request.user, pk, data.a, data.b)
+    return Status(204, None)
+
+
+@router.post("/sessions/{pk}/tape/elsewhere", response={200: list[ReadingOut], **WRONG})
+def tape_elsewhere(request: HttpRequest, pk: int, data: Kit) -> list[dict[str, Any]]:
+    """What was read on the session's other layouts and this kit does not stand on."""
+    return [_tape(r) for r in logs.tape_elsewhere(request.user, pk, data)]
 
 
 @router.post("/layouts/{pk}/stock", response={200: Stock, **WRONG})

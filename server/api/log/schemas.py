@@ -65,3 +65,31 @@ class SpotOut(SpotIn):
     id: int
     by: str
     at: datetime
+
+
+class ReadingIn(Strict):
+    """A tape reading at the kit: between two parts, or from the floor (`b` null) up to one."""
+
+    a: Key
+    b: Key | None = None
+    metres: Annotated[float, Field(ge=0.01, le=10)]
+    key: UUID | None = None
+
+
+class StrikeIn(Strict):
+    """Two ends between which what was read is struck out."""
+
+    a: Key
+    b: Key | None = None
+
+
+class ReadingOut(Schema):
+    """A tape reading as it was written down; where it was struck out, when."""
+
+    id: int
+    a: str
+    b: str | None
+    metres: float
+    by: str
+    at: datetime
+    struck_at: datetime | None

@@ -164,6 +164,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/archives/{pk}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Progress
+         * @description How far it is.
+         */
+        get: operations["api_carrying_routes_progress"];
+        put?: never;
+        post?: never;
+        /**
+         * Stop
+         * @description Nobody waits for it any more.
+         */
+        delete: operations["api_carrying_routes_stop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/archives/{pk}/studio.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Fetch
+         * @description The archive itself.
+         */
+        get: operations["api_carrying_routes_fetch"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/best-flips": {
         parameters: {
             query?: never;
@@ -876,6 +920,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/read-ins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description Read an archive in as a new studio; sent again under its key it is read once.
+         */
+        post: operations["api_carrying_routes_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/read-ins/{pk}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Progress
+         * @description How far it is.
+         */
+        get: operations["api_carrying_routes_read_progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/room/board": {
         parameters: {
             query?: never;
@@ -1152,6 +1236,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sessions/{pk}/tape": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tape
+         * @description Every tape reading at the session's kit, struck out or not, oldest first.
+         */
+        get: operations["api_log_routes_tape"];
+        put?: never;
+        /**
+         * Write Tape
+         * @description Write down a tape reading; sent again under its key it is written once.
+         */
+        post: operations["api_log_routes_write_tape"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{pk}/tape/elsewhere": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tape Elsewhere
+         * @description What was read on the session's other layouts and this kit does not stand on.
+         */
+        post: operations["api_log_routes_tape_elsewhere"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{pk}/tape/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike Tape
+         * @description Strike out what was read between two ends; done twice it is done once.
+         */
+        post: operations["api_log_routes_strike_tape"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sessions/{pk}/tuning": {
         parameters: {
             query?: never;
@@ -1166,6 +1314,26 @@ export interface paths {
          * @description Notes, spread and drift of a kit by the session's lug readings.
          */
         post: operations["api_log_routes_tuning"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/studios/{pk}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask
+         * @description Ask for everything of a studio as one archive.
+         */
+        post: operations["api_carrying_routes_ask"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2325,7 +2493,7 @@ export interface components {
          */
         EditIn: {
             /** Edit */
-            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeNumbers"];
+            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeNumbers"];
             layout: components["schemas"]["Layout"];
         };
         /**
@@ -2772,6 +2940,23 @@ export interface components {
              * @enum {string}
              */
             phantom: "each" | "bank" | "none";
+        };
+        /**
+         * JobOut
+         * @description Long work on its way; what it made can be fetched when it is done.
+         */
+        JobOut: {
+            /** Id */
+            id: number;
+            /** Progress */
+            progress: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "working" | "done" | "failed" | "cancelled";
+            /** Words */
+            words: string;
         };
         /**
          * KeptKit
@@ -3244,6 +3429,21 @@ export interface components {
             units: "cm" | "ft-in" | "hand";
             /** Username */
             username: string;
+        };
+        /**
+         * Measured
+         * @description A tape reading as it was written down.
+         */
+        Measured: {
+            /**
+             * A
+             * @description Short name, one word, unique within its list.
+             */
+            a: string;
+            /** B */
+            b?: string | null;
+            /** Metres */
+            metres: number;
         };
         /**
          * Mic
@@ -4001,6 +4201,46 @@ export interface components {
              * @default 1
              */
             taken: number;
+        };
+        /**
+         * ReadingIn
+         * @description A tape reading at the kit: between two parts, or from the floor (`b` null) up to one.
+         */
+        ReadingIn: {
+            /**
+             * A
+             * @description Short name, one word, unique within its list.
+             */
+            a: string;
+            /** B */
+            b?: string | null;
+            /** Key */
+            key?: string | null;
+            /** Metres */
+            metres: number;
+        };
+        /**
+         * ReadingOut
+         * @description A tape reading as it was written down; where it was struck out, when.
+         */
+        ReadingOut: {
+            /** A */
+            a: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** B */
+            b: string | null;
+            /** By */
+            by: string;
+            /** Id */
+            id: number;
+            /** Metres */
+            metres: number;
+            /** Struck At */
+            struck_at: string | null;
         };
         /**
          * ReadingRow
@@ -4823,6 +5063,19 @@ export interface components {
             zone_top_m: number;
         };
         /**
+         * StrikeIn
+         * @description Two ends between which what was read is struck out.
+         */
+        StrikeIn: {
+            /**
+             * A
+             * @description Short name, one word, unique within its list.
+             */
+            a: string;
+            /** B */
+            b?: string | null;
+        };
+        /**
          * StudioOut
          * @description A studio somebody belongs to.
          */
@@ -4994,6 +5247,19 @@ export interface components {
             do: "reading";
             /** Metres */
             metres: number;
+        };
+        /**
+         * TakeReadings
+         * @description Tape readings that were taken elsewhere, all at once.
+         */
+        TakeReadings: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "readings";
+            /** Readings */
+            readings: components["schemas"]["Measured"][];
         };
         /**
          * Taken
@@ -5625,6 +5891,99 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_carrying_routes_progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_carrying_routes_stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_carrying_routes_fetch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7234,6 +7593,96 @@ export interface operations {
             };
         };
     };
+    api_carrying_routes_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /** Key */
+                    key?: string | null;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_carrying_routes_read_progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     api_kit_routes_room_board: {
         parameters: {
             query?: never;
@@ -7828,6 +8277,167 @@ export interface operations {
             };
         };
     };
+    api_log_routes_tape: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_log_routes_write_tape: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_log_routes_tape_elsewhere: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Kit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_log_routes_strike_tape: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     api_log_routes_tuning: {
         parameters: {
             query?: never;
@@ -7863,6 +8473,37 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    api_carrying_routes_ask: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -75,4 +75,6 @@ export type StepRow = S["StepRow"];
 export type PictureOut = S["Pictures"];
 export type PictureRow = S["Picture"];
 export type Decision = S["Decision"];
+export type TapeRow = S["ReadingOut"];
+export type Job = S["JobOut"];
 export type Example = S["ExampleOut"];

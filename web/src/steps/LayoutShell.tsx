@@ -13,6 +13,7 @@ import { ConflictDialog } from "../parts/ConflictDialog";
 import { EditorContext, type Lit, LitContext, useEditor, useEditorPart } from "../parts/editing";
 import { HandsProvider, useStep } from "../parts/hands";
 import { KeyList } from "../parts/KeyList";
+import { LogProvider } from "../parts/log";
 import { NotSaved } from "../parts/NotSaved";
 // from "../parts/KeyList";
 import { TopBar } from "../parts/top/TopBar";
@@ -57,7 +58,9 @@ function Open({ out }: { out: LayoutOut }) {
   return (
     <EditorContext value={editor}>
       <HandsProvider>
-        <Frame />
+        <LogProvider>
+          <Frame />
+        </LogProvider>
       </HandsProvider>
     </EditorContext>
   );

@@ -4,6 +4,7 @@ import { type FormEvent, useRef } from "react";
 import { api, must } from "../../api/client";
 import { Brand } from "../../parts/Brand";
 import { useMe } from "../../parts/me";
+import { CarrySection } from "./CarrySection";
 import { HandSection } from "./HandSection";
 
 export function Account() {
@@ -27,6 +28,7 @@ export function Account() {
         </section>
         <HandSection />
         <PasswordSection />
+        <CarrySection />
       </main>
     </div>
   );

@@ -6,6 +6,7 @@ import type { Room, SpotTried } from "../../api/types";
 import { lengthWithUnit, type Ruler } from "../../core/units";
 import { useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
+import { useLog } from "../../parts/log";
 import { useMe } from "../../parts/me";
 import { useToast } from "../../parts/toast";
 import type { Pose } from "./plan/pose";
@@ -27,24 +28,20 @@ export function useTried(): SpotTried[] {
 function useSpots(room: Room) {
   const session = useEditorPart((s) => s.out.session_id);
   const say = useToast();
+  const log = useLog();
   const queries = useQueryClient();
   const onSuccess = () => queries.invalidateQueries({ queryKey: ["spots", session] });
   const onError = (e: Error) => say(e.message);
   const write = useMutation({
     mutationFn: ({ rating, words }: { rating: number; words: string }) =>
-      exactly<SpotTried>(
-        api.POST("/api/sessions/{pk}/spots", {
-          params: { path: { pk: session } },
-          body: {
-            room: room.name,
-            x_m: room.kit_x_m,
-            y_m: room.kit_y_m,
-            turn_rad: room.kit_turn_rad ?? 0,
-            rating,
-            words,
-          },
-        }),
-      ),
+      log("spots", {
+        room: room.name,
+        x_m: room.kit_x_m,
+        y_m: room.kit_y_m,
+        turn_rad: room.kit_turn_rad ?? 0,
+        rating,
+        words,
+      }),
     onSuccess,
     onError,
   });

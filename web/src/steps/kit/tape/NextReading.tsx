@@ -2,8 +2,8 @@
 import { type FormEvent, type RefObject, useEffect, useRef, useState } from "react";
 import type { KitBoard } from "../../../api/types";
 import { howToType, parseLength, type Ruler, unitMark } from "../../../core/units";
-import { useTake } from "../../../parts/hands";
 import { useMe } from "../../../parts/me";
+import { useReadTape } from "./useTape";
 
 const STAGE = {
   place: "To place it",
@@ -30,7 +30,7 @@ export function NextReading(props: Props) {
 
 /** What is typed for a reading, and taking it. */
 function useReading(ask: NonNullable<Tape["next"]>, typed: RefObject<boolean>) {
-  const take = useTake();
+  const readTape = useReadTape();
   const ruler: Ruler = useMe();
   const [text, setText] = useState("");
   const [bad, setBad] = useState(false);
@@ -46,8 +46,7 @@ function useReading(ask: NonNullable<Tape["next"]>, typed: RefObject<boolean>) {
     typed.current = metres !== null;
     if (metres === null) return field.current?.focus();
     // The same length may be asked for again: the field is emptied, not only made anew.
-    const taken = take({ do: "reading", a: ask.a, b: ask.b, metres });
-    void taken.then((ok) => ok && setText(""));
+    void readTape(ask.a, ask.b, metres).then((ok) => ok && setText(""));
   };
   return { text, setText, bad, field, ruler, submit };
 }

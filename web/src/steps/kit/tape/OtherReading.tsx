@@ -4,12 +4,12 @@ import type { Layout } from "../../../api/types";
 import { partsOf } from "../../../core/kitParts";
 import { howToType, parseLength, type Ruler, unitMark } from "../../../core/units";
 import { Pick } from "../../../parts/fields/Pick";
-import { useTake } from "../../../parts/hands";
 import { useMe } from "../../../parts/me";
+import { useReadTape } from "./useTape";
 
 /** The two ends and the length as they are being chosen, and taking them. */
 function useOther(parts: ReturnType<typeof partsOf>) {
-  const take = useTake();
+  const readTape = useReadTape();
   const ruler: Ruler = useMe();
   const [ends, setEnds] = useState({ a: parts[0]?.id ?? "", b: "" });
   const [length, setLength] = useState("");
@@ -19,7 +19,7 @@ function useOther(parts: ReturnType<typeof partsOf>) {
     const metres = parseLength(length, ruler);
     setBad(metres === null ? howToType(ruler) : ends.a === ends.b ? DIFFERENT : "");
     if (metres === null || ends.a === ends.b) return;
-    if (await take({ do: "reading", a: ends.a, b: ends.b || null, metres })) setLength("");
+    if (await readTape(ends.a, ends.b || null, metres)) setLength("");
   };
   return { ends, setEnds, length, setLength, bad, submit, ruler };
 }

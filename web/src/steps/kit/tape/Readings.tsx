@@ -2,8 +2,8 @@
 import type { KitBoard, Layout } from "../../../api/types";
 import { partOf } from "../../../core/kitParts";
 import { lengthText, lengthWithUnit, type Ruler, unitMark } from "../../../core/units";
-import { useTake } from "../../../parts/hands";
 import { useMe } from "../../../parts/me";
+import { useForgetTape } from "./useTape";
 
 type Reading = KitBoard["tape"]["readings"][number];
 
@@ -48,7 +48,7 @@ export function Readings({ rows, doc }: { rows: readonly Reading[]; doc: Layout 
 
 function Row({ reading, doc }: { reading: Reading; doc: Layout }) {
   const { a, b, off_m } = reading;
-  const take = useTake();
+  const forget = useForgetTape();
   const ruler: Ruler = useMe();
   const name = (id: string | null) => (id === null ? "floor" : (partOf(doc, id)?.name ?? id));
   const [words, colour] = STATE[reading.state];
@@ -69,7 +69,7 @@ function Row({ reading, doc }: { reading: Reading; doc: Layout }) {
           type="button"
           className="text-soft underline"
           aria-label={`Forget ${name(a)} to ${name(b)}`}
-          onClick={() => void take({ do: "forget", a, b })}
+          onClick={() => forget(a, b)}
         >
           forget
         </button>

@@ -1,7 +1,9 @@
 /** The walk round the kit with a tape: one reading at a time, and what the readings say. */
 import { useRef } from "react";
 import type { KitBoard } from "../../../api/types";
+import { partOf } from "../../../core/kitParts";
 import { useEditorPart } from "../../../parts/editing";
+import { Elsewhere } from "./Elsewhere";
 import { type Ends, NextReading } from "./NextReading";
 import { OtherReading } from "./OtherReading";
 import { Readings } from "./Readings";
@@ -43,7 +45,10 @@ export function TapeWalk({ board, onSkip, skipped, onUnskip }: Props) {
           </button>
         )}
       </div>
-      <div className="grid min-h-0 grid-rows-[minmax(0,1fr)_auto] gap-2">
+      <div className="grid min-h-0 grid-rows-[auto_minmax(0,1fr)_auto] gap-2">
+        <div>
+          <Elsewhere name={(id) => (id === null ? "floor" : (partOf(doc, id)?.name ?? id))} />
+        </div>
         <Readings rows={tape?.readings ?? []} doc={doc} />
         <OtherReading doc={doc} />
       </div>

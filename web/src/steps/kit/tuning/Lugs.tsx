@@ -4,6 +4,7 @@ import { type FormEvent, useState } from "react";
 import { api, must } from "../../../api/client";
 import type { Tuning } from "../../../api/types";
 import { Pick } from "../../../parts/fields/Pick";
+import { useLog } from "../../../parts/log";
 import { useToast } from "../../../parts/toast";
 
 interface Props {
@@ -51,14 +52,9 @@ function readLugs(text: string): number[] | null {
 function WriteDown({ tuning, session }: Props) {
   const [drum, setDrum] = useState(tuning.drums.find((d) => d.id === "snare")?.id ?? "");
   const [bad, setBad] = useState("");
+  const log = useLog();
   const write = useMutation({
-    mutationFn: (lugs_hz: number[]) =>
-      must(
-        api.POST("/api/sessions/{pk}/lugs", {
-          params: { path: { pk: session } },
-          body: { drum, lugs_hz },
-        }),
-      ),
+    mutationFn: (lugs_hz: number[]) => log("lugs", { drum, lugs_hz }),
     onSuccess: useAgain(session),
   });
   const submit = (e: FormEvent<HTMLFormElement>) => {

@@ -1,0 +1,48 @@
+/** What is written down on the day: sent in order, kept until it is there. */
+import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
+import { api, fateOf, must } from "../api/client";
+import { newKey } from "../core/key";
+import { type Entry, LogBox } from "../core/logbox";
+import { useEditor } from "./editing";
+import { useToast } from "./toast";
+
+const LogContext = createContext<LogBox | null>(null);
+
+/** The entry as its own request; the body was made for it where it was written. */
+function sent(session: number, { kind, body }: Entry): Promise<unknown> {
+  const call = { params: { path: { pk: session } }, body: body as never };
+  if (kind === "tape") return must(api.POST("/api/sessions/{pk}/tape", call));
+  if (kind === "strike") return must(api.POST("/api/sessions/{pk}/tape/strike", call));
+  if (kind === "lugs") return must(api.POST("/api/sessions/{pk}/lugs", call));
+  return must(api.POST("/api/sessions/{pk}/spots", call));
+}
+
+export function LogProvider({ children }: { children: ReactNode }) {
+  const editor = useEditor();
+  const say = useToast();
+  const [box, setBox] = useState<LogBox | null>(null);
+  useEffect(() => {
+    const session = editor.snapshot().out.session_id;
+    setBox(
+      new LogBox(localStorage, session, {
+        send: async (entry) => void (await sent(session, entry)),
+        fateOf,
+        away: (error) => editor.away(error),
+        reached: () => editor.reached(),
+        hold: () => editor.hold(),
+        release: () => editor.release(),
+        trouble: (error) => say(`Not written down: ${error.message}`),
+      }),
+    );
+  }, [editor, say]);
+  return <LogContext value={box}>{children}</LogContext>;
+}
+
+/** Write something down; resolves when it is there. */
+export function useLog() {
+  const box = useContext(LogContext);
+  return (kind: Entry["kind"], body: Record<string, unknown>): Promise<void> => {
+    if (!box) return Promise.reject(new Error("The log is not open yet; try again."));
+    return box.write({ kind, body: kind === "strike" ? body : { ...body, key: newKey() } });
+  };
+}

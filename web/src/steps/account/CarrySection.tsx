@@ -1,0 +1,110 @@
+/** Everything of a studio as one open archive, and another installation's read in. */
+import { useQueryClient } from "@tanstack/react-query";
+import { api, must } from "../../api/client";
+import type { Job } from "../../api/types";
+import { newKey } from "../../core/key";
+import { FileIn, formOf } from "../../parts/FileIn";
+import { useMe } from "../../parts/me";
+import { useJob } from "./useJob";
+
+const at = (pk: number) => ({ params: { path: { pk } } });
+
+export function CarrySection() {
+  const me = useMe();
+  return (
+    <section>
+      <h2 className="text-lg">Carry away</h2>
+      <p className="max-w-md text-[0.9rem] text-soft">
+        A zip of open files: sessions, layouts with every state, rooms, kits, the locker and what
+        was written down. Another Ringside reads it in as a studio of its own.
+      </p>
+      <ul className="mt-2 space-y-2">
+        {me.studios.map((s) => (
+          <li key={s.id}>
+            <Away studio={s.id} name={s.name} />
+          </li>
+        ))}
+      </ul>
+      <ReadIn />
+    </section>
+  );
+}
+
+function Away({ studio, name }: { studio: number; name: string }) {
+  const { job, bad, start, stop } = useJob(
+    (pk) => must<Job>(api.GET("/api/archives/{pk}", at(pk))),
+    (pk) => must<Job>(api.DELETE("/api/archives/{pk}", at(pk))),
+  );
+  return (
+    <div className="flex flex-wrap items-center gap-3">
+      <button
+        type="button"
+        className="btn"
+        disabled={job !== null && !job.over}
+        onClick={() => start(must<Job>(api.POST("/api/studios/{pk}/archive", at(studio))))}
+      >
+        Archive of {name}
+      </button>
+      <Progress job={job} bad={bad} onStop={stop} />
+      {job?.state === "done" && (
+        <a className="font-semibold underline" href={`/api/archives/${job.id}/studio.zip`}>
+          Download it
+        </a>
+      )}
+    </div>
+  );
+}
+
+function ReadIn() {
+  const queries = useQueryClient();
+  const { job, bad, start } = useJob(
+    (pk) => must<Job>(api.GET("/api/read-ins/{pk}", at(pk))),
+    null,
+    () => {
+      void queries.invalidateQueries({ queryKey: ["me"] });
+      void queries.invalidateQueries({ queryKey: ["sessions"] });
+    },
+  );
+  const send = (file: File) => {
+    const form = formOf(file);
+    form.append("key", newKey());
+    start(
+      must<Job>(
+        api.POST("/api/read-ins", {
+          body: { file: file as unknown as string },
+          bodySerializer: () => form,
+        }),
+      ),
+    );
+  };
+  return (
+    <div className="mt-3 flex flex-wrap items-center gap-3">
+      <FileIn label="Archive" words="Read an archive in" accept=".zip" onFile={send} />
+      <Progress job={job} bad={bad} />
+      {job?.state === "done" && <p role="status">It is read in; its sessions are in the list.</p>}
+    </div>
+  );
+}
+
+function Progress(props: { job: Job | null; bad: string; onStop?: () => void }) {
+  const { job, bad, onStop } = props;
+  if (bad || job?.state === "failed")
+    return (
+      <p role="alert" className="max-w-md text-hollow">
+        {bad || job?.words}
+      </p>
+    );
+  if (job?.state === "cancelled") return <p className="text-soft">Called off.</p>;
+  if (job?.state !== "waiting" && job?.state !== "working") return null;
+  return (
+    <>
+      <progress max={1} value={job.progress} aria-label="How far it is" />
+      <span className="text-[0.85rem] text-soft">{job.words}</span>
+      {onStop && (
+        <button type="button" className="btn px-2 py-1" onClick={onStop}>
+          Stop
+        </button>
+      )}
+    </>
+  );
+}
