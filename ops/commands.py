@@ -212,6 +212,17 @@ def bench(args: argparse.Namespace) -> int:
     return with_test_cluster(measure, quiet=args.json)
 
 
+def soak(args: argparse.Namespace) -> int:
+    """Kill processes at random while people write, and count what is there in the end."""
+    install.system_packages(browser=False)
+    install.python_packages(dev=False)
+    install.web_build()
+    home = HOME / f"soak-{os.getpid()}"
+    env = {**os.environ, "RINGSIDE_HOME": str(home), "PYTHONPATH": str(ROOT)}
+    command = [str(PYTHON), "-m", "ops.soak", "--kills", str(args.kills), "--seed", str(args.seed)]
+    return subprocess.call(command, cwd=ROOT, env=env)
+
+
 def house(_: argparse.Namespace) -> int:
     """How long, tangled, documented and tested the code is, against goals."""
     install.python_packages(dev=True)
@@ -272,6 +283,10 @@ def main(argv: list[str]) -> int:
     one = commands.add_parser("bench", help=bench.__doc__)
     one.add_argument("--json", action="store_true")
     one.set_defaults(action=bench)
+    one = commands.add_parser("soak", help=soak.__doc__)
+    one.add_argument("--kills", type=int, default=100)
+    one.add_argument("--seed", type=int, default=1)
+    one.set_defaults(action=soak)
     one = commands.add_parser("analyse", help=analyse.__doc__)
     one.add_argument("file")
     one.set_defaults(action=analyse)

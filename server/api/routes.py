@@ -1,6 +1,6 @@
 """The interface as a whole: one NinjaAPI, its routers and its error answers."""
 
-from typing import Any
+from typing import Any, Final
 
 from ninja import NinjaAPI
 from ninja.errors import ValidationError
@@ -23,9 +23,44 @@ from api.sessions.routes import router as sessions
 from api.studios.routes import router as studios
 from api.techniques.routes import router as techniques
 
+JSON: Final = "application/json"
+PROBLEM: Final = "application/problem+json"
+ANYWHERE: Final = {
+    400: "Cannot be done, or not JSON; the detail says what was expected.",
+    401: "Nobody is signed in.",
+    403: "The CSRF token is missing or old.",
+    408: "Whoever asked has gone.",
+    413: "Larger than anything that can be kept.",
+    422: "A value is not as it should be; place says where.",
+    429: "Too many at once; Retry-After says when to come back.",
+    500: "A fault of ours; it is written down.",
+    503: "The database does not answer, or the answer took too long. Nothing was changed.",
+}
+
 
 class Api(NinjaAPI):
-    """Keeps what came in a refused value, so that the answer can say it."""
+    """Keeps what came in a refused value, so that the answer can say it; tells every answer."""
+
+    def get_openapi_schema(self, **how: Any) -> Any:
+        """The schema with what any request may be answered, as problem+json."""
+        schema = super().get_openapi_schema(**how)
+        problem = {"schema": {"$ref": "#/components/schemas/Problem"}}
+        shared = schema["components"].setdefault("responses", {})
+        for status, words in ANYWHERE.items():
+            shared[f"Any{status}"] = {"description": words, "content": {PROBLEM: problem}}
+        for ways in schema["paths"].values():
+            for operation in ways.values():
+                answers = operation["responses"]
+                for status, words in ANYWHERE.items():
+                    if status in answers:
+                        answers[status]["description"] = words
+                    else:
+                        answers[status] = {"$ref": f"#/components/responses/Any{status}"}
+                for status, told in answers.items():
+                    if int(status) >= 400 and JSON in told.get("content", {}):
+                        told["content"] = {PROBLEM: told["content"][JSON]}
+                operation["responses"] = dict(sorted(answers.items(), key=lambda a: int(a[0])))
+        return schema
 
     def validation_error_from_error_contexts(self, error_contexts: list[Any]) -> ValidationError:
         """The first fault of each part of the request, with the value that caused it."""

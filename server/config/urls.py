@@ -5,6 +5,9 @@ from django.urls import path, re_path
 
 from config.page import application_page
 
+handler400 = "config.broken.unfit"
+handler500 = "config.broken.wrong"
+
 urlpatterns = [
     path("api/", api.urls),
     re_path(r"^(?!api/|static/).*$", application_page),

@@ -150,12 +150,19 @@ class Lines:
     floor: Mask
 
     def lengths(self, points: Floats) -> tuple[Floats, Floats]:
-        """What each reading should be, metres (R,), and the way it runs (R, 3).
+        """What each reading should be, and the way it runs.
 
         Parameters
         ----------
         points : ndarray, shape (P, 3)
             Where the tape is held at each part, metres.
+
+        Returns
+        -------
+        said : ndarray, shape (R,)
+            Metres.
+        way : ndarray, shape (R, 3)
+            From the second end to the first, metres.
         """
         way = points[self.one] - points[self.two]
         far = np.sqrt(np.einsum("ri,ri->r", way, way))

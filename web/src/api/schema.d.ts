@@ -5640,7 +5640,89 @@ export interface components {
             together: number;
         };
     };
-    responses: never;
+    responses: {
+        /** @description Cannot be done, or not JSON; the detail says what was expected. */
+        Any400: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Nobody is signed in. */
+        Any401: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description The CSRF token is missing or old. */
+        Any403: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Whoever asked has gone. */
+        Any408: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Larger than anything that can be kept. */
+        Any413: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description A value is not as it should be; place says where. */
+        Any422: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description Too many at once; Retry-After says when to come back. */
+        Any429: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description A fault of ours; it is written down. */
+        Any500: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+        /** @description The database does not answer, or the answer took too long. Nothing was changed. */
+        Any503: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["Problem"];
+            };
+        };
+    };
     parameters: never;
     requestBodies: never;
     headers: never;
@@ -5670,15 +5752,23 @@ export interface operations {
                     "application/json": components["schemas"]["MeOut"];
                 };
             };
-            /** @description Unprocessable Entity */
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_account_routes_me: {
@@ -5699,15 +5789,23 @@ export interface operations {
                     "application/json": components["schemas"]["MeOut"];
                 };
             };
-            /** @description Unauthorized */
+            400: components["responses"]["Any400"];
+            /** @description Nobody is signed in. */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_account_routes_password: {
@@ -5730,15 +5828,23 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_account_routes_sign_in: {
@@ -5763,24 +5869,31 @@ export interface operations {
                     "application/json": components["schemas"]["MeOut"];
                 };
             };
-            /** @description Unauthorized */
+            400: components["responses"]["Any400"];
+            /** @description Nobody is signed in. */
             401: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Too Many Requests */
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            /** @description Too many at once; Retry-After says when to come back. */
             429: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_account_routes_sign_out: {
@@ -5799,6 +5912,15 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_account_routes_sign_up: {
@@ -5823,15 +5945,23 @@ export interface operations {
                     "application/json": components["schemas"]["MeOut"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_account_routes_units: {
@@ -5856,6 +5986,15 @@ export interface operations {
                     "application/json": components["schemas"]["MeOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_board_routes_aim: {
@@ -5880,24 +6019,31 @@ export interface operations {
                     "application/json": components["schemas"]["AimOut"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_carrying_routes_progress: {
@@ -5920,15 +6066,24 @@ export interface operations {
                     "application/json": components["schemas"]["JobOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_carrying_routes_stop: {
@@ -5951,15 +6106,24 @@ export interface operations {
                     "application/json": components["schemas"]["JobOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_carrying_routes_fetch: {
@@ -5982,15 +6146,24 @@ export interface operations {
                     "application/json": string;
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_pairs_routes_flips: {
@@ -6015,24 +6188,31 @@ export interface operations {
                     "application/json": components["schemas"]["BestFlips"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_brief_routes_brief: {
@@ -6053,6 +6233,15 @@ export interface operations {
                     "application/json": components["schemas"]["BriefOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_board_routes_compute: {
@@ -6077,24 +6266,31 @@ export interface operations {
                     "application/json": components["schemas"]["Board"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_techniques_routes_in_terms: {
@@ -6119,24 +6315,31 @@ export interface operations {
                     "application/json": components["schemas"]["CloseTerms"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_techniques_routes_by_terms: {
@@ -6161,24 +6364,31 @@ export interface operations {
                     "application/json": components["schemas"]["LayoutOnly"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_edits_routes_edit: {
@@ -6203,24 +6413,31 @@ export interface operations {
                     "application/json": components["schemas"]["Edited"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_kit_routes_what_changed: {
@@ -6245,24 +6462,31 @@ export interface operations {
                     "application/json": components["schemas"]["Effects"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_hearing_routes_progress: {
@@ -6285,33 +6509,40 @@ export interface operations {
                     "application/json": components["schemas"]["ExampleOut"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_hearing_routes_call_off: {
@@ -6334,33 +6565,40 @@ export interface operations {
                     "application/json": components["schemas"]["ExampleOut"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_hearing_routes_sound: {
@@ -6384,33 +6622,40 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_kit_routes_kit_board: {
@@ -6435,24 +6680,31 @@ export interface operations {
                     "application/json": components["schemas"]["KitBoard"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_kit_routes_pitch: {
@@ -6477,24 +6729,31 @@ export interface operations {
                     "application/json": components["schemas"]["PitchOut"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_kit_routes_presets: {
@@ -6515,6 +6774,15 @@ export interface operations {
                     "application/json": components["schemas"]["PresetOut"][];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_layouts_routes_one: {
@@ -6537,15 +6805,24 @@ export interface operations {
                     "application/json": components["schemas"]["LayoutOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_layouts_routes_save: {
@@ -6572,42 +6849,49 @@ export interface operations {
                     "application/json": components["schemas"]["LayoutOut"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
             /** @description Conflict */
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ConflictOut"];
+                    "application/problem+json": components["schemas"]["ConflictOut"];
                 };
             };
-            /** @description Unprocessable Entity */
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_layouts_routes_delete: {
@@ -6628,15 +6912,24 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_board_routes_saved: {
@@ -6659,15 +6952,24 @@ export interface operations {
                     "application/json": components["schemas"]["Board"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_brief_routes_build: {
@@ -6694,33 +6996,40 @@ export interface operations {
                     "application/json": components["schemas"]["LayoutOnly"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_layouts_routes_copy: {
@@ -6747,24 +7056,32 @@ export interface operations {
                     "application/json": components["schemas"]["LayoutOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_hearing_routes_ask: {
@@ -6791,33 +7108,40 @@ export interface operations {
                     "application/json": components["schemas"]["ExampleOut"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_layouts_files_file: {
@@ -6840,15 +7164,24 @@ export interface operations {
                     "application/json": string;
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_techniques_routes_fitted: {
@@ -6875,33 +7208,40 @@ export interface operations {
                     "application/json": components["schemas"]["Fitted"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_layouts_files_pairs: {
@@ -6924,15 +7264,24 @@ export interface operations {
                     "application/json": string;
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_brief_routes_starting: {
@@ -6959,33 +7308,40 @@ export interface operations {
                     "application/json": components["schemas"]["PlanRow"][];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_layouts_routes_redo: {
@@ -7012,42 +7368,49 @@ export interface operations {
                     "application/json": components["schemas"]["LayoutOut"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
             /** @description Conflict */
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ConflictOut"];
+                    "application/problem+json": components["schemas"]["ConflictOut"];
                 };
             };
-            /** @description Unprocessable Entity */
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_layouts_routes_restore: {
@@ -7070,15 +7433,24 @@ export interface operations {
                     "application/json": components["schemas"]["LayoutOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_layouts_files_sheet: {
@@ -7104,15 +7476,24 @@ export interface operations {
                     "application/json": string;
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_layouts_files_csv: {
@@ -7137,15 +7518,24 @@ export interface operations {
                     "application/json": string;
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_layouts_files_pdf: {
@@ -7171,15 +7561,24 @@ export interface operations {
                     "application/json": string;
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_log_routes_in_stock: {
@@ -7206,24 +7605,32 @@ export interface operations {
                     "application/json": components["schemas"]["Stock"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_techniques_routes_taken: {
@@ -7250,33 +7657,40 @@ export interface operations {
                     "application/json": components["schemas"]["TookOut"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_layouts_routes_undo: {
@@ -7303,42 +7717,49 @@ export interface operations {
                     "application/json": components["schemas"]["LayoutOut"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
             /** @description Conflict */
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ConflictOut"];
+                    "application/problem+json": components["schemas"]["ConflictOut"];
                 };
             };
-            /** @description Unprocessable Entity */
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_techniques_routes_turned: {
@@ -7363,24 +7784,31 @@ export interface operations {
                     "application/json": components["schemas"]["NullAim"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_pairs_routes_one_by_one: {
@@ -7405,24 +7833,31 @@ export interface operations {
                     "application/json": components["schemas"]["StepRow"][];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_pairs_routes_depth: {
@@ -7447,24 +7882,31 @@ export interface operations {
                     "application/json": components["schemas"]["PairDepth"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_pairs_routes_rows: {
@@ -7489,24 +7931,31 @@ export interface operations {
                     "application/json": components["schemas"]["PairRow"][];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_pairs_routes_picture: {
@@ -7531,24 +7980,31 @@ export interface operations {
                     "application/json": components["schemas"]["Pictures"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_board_routes_tape: {
@@ -7573,24 +8029,31 @@ export interface operations {
                     "application/json": components["schemas"]["Spot"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_carrying_routes_read: {
@@ -7623,33 +8086,40 @@ export interface operations {
                     "application/json": components["schemas"]["JobOut"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_carrying_routes_read_progress: {
@@ -7672,15 +8142,24 @@ export interface operations {
                     "application/json": components["schemas"]["JobOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_kit_routes_room_board: {
@@ -7705,24 +8184,31 @@ export interface operations {
                     "application/json": components["schemas"]["RoomBoard"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_kit_routes_materials: {
@@ -7743,6 +8229,15 @@ export interface operations {
                     "application/json": components["schemas"]["MaterialsOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_sessions_routes_sessions: {
@@ -7769,15 +8264,23 @@ export interface operations {
                     "application/json": components["schemas"]["SessionOut"][];
                 };
             };
-            /** @description Unprocessable Entity */
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_sessions_routes_make: {
@@ -7802,33 +8305,40 @@ export interface operations {
                     "application/json": components["schemas"]["SessionOut"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_sessions_routes_starts: {
@@ -7849,6 +8359,15 @@ export interface operations {
                     "application/json": components["schemas"]["StartOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_sessions_routes_upload: {
@@ -7879,15 +8398,23 @@ export interface operations {
                     "application/json": components["schemas"]["SessionOut"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_sessions_routes_one: {
@@ -7910,15 +8437,24 @@ export interface operations {
                     "application/json": components["schemas"]["SessionOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_sessions_routes_delete: {
@@ -7939,15 +8475,24 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_sessions_routes_rename: {
@@ -7974,15 +8519,24 @@ export interface operations {
                     "application/json": components["schemas"]["SessionOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_sessions_routes_copy: {
@@ -8005,15 +8559,24 @@ export interface operations {
                     "application/json": components["schemas"]["SessionOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_sessions_routes_make_layout: {
@@ -8040,33 +8603,40 @@ export interface operations {
                     "application/json": components["schemas"]["LayoutOut"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_log_routes_write_lugs: {
@@ -8091,24 +8661,32 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_log_routes_drop_lugs: {
@@ -8130,15 +8708,24 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_sessions_routes_restore: {
@@ -8161,15 +8748,24 @@ export interface operations {
                     "application/json": components["schemas"]["SessionOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_log_routes_spots: {
@@ -8192,15 +8788,24 @@ export interface operations {
                     "application/json": components["schemas"]["SpotOut"][];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_log_routes_write_spot: {
@@ -8227,24 +8832,32 @@ export interface operations {
                     "application/json": components["schemas"]["SpotOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_log_routes_drop_spot: {
@@ -8266,15 +8879,24 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_log_routes_tape: {
@@ -8297,15 +8919,24 @@ export interface operations {
                     "application/json": components["schemas"]["ReadingOut"][];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_log_routes_write_tape: {
@@ -8332,24 +8963,32 @@ export interface operations {
                     "application/json": components["schemas"]["ReadingOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_log_routes_tape_elsewhere: {
@@ -8376,24 +9015,32 @@ export interface operations {
                     "application/json": components["schemas"]["ReadingOut"][];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_log_routes_strike_tape: {
@@ -8418,24 +9065,32 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_log_routes_tuning: {
@@ -8462,24 +9117,32 @@ export interface operations {
                     "application/json": components["schemas"]["TuningOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_carrying_routes_ask: {
@@ -8502,15 +9165,24 @@ export interface operations {
                     "application/json": components["schemas"]["JobOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_studios_routes_kits: {
@@ -8533,15 +9205,24 @@ export interface operations {
                     "application/json": components["schemas"]["KeptKit"][];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_studios_routes_keep_kit: {
@@ -8568,33 +9249,40 @@ export interface operations {
                     "application/json": components["schemas"]["KeptKit"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_studios_routes_drop_kit: {
@@ -8616,15 +9304,24 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_studios_routes_locker: {
@@ -8647,15 +9344,24 @@ export interface operations {
                     "application/json": components["schemas"]["LockerOut"];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_studios_routes_save_locker: {
@@ -8682,42 +9388,49 @@ export interface operations {
                     "application/json": components["schemas"]["LockerOut"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
             /** @description Conflict */
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_studios_routes_locker_csv: {
@@ -8740,15 +9453,24 @@ export interface operations {
                     "application/json": string;
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_studios_routes_read_csv: {
@@ -8781,33 +9503,40 @@ export interface operations {
                     "application/json": components["schemas"]["LockerRead"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_studios_routes_rooms: {
@@ -8830,15 +9559,24 @@ export interface operations {
                     "application/json": components["schemas"]["KeptRoom"][];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_studios_routes_keep_room: {
@@ -8865,33 +9603,40 @@ export interface operations {
                     "application/json": components["schemas"]["KeptRoom"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_studios_routes_drop_room: {
@@ -8913,15 +9658,24 @@ export interface operations {
                 };
                 content?: never;
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             /** @description Not Found */
             404: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_techniques_routes_techniques: {
@@ -8946,24 +9700,31 @@ export interface operations {
                     "application/json": components["schemas"]["TechniqueRow"][];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_techniques_routes_in_use: {
@@ -8988,24 +9749,31 @@ export interface operations {
                     "application/json": components["schemas"]["StandingRow"][];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_techniques_routes_what_if: {
@@ -9030,24 +9798,31 @@ export interface operations {
                     "application/json": components["schemas"]["Sweep"];
                 };
             };
-            /** @description Bad Request */
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
             400: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description Unprocessable Entity */
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
             422: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Problem"];
+                    "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
     api_board_routes_thresholds: {
@@ -9072,6 +9847,15 @@ export interface operations {
                     "application/json": components["schemas"]["Setting"][];
                 };
             };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
         };
     };
 }

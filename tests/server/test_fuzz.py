@@ -1,0 +1,67 @@
+"""The whole interface under made-up requests: never a fault of ours, never an answer untold.
+
+schemathesis makes them from the interface's own description, good and bad. A sample runs with every
+test; `RINGSIDE_FUZZ=10000 ./ringside test tests/server/test_fuzz.py` makes as many.
+"""
+
+import os
+
+import pytest
+import schemathesis
+from accounts.models import User
+from api.routes import PROBLEM, api
+from config.wsgi import application
+from django.test import Client
+from hypothesis import HealthCheck, Phase, given, settings
+from plans.actions import make_session
+from schemathesis.checks import not_a_server_error
+from schemathesis.specs.openapi.checks import content_type_conformance, status_code_conformance
+from studios.access import open_studio
+
+CASES = int(os.environ.get("RINGSIDE_FUZZ", "600"))
+SCHEMA = schemathesis.openapi.from_dict(dict(api.get_openapi_schema(path_prefix="/api/")))
+SCHEMA.app = application
+LEAVES = {"POST /api/account/sign-out", "POST /api/account/password"}
+"""Whoever signs out, or changes the password, is out of the test."""
+
+FOUND = {f"{o.ok().method.upper()} {o.ok().path}": o.ok() for o in SCHEMA.get_all_operations()}
+OPERATIONS = {name: op for name, op in FOUND.items() if name not in LEAVES}
+EACH = max(CASES // len(OPERATIONS), 1)
+
+
+@pytest.fixture
+def head(db, settings):
+    """The cookies of somebody with a session, so that some of the made-up ids are there."""
+    settings.ALLOWED_HOSTS = ["*"]
+    user = User.objects.create_user("fuzz", password="long-enough-and-odd-7")
+    open_studio(user, "Fuzz")
+    make_session(user, name="Fuzz", kit="four-piece", start="square pair")
+    client = Client()
+    client.force_login(user, backend="django.contrib.auth.backends.ModelBackend")
+    token = "t" * 32
+    cookies = f"sessionid={client.cookies['sessionid'].value}; csrftoken={token}"
+    return {"Cookie": cookies, "X-CSRFToken": token}
+
+
+@pytest.mark.filterwarnings("ignore")
+@pytest.mark.parametrize("name", OPERATIONS)
+def test_no_request_meets_a_fault_or_an_answer_that_is_not_told(head, name):
+    @settings(
+        max_examples=EACH, deadline=None, database=None, derandomize=CASES <= 600,
+        phases=[Phase.generate], suppress_health_check=list(HealthCheck),
+    )  # fmt: skip
+    @given(case=OPERATIONS[name].as_strategy())
+    def ask(case):
+        for key in [k for k in case.headers or {} if k.lower() in ("cookie", "x-csrftoken")]:
+            del case.headers[key]
+        case.cookies = {}
+        answer = case.call(headers=head)
+        case.validate_response(
+            answer,
+            checks=[not_a_server_error, status_code_conformance, content_type_conformance],
+        )
+        if answer.status_code >= 400:
+            assert answer.headers["content-type"][0] == PROBLEM
+            assert answer.json()["detail"]
+
+    ask()
