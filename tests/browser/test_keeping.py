@@ -339,3 +339,64 @@ def test_what_is_refused_stays_to_be_tried_again_downloaded_or_let_go(someone):
     someone.saved()
     assert someone.mic("OR")["position_m"][0] > before + 0.1
     expect(alert).to_have_count(0)
+
+
+def test_a_reading_is_written_down_and_offered_to_the_other_layouts(someone):
+    session = someone.session["id"]
+    new = {"name": "Layout B", "kit": "five-piece", "start": "empty"}
+    other = someone.post(f"/sessions/{session}/layouts", new).json()["id"]
+    page = someone.open("kit")
+    page.get_by_label("Reads, cm").fill("63")
+    page.get_by_label("Reads, cm").press("Enter")
+    expect(page.locator("[data-reading]")).to_have_count(1)
+    someone.saved()
+    (row,) = someone.get(f"/sessions/{session}/tape").json()
+    assert (row["metres"], row["struck_at"]) == (0.63, None)
+    page.get_by_role("button", name=re.compile("^Undo")).click()
+    expect(page.locator("[data-reading]")).to_have_count(0)
+    expect(page.locator("[data-elsewhere]")).to_be_visible()  # undone in the plan, not on the day
+    page = someone.open("kit", layout=other)
+    expect(page.locator("[data-elsewhere]")).to_contain_text(f"by {row['by']}")
+    page.get_by_role("button", name="Take it in").click()
+    expect(page.locator("[data-reading]")).to_have_count(1)
+    expect(page.locator("[data-elsewhere]")).to_have_count(0)
+    page.get_by_role("button", name=re.compile("^Forget ")).click()
+    expect(page.locator("[data-reading]")).to_have_count(0)
+    someone.saved()
+    assert someone.get(f"/sessions/{session}/tape").json()[0]["struck_at"] is not None
+    expect(page.locator("[data-elsewhere]")).to_have_count(0)
+
+
+def test_a_studio_is_carried_away_and_read_in(someone, another, tmp_path):
+    page = someone.page
+    page.goto(f"{someone.url}/account")
+    page.get_by_role("button", name="Archive of Test studio").click()
+    with page.expect_download() as got:
+        page.get_by_role("link", name="Download it").click()
+    archive = tmp_path / "studio.zip"
+    got.value.save_as(archive)
+    there = another.page
+    there.goto(f"{another.url}/account")
+    there.get_by_label("Archive", exact=True).set_input_files(archive)
+    expect(there.get_by_text("It is read in")).to_be_visible()
+    names = [s["name"] for s in another.get("/sessions").json()]
+    assert names == ["Test day", "Test day"]
+    archive.write_bytes(b"no archive at all")
+    there.get_by_label("Archive", exact=True).set_input_files(archive)
+    expect(there.get_by_role("alert")).to_contain_text("Nothing was read in")
+
+
+def test_many_sessions_come_a_page_at_a_time_and_are_searched(someone):
+    for n in range(25):
+        new = {"name": f"Tryout {n}", "kit": "four-piece", "start": "empty"}
+        assert someone.post("/sessions", new).status == 201
+    page = someone.page
+    page.goto(someone.url)
+    rows = page.locator("[data-session]")
+    expect(rows).to_have_count(24)
+    page.get_by_role("button", name="Older sessions").click()
+    expect(rows).to_have_count(26)
+    page.get_by_label("Search by name or place").fill("test store")
+    expect(rows).to_have_count(1)
+    page.get_by_label("Search by name or place").fill("zither")
+    expect(page.get_by_text("No session has “zither”")).to_be_visible()

@@ -2,7 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { Link, Outlet, useParams } from "react-router";
-import { api, exactly } from "../api/client";
+import { api, exactly, Refused } from "../api/client";
 import type { LayoutOut } from "../api/types";
 import { door } from "../core/door";
 import { Editor } from "../core/editor";
@@ -33,9 +33,16 @@ export function LayoutShell() {
       <main className="p-8" role="alert">
         <h1 className="text-xl">This layout cannot be opened</h1>
         <p>{opened.error.message}</p>
-        <Link className="underline" to="/">
-          Go to your sessions
-        </Link>
+        <p className="mt-2 flex gap-4">
+          <Link className="underline" to="/">
+            Go to your sessions
+          </Link>
+          {opened.error instanceof Refused && (
+            <a className="underline" href={`/api/layouts/${id}/file`}>
+              Download it as it is
+            </a>
+          )}
+        </p>
       </main>
     );
   if (!opened.data) return <p className="p-8 text-soft">Opening the layout…</p>;
@@ -79,9 +86,11 @@ function Frame() {
       <div className="grid h-screen min-w-[900px] grid-cols-[76px_1fr] grid-rows-[52px_1fr] overflow-hidden">
         <TopBar onKeys={showKeys} />
         <Steps />
-        <main className="min-h-0 min-w-0">
+        <main className="flex min-h-0 min-w-0 flex-col">
           <NotSaved />
-          <Outlet />
+          <div className="min-h-0 flex-1">
+            <Outlet />
+          </div>
         </main>
       </div>
       {conflict && <ConflictDialog conflict={conflict} />}

@@ -1,0 +1,199 @@
+"""The largest inputs there are, and many at once: bench rows for what must have a bound."""
+
+import http.client
+import json
+import statistics
+import threading
+import time
+from itertools import combinations
+from typing import Any
+
+from ops.paths import DEMO_PASSWORD
+
+LARGEST_ROOM_M = (40.0, 40.0, 15.0)
+MANY_SESSIONS = 10_000
+WORST_AT_ONCE = 8
+UNDER_LOAD_S = 10.0
+
+
+def hall(notched: bool) -> Any:
+    """A layout in the largest room, a box or an L."""
+    from ringside.plan.kits import five_piece
+    from ringside.plan.layout import Layout
+    from ringside.plan.room import Notch, Room
+
+    width, length, height = LARGEST_ROOM_M
+    notch = Notch(corner="back left", width_m=12.0, length_m=15.0) if notched else None
+    room = Room(
+        name="Hall", width_m=width, length_m=length, height_m=height, kit_x_m=20.0, kit_y_m=25.0,
+        notch=notch,
+    )  # fmt: skip
+    return Layout(name="hall", kit=five_piece(), room=room)
+
+
+def misread_kit(readings: int) -> Any:
+    """The largest kit, with so many tape readings of which none fits the others."""
+    import numpy as np
+    from ringside.plan.kit import Drawn, Reading, centre_of
+    from ringside.plan.kits import five_piece
+
+    kit = five_piece()
+    drums = [
+        kit.drums[2].model_copy(update={"id": f"t{i}", "batter_m": (0.4 * i - 1.5, 1.4, 0.8)})
+        for i in range(12 - len(kit.drums))
+    ]
+    cymbals = [
+        kit.cymbals[i % 4].model_copy(update={"id": f"x{i}", "centre_m": (0.3 * i - 1, 1.0, 1.1)})
+        for i in range(12 - len(kit.cymbals))
+    ]
+    kit = kit.model_copy(
+        update={"drums": (*kit.drums, *drums), "cymbals": (*kit.cymbals, *cymbals)}
+    )
+    at = {p.id: np.array(centre_of(p)) for p in kit.parts}
+    dice = np.random.default_rng(1)
+    rows = tuple(
+        Reading(
+            a=a, b=b,
+            metres=float(np.clip(np.linalg.norm(at[a] - at[b]) + dice.normal() * 0.3, 0.05, 9.9)),
+        )
+        for a, b in list(combinations(at, 2))[:readings]
+    )  # fmt: skip
+    drawn = tuple(Drawn(id=p.id, at_m=centre_of(p)) for p in kit.parts)
+    return kit.model_copy(update={"readings": rows, "drawn": drawn})
+
+
+def core_limits() -> dict[str, float]:
+    """Milliseconds of the largest inputs, by name."""
+    from ringside.files.pairs import pairs_csv
+    from ringside.fitting.fit import fit
+    from ringside.pairs.analysis import analyse
+    from ringside.rooms.modes import modes
+    from ringside.survey.report import tape_report
+
+    from ops.bench import big_layout, timed
+
+    def took(work: Any) -> float:
+        return statistics.median(timed(work, 3))
+
+    big = big_layout(64, 14)
+    whole = analyse(big)
+    rooms = [hall(False), hall(True)]
+    kits = {n: misread_kit(n) for n in (66, 276)}
+    return {
+        "modes of a hall of 40 x 40 x 15 m": took(lambda: modes(rooms[0].room, 343.2)),
+        "modes of an L of 40 x 40 x 15 m": took(lambda: _uncached(rooms[1])),
+        "66 tape readings of which none fits": took(lambda: tape_report(kits[66])),
+        "276 tape readings of which none fits": took(lambda: tape_report(kits[276])),
+        "fit of 64 mics": took(lambda: fit(big)),
+        "table of every pair of 64 mics": took(lambda: pairs_csv(whole)),
+    }
+
+
+def _uncached(layout: Any) -> None:
+    from ringside.rooms import floorplan
+    from ringside.rooms.modes import modes
+
+    floorplan._plan_numbers.cache_clear()
+    modes(layout.room, 343.2)
+
+
+class Person:
+    """Somebody signed in at a server."""
+
+    def __init__(self, port: int, name: str) -> None:
+        self.port, self.cookies = port, dict[str, str]()
+        self.ask("GET", "/")
+        self.ask("POST", "/api/account/sign-in", {"username": name, "password": DEMO_PASSWORD})
+
+    def ask(
+        self, method: str, path: str, body: Any = None, timeout: float = 60.0
+    ) -> tuple[int, float]:
+        """Status and seconds of one request on a connection of its own."""
+        link = http.client.HTTPConnection("127.0.0.1", self.port, timeout=timeout)
+        head = {
+            "Content-Type": "application/json", "Accept-Encoding": "gzip",
+            "X-CSRFToken": self.cookies.get("csrftoken", ""),
+            "Cookie": "; ".join(f"{k}={v}" for k, v in self.cookies.items()),
+        }  # fmt: skip
+        began = time.perf_counter()
+        try:
+            link.request(method, path, None if body is None else json.dumps(body), head)
+            answer = link.getresponse()
+            answer.read()
+        except TimeoutError:
+            return 0, time.perf_counter() - began
+        finally:
+            link.close()
+        for key, value in answer.getheaders():
+            if key.lower() == "set-cookie":
+                name, held = value.split(";")[0].split("=", 1)
+                self.cookies[name] = held
+        return answer.status, time.perf_counter() - began
+
+
+def worst_requests() -> list[tuple[str, Any]]:
+    """The three that take longest, as they are asked for."""
+    from ringside.plan.layout import Layout
+
+    from ops.bench import big_layout
+
+    kit = misread_kit(276)
+    return [
+        ("/api/best-flips", {"layout": big_layout(32, 14).model_dump(mode="json")}),
+        ("/api/room/board", {"layout": hall(True).model_dump(mode="json")}),
+        ("/api/kit/board", {"layout": Layout(name="t", kit=kit).model_dump(mode="json")}),
+    ]
+
+
+def beside_the_worst(port: int) -> float:
+    """p95, milliseconds, of another member's small requests while eight of the worst run."""
+    greedy, other, stop = Person(port, "demo"), Person(port, "assistant"), threading.Event()
+    asked = worst_requests()
+
+    def hammer(n: int) -> None:
+        while not stop.is_set():
+            path, body = asked[n % len(asked)]
+            status, _ = greedy.ask("POST", path, body, timeout=3.0)  # gives up after three seconds
+            if status == 429:
+                time.sleep(0.5)
+
+    crowd = [threading.Thread(target=hammer, args=(n,)) for n in range(WORST_AT_ONCE)]
+    for t in crowd:
+        t.start()
+    waits, until = [], time.monotonic() + UNDER_LOAD_S
+    while time.monotonic() < until:
+        waits.append(other.ask("GET", "/api/account/me")[1] * 1e3)
+        time.sleep(0.03)
+    stop.set()
+    for t in crowd:
+        t.join()
+    return statistics.quantiles(waits, n=20)[-1]
+
+
+FILL = (
+    "insert into plans_session (studio_id, name, place, made_at) select s.id, 'Session ' || g,"
+    " 'Room ' || g % 50, now() from generate_series(1, %s) g, (select min(id) id from"
+    " studios_studio) s",
+    "insert into plans_layout (session_id, name, version, head, summary, rules, changed_at)"
+    " select s.id, 'Layout A', 1, 1, l.summary, l.rules, now() from plans_session s,"
+    " (select * from plans_layout order by id limit 1) l where s.name like 'Session %'",
+    "analyze plans_session, plans_layout",
+)
+
+
+def listed(port: int, env: dict[str, str]) -> float:
+    """p95, milliseconds, of the list of ten thousand sessions, its pages and searches."""
+    import psycopg
+
+    where = f"host=127.0.0.1 port={env['RINGSIDE_DB_PORT']} user=ringside"
+    with psycopg.connect(
+        f"{where} dbname={env['RINGSIDE_DB_NAME']}", password=env["RINGSIDE_DB_PASSWORD"]
+    ) as link:
+        for command in FILL:
+            link.execute(command, (MANY_SESSIONS,) if "%s" in command else None)
+    person = Person(port, "demo")
+    paths = ["", "?q=session%20500", "?before=5000", "?q=zither", "?q=room%2017"]
+    for path in paths:
+        person.ask("GET", f"/api/sessions{path}")
+    waits = [person.ask("GET", f"/api/sessions{paths[n % 5]}")[1] * 1e3 for n in range(60)]
+    return statistics.quantiles(waits, n=20)[-1]
