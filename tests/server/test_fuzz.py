@@ -4,7 +4,9 @@ schemathesis makes them from the interface's own description, good and bad. A sa
 test; `RINGSIDE_FUZZ=10000 ./ringside test tests/server/test_fuzz.py` makes as many.
 """
 
+import copy
 import os
+import random
 
 import pytest
 import schemathesis
@@ -17,6 +19,9 @@ from plans.actions import make_session
 from schemathesis.checks import not_a_server_error
 from schemathesis.specs.openapi.checks import content_type_conformance, status_code_conformance
 from studios.access import open_studio
+
+from tests.server.conftest import Api
+from tests.server.test_access import ENDPOINTS, NAMES, kept
 
 CASES = int(os.environ.get("RINGSIDE_FUZZ", "600"))
 SCHEMA = schemathesis.openapi.from_dict(dict(api.get_openapi_schema(path_prefix="/api/")))
@@ -65,3 +70,57 @@ def test_no_request_meets_a_fault_or_an_answer_that_is_not_told(head, name):
             assert answer.json()["detail"]
 
     ask()
+
+
+ODD = [
+    None, True, 0, -1, 1e-300, 1e300, 2**70, -(2**70), "", " ", "x" * 5000, "\x00", "\ud800",
+    "'; drop", "💥", [], {}, [[[]]], [None] * 70, {"a": {"b": 1}}, 0.1, 3, "kick", "M0", 99.999,
+]  # fmt: skip
+
+
+def places(value, at=()):
+    """Every place in parsed JSON, the whole among them."""
+    yield at
+    for key, inner in value.items() if isinstance(value, dict) else enumerate(value):
+        if isinstance(inner, (dict, list)):
+            yield from places(inner, (*at, key))
+        else:
+            yield (*at, key)
+
+
+def spoilt(data, dice):
+    """A good request with one or two things in it changed."""
+    new = copy.deepcopy(data)
+    for _ in range(dice.choice([1, 1, 1, 2])):
+        found = [p for p in places(new) if p]
+        if not found:
+            break
+        *way, last = dice.choice(found)
+        there = new
+        for step in way:
+            there = there[step]
+        act = dice.random()
+        if act < 0.15:
+            del there[last]
+        elif act < 0.3 and isinstance(there, list):
+            there.extend(copy.deepcopy(there) * dice.choice([1, 3]))
+        elif act < 0.45 and isinstance(there[last], (int, float)):
+            there[last] = there[last] * dice.choice([-1, 0, 2, 10, 1e-9, 1e9])
+        else:
+            there[last] = copy.deepcopy(dice.choice(ODD))
+    return new
+
+
+@pytest.mark.filterwarnings("ignore")
+@pytest.mark.parametrize("at", [n for n, e in enumerate(ENDPOINTS) if e[2]], ids=lambda n: NAMES[n])
+def test_a_good_request_spoilt_is_refused_or_answered_never_a_fault(at, owner, session, layout):
+    method, path, data, _ = ENDPOINTS[at]
+    place = path.format(session=session.pk, layout=layout.pk, **kept(owner, session))
+    api, dice = Api(owner), random.Random(CASES + at)
+    for _ in range(max(EACH, 6)):
+        sent = spoilt(data, dice)
+        status, told = api(method, place, sent)
+        assert status < 500, sent
+        if status >= 400:
+            assert api.last.headers["Content-Type"] == PROBLEM, sent
+            assert told["detail"], sent

@@ -3,6 +3,7 @@ import { setNonce } from "get-nonce";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
+import { fateOf } from "./api/client";
 import { App } from "./app";
 import { applyTheme, storedTheme } from "./core/theme";
 import "./theme.css";
@@ -13,7 +14,15 @@ if (nonce) setNonce(nonce);
 applyTheme(storedTheme());
 
 const queries = new QueryClient({
-  defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false, staleTime: 5000 } },
+  defaultOptions: {
+    queries: {
+      // What was refused stays refused; a server that is away or busy is asked again.
+      retry: (count, error) => fateOf(error) === "away" && count < 3,
+      retryDelay: (count) => 1000 * 2 ** count,
+      refetchOnWindowFocus: false,
+      staleTime: 5000,
+    },
+  },
 });
 const root = document.getElementById("root");
 if (root)

@@ -31,7 +31,7 @@ LONGEST_S = 10.0
 WAIT_S = 25.0
 """With the wait for its turn."""
 
-OF_ONE, OF_ALL = 3, 8
+OF_ONE, OF_ALL = 4, 10
 """Long answers in line at once in one web process: of one member, and of all."""
 
 LOOK_S = 0.05

@@ -20,9 +20,10 @@ function usePlans(brief: Answers | undefined) {
   const still = useEditorPart((s) => s.still);
   return useQuery({
     queryKey: ["plans", id, brief, still.kit, still.room, still.air],
-    queryFn: () =>
+    queryFn: ({ signal }) =>
       exactly<Plan[]>(
         api.POST("/api/layouts/{pk}/plans", {
+          signal,
           params: { path: { pk: id } },
           body: { layout: still, brief: brief as Answers },
         }),

@@ -25,7 +25,8 @@ function useKitBoard(skip: Ends[]) {
   const still = useEditorPart((s) => s.still);
   return useQuery({
     queryKey: ["kit-board", still.kit, skip],
-    queryFn: () => exactly<KitBoard>(api.POST("/api/kit/board", { body: { layout: still, skip } })),
+    queryFn: ({ signal }) =>
+      exactly<KitBoard>(api.POST("/api/kit/board", { body: { layout: still, skip }, signal })),
     placeholderData: (old) => old,
     gcTime: 10_000,
   });

@@ -15,13 +15,15 @@ const KEPT = {
 export function useDepth(focus: Pick<Focus, "a" | "b" | "source">) {
   const layout = useEditorPart((s) => s.still);
   const { a, b, source } = focus;
-  return useQuery({
+  return useQuery<PairDepth>({
     ...KEPT,
     placeholderData: (old?: PairDepth) =>
       old && old.a === a && old.b === b && old.source === source ? old : undefined,
     queryKey: ["pair-depth", serial(layout), a, b, source],
-    queryFn: () =>
-      exactly<PairDepth>(api.POST("/api/pair-in-depth", { body: { layout, a, b, source } })),
+    queryFn: ({ signal }) =>
+      exactly<PairDepth>(
+        api.POST("/api/pair-in-depth", { body: { layout, a, b, source }, signal }),
+      ),
   });
 }
 
@@ -30,7 +32,7 @@ export function useFlips() {
   return useQuery({
     ...KEPT,
     queryKey: ["flips", serial(layout)],
-    queryFn: () => must<Flips>(api.POST("/api/best-flips", { body: { layout } })),
+    queryFn: ({ signal }) => must<Flips>(api.POST("/api/best-flips", { body: { layout }, signal })),
   });
 }
 
@@ -39,7 +41,8 @@ export function useSteps(first: "overheads" | "kick" | null) {
   return useQuery({
     ...KEPT,
     queryKey: ["one-by-one", serial(layout), first],
-    queryFn: () => must<StepRow[]>(api.POST("/api/one-by-one", { body: { layout, first } })),
+    queryFn: ({ signal }) =>
+      must<StepRow[]>(api.POST("/api/one-by-one", { body: { layout, first }, signal })),
   });
 }
 
@@ -48,7 +51,8 @@ export function usePicture() {
   return useQuery({
     ...KEPT,
     queryKey: ["picture", serial(layout)],
-    queryFn: () => must<PictureOut>(api.POST("/api/picture", { body: { layout } })),
+    queryFn: ({ signal }) =>
+      must<PictureOut>(api.POST("/api/picture", { body: { layout }, signal })),
   });
 }
 
@@ -57,6 +61,7 @@ export function usePairRows(source: string | null) {
   return useQuery({
     ...KEPT,
     queryKey: ["pair-rows", serial(layout), source],
-    queryFn: () => must<PairRow[]>(api.POST("/api/pair-rows", { body: { layout, source } })),
+    queryFn: ({ signal }) =>
+      must<PairRow[]>(api.POST("/api/pair-rows", { body: { layout, source }, signal })),
   });
 }

@@ -25,7 +25,8 @@ export function useRoomBoard(room: RoomDoc | null) {
   const still = useEditorPart((s) => s.still);
   return useQuery({
     queryKey: ["room-board", room, still.air, still.kit.rug, still.mics.map((m) => m.position_m)],
-    queryFn: () => exactly<RoomBoard>(api.POST("/api/room/board", { body: { layout: still } })),
+    queryFn: ({ signal }) =>
+      exactly<RoomBoard>(api.POST("/api/room/board", { body: { layout: still }, signal })),
     enabled: room !== null,
     placeholderData: (old) => old,
     gcTime: 10_000,

@@ -17,9 +17,10 @@ function useSweep(taken: string, number: string) {
   const still = useEditorPart((s) => s.still);
   return useQuery({
     queryKey: ["what-if", still, taken, number],
-    queryFn: () =>
+    queryFn: ({ signal }) =>
       exactly<Sweep>(
         api.POST("/api/techniques/what-if", {
+          signal,
           body: { layout: still, taken, number, points: 41 },
         }),
       ),
