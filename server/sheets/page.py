@@ -20,6 +20,10 @@ Paper = Literal["A4", "Letter"]
 STYLE = settings.ROOT / "server" / "static" / "sheet.css"
 
 
+MOST_DECISIONS = 100
+"""On paper; the layout file has them all."""
+
+
 def _context(layout: Layout, ruler: Ruler, paper: Paper) -> dict[str, Any]:
     doc, locker = layout.doc(), stock_of(layout.session.studio)
     analysis = analyse(doc)
@@ -50,7 +54,8 @@ def _context(layout: Layout, ruler: Ruler, paper: Paper) -> dict[str, Any]:
         "decisions": [
             {"told": d, "again": row.words}
             for d, row in zip(doc.decisions, decision_rows(analysis), strict=True)
-        ],
+        ][:MOST_DECISIONS],
+        "decisions_more": max(len(doc.decisions) - MOST_DECISIONS, 0),
         "plan": mark_safe(plan_svg(doc)),  # built from numbers and escaped names only
     }
 

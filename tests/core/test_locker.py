@@ -246,3 +246,13 @@ def test_each_kind_of_broken_cell_is_named(row, words_):
     assert [f.line for f in faults] == [2]
     assert f"{faults[0].column}: {faults[0].words}".startswith(words_)
     assert [m.id for m in locker.mics] == ["good"]
+
+
+def test_a_file_of_more_than_a_locker_holds_is_read_as_far_as_it_goes():
+    rows = "".join(f"mic,m{n},Mic {n},condenser\n" for n in range(10_000))
+    locker, faults = read_locker("what,id,name,kind\n" + rows, Locker())
+    assert len(locker.mics) == 300
+    assert (faults[0].line, faults[0].words) == (302, "a locker holds at most 300 mics")
+    assert len(faults) == 9_700
+    again, faults = read_locker("what,id,name,kind\nmic,m7,Other,ribbon\n", locker)
+    assert (again.mics[7].name, len(again.mics), faults) == ("Other", 300, [])

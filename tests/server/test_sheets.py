@@ -104,3 +104,16 @@ def test_the_sheet_names_mics_and_stands_of_the_locker(as_owner, owner, layout):
     assert "2 Slate condenser: OL, OR" in page
     assert "2 Tall boom: OL, OR" in page
     assert "1 gone: KI" in page
+
+
+def test_paper_holds_so_many_decisions_and_says_how_many_more(as_owner, layout, monkeypatch):
+    from sheets import page
+
+    monkeypatch.setattr(page, "MOST_DECISIONS", 2)
+    doc, version = doc_of(as_owner, layout.pk)
+    rows = [{"a": "OL", "b": "OR", "source": "snare", "reason": f"reason {n}"} for n in range(5)]
+    save(as_owner, layout.pk, version, {**doc, "decisions": rows})
+    told = as_owner.client.get(f"/api/layouts/{layout.pk}/sheet").content.decode()
+    assert "reason 1" in told
+    assert "reason 2" not in told
+    assert "and 3 more, in the layout file" in told

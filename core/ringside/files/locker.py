@@ -14,7 +14,7 @@ from pydantic import ValidationError
 
 from ringside.errors import RingsideError
 from ringside.faults import wording
-from ringside.gear.locker import CableKind, InputBank, Locker, MicModel, StandModel
+from ringside.gear.locker import MOST, CableKind, InputBank, Locker, MicModel, StandModel
 from ringside.plain import fault_of
 
 BIGGEST_LOCKER: Final = 500_000
@@ -98,6 +98,7 @@ def read_locker(data: str | bytes, old: Locker) -> tuple[Locker, list[Fault]]:
     kept: dict[str, list[Any]] = {
         field: list(getattr(old, field)) for field, _ in ROW_KINDS.values()
     }
+    place = {field: {r.id: n for n, r in enumerate(had)} for field, had in kept.items()}
     faults: list[Fault] = []
     for line, row in rows:
         unfit = next(((c, w) for c, v in row.items() if (w := fault_of(v or ""))), None)
@@ -114,10 +115,12 @@ def read_locker(data: str | bytes, old: Locker) -> tuple[Locker, list[Fault]]:
         if isinstance(made, Fault):
             faults.append(made)
             continue
-        ids = [r.id for r in kept[field]]
-        if made.id in ids:
-            kept[field][ids.index(made.id)] = made
+        if made.id in place[field]:
+            kept[field][place[field][made.id]] = made
+        elif len(kept[field]) >= MOST[field]:
+            faults.append(Fault(line, "what", f"a locker holds at most {MOST[field]} {field}"))
         else:
+            place[field][made.id] = len(kept[field])
             kept[field].append(made)
     return Locker.model_validate({**dict(old), **kept}), faults
 

@@ -3,12 +3,15 @@
 Lengths in metres, levels in decibels, sensitivity in mV/Pa.
 """
 
-from typing import Annotated, Literal, Self
+from typing import Annotated, Final, Literal, Self
 
 from pydantic import Field, model_validator
 
 from ringside.plan.mics import MicKind, Pattern
 from ringside.values import Flag, Key, Record, Text, Title, length
+
+MOST: Final = {"mics": 300, "stands": 100, "inputs": 32, "cables": 50}
+"""Kinds of each that a locker holds."""
 
 Count = Annotated[int, Field(strict=True, ge=0, le=500)]
 Amount = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=0, le=1e7)]
@@ -80,10 +83,10 @@ class CableKind(Record):
 class Locker(Record):
     """Everything a studio can put up, and what it allows itself."""
 
-    mics: tuple[MicModel, ...] = Field(default=(), max_length=300)
-    stands: tuple[StandModel, ...] = Field(default=(), max_length=100)
-    inputs: tuple[InputBank, ...] = Field(default=(), max_length=32)
-    cables: tuple[CableKind, ...] = Field(default=(), max_length=50)
+    mics: tuple[MicModel, ...] = Field(default=(), max_length=MOST["mics"])
+    stands: tuple[StandModel, ...] = Field(default=(), max_length=MOST["stands"])
+    inputs: tuple[InputBank, ...] = Field(default=(), max_length=MOST["inputs"])
+    cables: tuple[CableKind, ...] = Field(default=(), max_length=MOST["cables"])
     budget: Amount | None = Field(default=None, description="For a day, in the studio's money.")
     minutes: Annotated[int, Field(strict=True, ge=1, le=2000)] | None = Field(
         default=None, description="To set up in."

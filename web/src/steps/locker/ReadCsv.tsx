@@ -6,6 +6,9 @@ import type { LockerRead } from "../../api/types";
 import { FileIn, formOf } from "../../parts/FileIn";
 import { useToast } from "../../parts/toast";
 
+/** Rows told by name; the file itself is at hand for the rest. */
+const MOST_TOLD = 30;
+
 type Faults = LockerRead["faults"];
 
 export function ReadCsv({ studio }: { studio: number }) {
@@ -52,7 +55,7 @@ function LeftOut({ faults }: { faults: Faults }) {
         are read in.
       </p>
       <ul>
-        {faults.map((f) => (
+        {faults.slice(0, MOST_TOLD).map((f) => (
           <li key={`${f.line} ${f.column}`}>
             <span className="num">
               line {f.line}, {f.column}:
@@ -60,6 +63,7 @@ function LeftOut({ faults }: { faults: Faults }) {
             {f.words}
           </li>
         ))}
+        {faults.length > MOST_TOLD && <li>and {faults.length - MOST_TOLD} more</li>}
       </ul>
     </div>
   );
