@@ -353,19 +353,22 @@ def endpoint_row(port: int, cookies: dict[str, str]) -> Row:
 
 # In the page: note when the pointer moved and when the shown number changed next.
 WATCH = """() => {
-  const target = document.querySelector('[data-tape="snare-b"]');
+  const number = () => document.querySelector('[data-tape="snare-b"]')?.textContent;
   const found = { waits: [], changes: 0, from: 0, to: 0, pending: null };
+  let last = number();
   window.addEventListener('pointermove', () => {
     if (found.pending === null) found.pending = performance.now();
   }, true);
   new MutationObserver(() => {
     const now = performance.now();
+    if (number() === last) return;
+    last = number();
     found.changes++;
     found.from ||= now;
     found.to = now;
     if (found.pending !== null) found.waits.push(now - found.pending);
     found.pending = null;
-  }).observe(target, { characterData: true, childList: true, subtree: true });
+  }).observe(document.body, { characterData: true, childList: true, subtree: true });
   window.__bench = found;
 }"""
 

@@ -8,6 +8,8 @@ from pathlib import Path
 import pytest
 from sheets.units import length_text
 
+from tests.server.test_layouts import doc_of, save
+
 CASES = json.loads((Path(__file__).parents[1] / "length_cases.json").read_text())
 
 
