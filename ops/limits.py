@@ -172,7 +172,7 @@ def beside_the_worst(port: int) -> float:
 
 FILL = (
     "insert into plans_session (studio_id, name, place, made_at) select s.id, 'Session ' || g,"
-    " 'Room ' || g % 50, now() from generate_series(1, %s) g, (select min(id) id from"
+    " 'Room ' || g %% 50, now() from generate_series(1, %s) g, (select min(id) id from"
     " studios_studio) s",
     "insert into plans_layout (session_id, name, version, head, summary, rules, changed_at)"
     " select s.id, 'Layout A', 1, 1, l.summary, l.rules, now() from plans_session s,"

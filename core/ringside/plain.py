@@ -12,6 +12,11 @@ from typing import Any, Final
 _BAD: Final = re.compile(
     "[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\u202a-\u202e\u2066-\u2069\ud800-\udfff]"
 )
+_MAY_BE_BAD: Final = re.compile(
+    rb"\\(?:[bf]|u(?:00[01][0-9a-f]|007f|00[89][0-9a-f]|20[26][0-9a-f]|d[89a-f][0-9a-f]{2}))"
+    rb"|\x7f|\xc2[\x80-\x9f]|\xe2\x80[\xaa-\xae]|\xe2\x81[\xa6-\xa9]",
+    re.IGNORECASE,
+)
 DEEPEST: Final = 64
 """Levels of lists and objects; nothing that is stored here has ten."""
 
@@ -43,6 +48,14 @@ def fault_of(text: str) -> str | None:
         f"expected plain text, got {_name(found.group())} at letter {found.start() + 1};"
         " take it out"
     )
+
+
+def suspect(body: bytes) -> bool:
+    """Whether UTF-8 JSON may hold a text that cannot be stored; a quick look, never a false no.
+
+    Control characters written out are no JSON at all; escapes and the rest are looked for.
+    """
+    return _MAY_BE_BAD.search(body) is not None
 
 
 def first_fault(value: Any) -> tuple[tuple[Step, ...], str] | None:

@@ -7,7 +7,7 @@ from django.http import HttpRequest
 from django.utils.datastructures import MultiValueDict
 from ninja.parser import Parser
 from ringside.faults import place_of
-from ringside.plain import first_fault
+from ringside.plain import first_fault, suspect
 
 
 class UnfitText(Exception):
@@ -38,7 +38,7 @@ class PlainParser(Parser):
             value = json.loads(request.body, parse_constant=_no_number)
         except RecursionError:
             raise ValueError("nested too deep to be read") from None
-        return _checked(value)
+        return _checked(value) if suspect(request.body) else value
 
     def parse_querydict(
         self, data: MultiValueDict[str, Any], list_fields: list[str], request: HttpRequest

@@ -9,7 +9,7 @@ from ringside.files.layout import layout_from, read_layout
 from ringside.files.locker import read_locker
 from ringside.files.stored import HAND, KINDS, KIT, LAYOUT, Kind
 from ringside.gear.locker import Locker
-from ringside.plain import fault_of, first_fault
+from ringside.plain import fault_of, first_fault, suspect
 from ringside.plan.handsizes import HandSizes
 
 VERSIONS = Path(__file__).parent / "versions"
@@ -85,6 +85,21 @@ def test_what_no_database_or_reader_can_keep_is_refused_with_its_place(char):
     assert at == ("mics", 1, "name")
     assert BAD[char] in words
     assert first_fault({"a": {f"k{char}": 1}})[0] == ("a",)
+
+
+@pytest.mark.parametrize("char", BAD)
+@pytest.mark.parametrize("escaped", [True, False])
+def test_the_quick_look_never_misses_one(char, escaped):
+    if not escaped and (ord(char) >= 0xD800 and ord(char) <= 0xDFFF):
+        return  # no UTF-8 holds it
+    text = json.dumps({"name": f"ab{char}c"}, ensure_ascii=escaped)
+    assert suspect(text.encode())
+    assert suspect(text.upper().replace("\\U", "\\u").encode()) or "\\u" not in text
+
+
+@pytest.mark.parametrize("text", GOOD)
+def test_the_quick_look_passes_ordinary_text(text):
+    assert not suspect(json.dumps({"name": text}, ensure_ascii=False).encode())
 
 
 def test_the_first_fault_in_reading_order_is_told():

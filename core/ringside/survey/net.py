@@ -54,7 +54,7 @@ REPEATED: Final = 14.0
 the same slip is made twice is one in a thousand (from memory)."""
 
 
-MOST_OUT: Final = 12
+MOST_OUT: Final = 10
 """So many readings are left out at most: when more do not fit, it is not slips of the hand."""
 
 WEIGHED: Final = 4
