@@ -23,6 +23,7 @@ from ops.say import StepFailed, run
 START_S = 120.0
 """Seconds: long enough for a busy server to put itself right after a crash."""
 
+LOG_BYTES = 8_000_000
 FAST = "-c fsync=off -c synchronous_commit=off -c full_page_writes=off"
 
 
@@ -162,7 +163,13 @@ class Cluster:
             raise StepFailed(f"port {port} is taken by another program", "end that program")
         return free_port() if there else port
 
+    def _turn_log(self) -> None:
+        """A log that has grown is put aside; the one before it goes."""
+        if self.log.is_file() and self.log.stat().st_size > LOG_BYTES:
+            self.log.replace(self.folder / "log.1")
+
     def _launch(self, port: int) -> None:
+        self._turn_log()
         options = f"-p {port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''"
         options += f" {FAST}" if self.fast else ""
         wait = ["-w", "-t", str(int(START_S))]

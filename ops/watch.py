@@ -149,7 +149,9 @@ class Watcher:
         child.hear()
         child.process.stdout.close()
         self.log.info("%s ended with %s", child.name, child.process.returncode)
-        if child.died_too_often():
+        if self.waits_for_database():
+            child.deaths.clear()  # not its own fault, and no reason to give up
+        elif child.died_too_often():
             self.log.error(
                 "%s ended %d times within %.0f s: giving up. Its own log says why; "
                 "./ringside up starts everything again.", child.name, MOST_DEATHS, WITHIN_S,
@@ -159,6 +161,12 @@ class Watcher:
             time.sleep(min(0.2 * 2 ** len(child.deaths), 3.0))
         self._begin(child)
         return True
+
+    def waits_for_database(self) -> bool:
+        """Whether the database is away, so that nothing else can be expected to live."""
+        from ops.cluster import Cluster
+
+        return self.database and not Cluster(HOME / "db").ready()
 
     def _look_at_database(self) -> None:
         if not self.database or time.monotonic() - self.looked < LOOK_S:

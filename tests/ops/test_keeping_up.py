@@ -252,15 +252,19 @@ def test_nothing_that_passes_ever_advises_to_forget_everything():
 # --- the watcher ---------------------------------------------------------------------------
 
 
-@pytest.fixture
-def watched(tmp_path, django_db_setup, django_db_blocker):
-    """A whole server of the test's own, on this run's database."""
+def of_its_own(folder):
+    """What a server of the test's own is told: this run's database, a folder of its own."""
     from django.conf import settings
 
-    port = free_port()
     name = settings.DATABASES["default"]["NAME"]
-    env = {**serve.environment({"RINGSIDE_DB_NAME": name}), "RINGSIDE_HOME": str(tmp_path)}
-    env |= {MARK: str(tmp_path), "RINGSIDE_HOSTS": "drums.example"}
+    own = {"RINGSIDE_HOME": str(folder), MARK: str(folder), "RINGSIDE_HOSTS": "drums.example"}
+    return {**serve.environment({"RINGSIDE_DB_NAME": name}), **own}
+
+
+@pytest.fixture
+def watched(tmp_path, django_db_setup, django_db_blocker):
+    """A whole server."""
+    port, env = free_port(), of_its_own(tmp_path)
     process = subprocess.Popen(serve.watch_command(port, web=1), env=env, cwd=ROOT)
     serve.wait_for(port, process, tmp_path)
     yield port, process, tmp_path
@@ -299,10 +303,7 @@ def test_a_killed_watcher_takes_its_children_along_and_frees_the_port(watched):
     process.kill()
     process.wait()
     until(lambda: not any(Path(f"/proc/{p}").exists() for p in mine), 10)
-    again = subprocess.Popen(
-        serve.watch_command(port, web=1), cwd=ROOT,
-        env={**serve.environment({}), "RINGSIDE_HOME": str(folder), MARK: str(folder)},
-    )  # fmt: skip
+    again = subprocess.Popen(serve.watch_command(port, web=1), cwd=ROOT, env=of_its_own(folder))
     try:
         serve.wait_for(port, again, folder)
     finally:
@@ -323,7 +324,9 @@ def test_strangers_who_send_half_a_request_hold_up_nobody(watched):
         s.close()
 
 
-def test_what_dies_again_and_again_is_given_up_with_words(tmp_path, monkeypatch):
+@pytest.mark.parametrize("away", [0, 9])
+def test_what_dies_again_and_again_is_given_up_with_words(tmp_path, monkeypatch, away):
+    """But not while the database is away, however often it dies then."""
     from ops import watch
 
     monkeypatch.setattr(watch, "HOME", tmp_path)
@@ -331,11 +334,13 @@ def test_what_dies_again_and_again_is_given_up_with_words(tmp_path, monkeypatch)
     log = watch.kept_log("watch")
     child = watch.Child("web 1", [sys.executable, "-c", "print('cannot'); exit(4)"], (), log)
     keeper = watch.Watcher([child], log, database=False)
+    looks = iter([True] * away)
+    keeper.waits_for_database = lambda: next(looks, False)
     monkeypatch.setattr(watch.signal, "signal", lambda *_: None)
     assert keeper.run() == 1
     for handler in log.handlers:
         handler.close()
     said = (tmp_path / "log" / "watch.log").read_text()
-    assert said.count("ended with 4") == watch.MOST_DEATHS
+    assert said.count("ended with 4") == watch.MOST_DEATHS + away
     assert "giving up" in said
     assert "cannot" in said
