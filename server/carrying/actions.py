@@ -32,7 +32,9 @@ def _read(ask: dict[str, Any], tell: Tell) -> dict[str, bytes]:
     try:
         studio = read_in(data, User.objects.get(pk=ask["user"]), tell)
     except NotAnArchive as fault:
+        default_storage.delete(ask["path"])
         raise Refused(f"Nothing was read in: {fault}.") from None
+    default_storage.delete(ask["path"])  # kept until here: a killed worker's job is begun again
     return {"told.json": json.dumps({"studio": studio.pk, "name": studio.name}).encode()}
 
 

@@ -7,6 +7,7 @@ import zipfile
 import pytest
 from carrying import reading
 from carrying.actions import ARCHIVE, READ_IN
+from django.core.files.storage import default_storage
 from django.core.files.uploadedfile import SimpleUploadedFile
 from jobs.models import Job
 from jobs.working import work_on
@@ -58,6 +59,7 @@ def read(api, data):
     status, job = sent(api, data)
     assert status == 200, job
     work_on(job["id"])
+    assert not default_storage.exists(Job.objects.get(pk=job["id"]).ask["path"])
     return api("GET", f"/read-ins/{job['id']}")[1]
 
 
