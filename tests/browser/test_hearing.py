@@ -29,11 +29,16 @@ WATCH = """() => {
 }"""
 
 
+def of(page, pair):
+    """The pair in full; the one that was open until now has buttons of its own."""
+    return page.get_by_role("region", name=f"Pair {pair.replace('-', ' with ')}")
+
+
 def hearing(someone, pair="ST-SB"):
     page = someone.open("pairs")
     page.evaluate(WATCH)
     cell(page, pair).click()
-    page.get_by_role("button", name="Hear it").click()
+    of(page, pair).get_by_role("button", name="Hear it").click()
     dialog = page.get_by_role("dialog")
     expect(dialog.locator("[data-hear=wired]")).to_be_visible(timeout=20000)
     return page, dialog
@@ -89,7 +94,9 @@ def test_a_second_time_it_is_there_at_once_and_an_unsure_pair_says_so(someone):
     expect(page.get_by_role("dialog").locator("[data-hear=wired]")).to_be_visible()
     page.keyboard.press("Escape")
     cell(page, "KO-OL").click()
+    expect(of(page, "KO-OL")).to_be_visible()
     pick(page.get_by_label("Drum of this pair"), "kick")
-    page.get_by_role("button", name="Hear it").click()
+    expect(page.get_by_label("Drum of this pair")).to_have_attribute("data-value", "kick")
+    of(page, "KO-OL").get_by_role("button", name="Hear it").click()
     unsure = page.get_by_role("dialog").get_by_text("The sign of this pair is unsure")
     expect(unsure).to_be_visible(timeout=20000)
