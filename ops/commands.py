@@ -187,7 +187,8 @@ def analyse(args: argparse.Namespace) -> int:
     if not PYTHON.exists():
         sys.stdout.flush()
         hold, sys.stdout = sys.stdout, sys.stderr  # standard output is the report's alone
-        install.python_packages(dev=False)
+        with alone():
+            install.python_packages(dev=False)
         sys.stdout = hold
     file = Path(args.file).resolve() if Path(args.file).exists() else Path(args.file)
     env = {**os.environ, "PYTHONPATH": str(ROOT / "core")}
@@ -214,9 +215,10 @@ def bench(args: argparse.Namespace) -> int:
 
 def soak(args: argparse.Namespace) -> int:
     """Kill processes at random while people write, and count what is there in the end."""
-    install.system_packages(browser=False)
-    install.python_packages(dev=False)
-    install.web_build()
+    with alone():
+        install.system_packages(browser=False)
+        install.python_packages(dev=False)
+        install.web_build()
     home = HOME / f"soak-{os.getpid()}"
     env = {**os.environ, "RINGSIDE_HOME": str(home), "PYTHONPATH": str(ROOT)}
     command = [str(PYTHON), "-m", "ops.soak", "--kills", str(args.kills), "--seed", str(args.seed)]
@@ -225,8 +227,9 @@ def soak(args: argparse.Namespace) -> int:
 
 def house(_: argparse.Namespace) -> int:
     """How long, tangled, documented and tested the code is, against goals."""
-    install.python_packages(dev=True)
-    install.web_packages()
+    with alone():
+        install.python_packages(dev=True)
+        install.web_packages()
     return subprocess.call([str(PYTHON), "-m", "ops.house"], cwd=ROOT)
 
 

@@ -497,4 +497,31 @@ describe("the editor", () => {
     await vi.advanceTimersByTimeAsync(60_000);
     expect(tries).toBe(5); // at 0, 2.5, 7.5, 17.5 and 37.5 seconds
   });
+
+  it.each(["deaf", "down"] as const)(
+    "keeps an edit made while an undo met with %s",
+    async (mode) => {
+      stub.mode = mode;
+      void editor.step("undo");
+      await settle();
+      editor.commit(layout("after"), "a");
+      await settle();
+      expect(stub.saves).toEqual([]);
+      stub.mode = "up";
+      await vi.advanceTimersByTimeAsync(3000);
+      expect(stub.stored).toBe("after");
+      expect(editor.snapshot().doc.name).toBe("after");
+      expect(editor.snapshot().saved).toBe("saved");
+      expect(stub.version).toBe(3); // one step and one save, no conflict of its own
+    },
+  );
+
+  it("sends what was done meanwhile when there is nothing to undo", async () => {
+    stub.step = () => Promise.reject(new Refusal("nothing further"));
+    void editor.step("undo");
+    editor.commit(layout("after"), "a");
+    await settle();
+    expect(stub.stored).toBe("after");
+    expect(editor.snapshot().saved).toBe("saved");
+  });
 });

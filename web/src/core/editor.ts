@@ -251,11 +251,21 @@ export class Editor {
         const out = await this.wire.step(id, version, way, key);
         this.reached();
         this.stepping = null;
-        return this.take(out);
+        return this.stepped(out);
       } catch (error) {
         if (await this.stepFailed(error)) return;
       }
     }
+  }
+
+  /** What a step led to; an edit made while it was on its way goes on top, it is not lost. */
+  private stepped(out: LayoutOut): void {
+    const { waiting } = this.outbox;
+    if (!waiting) return void this.take(out);
+    this.outbox.waiting = { ...waiting, version: out.version };
+    this.outbox.keep();
+    this.tell({ out });
+    void this.send();
   }
 
   /** Whether a step is given up; else it is tried again. */
@@ -267,6 +277,7 @@ export class Editor {
     }
     this.stepping = null;
     this.wanted = [];
+    if (fate !== "conflict") void this.send();
     if (fate === "conflict") this.tell({ conflict: this.wire.conflictOf(error) });
     else this.tell({ trouble: (error as Error).message });
     return true;
@@ -354,7 +365,7 @@ export class Editor {
   private async send(): Promise<void> {
     if (this.busySaving) return;
     this.busySaving = true;
-    while (!this.outbox.empty && !this.state.conflict) {
+    while (!this.outbox.empty && !this.state.conflict && !this.stepping) {
       if (!this.outbox.sent && this.settle !== undefined) break;
       await this.sendOne();
     }
