@@ -18,7 +18,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from ops import limits
+from ops import asking, limits
 
 Row = dict[str, Any]
 CHROMIUM = [
@@ -334,11 +334,7 @@ def endpoint_row(port: int, cookies: dict[str, str]) -> Row:
         "layout": layout.model_dump(mode="json"), "focus": {"anchor": "M0", "mover": "M1"},
     })  # fmt: skip
     link = http.client.HTTPConnection("127.0.0.1", port)
-    head = {
-        "Content-Type": "application/json",
-        "X-CSRFToken": cookies["csrftoken"],
-        "Cookie": "; ".join(f"{k}={v}" for k, v in cookies.items()),
-    }
+    head = asking.headers(cookies)
 
     def ask() -> None:
         link.request("POST", "/api/compute", body, head)

@@ -8,6 +8,7 @@ import time
 from itertools import combinations
 from typing import Any
 
+from ops import asking
 from ops.paths import DEMO_PASSWORD
 
 LARGEST_ROOM_M = (40.0, 40.0, 15.0)
@@ -110,13 +111,9 @@ class Person:
     ) -> tuple[int, float]:
         """Status and seconds of one request on a connection of its own."""
         link = http.client.HTTPConnection("127.0.0.1", self.port, timeout=timeout)
-        head = {
-            "Content-Type": "application/json", "Accept-Encoding": "gzip",
-            "X-CSRFToken": self.cookies.get("csrftoken", ""),
-            "Cookie": "; ".join(f"{k}={v}" for k, v in self.cookies.items()),
-        }  # fmt: skip
         began = time.perf_counter()
         try:
+            head = {**asking.headers(self.cookies), "Accept-Encoding": "gzip"}
             link.request(method, path, None if body is None else json.dumps(body), head)
             answer = link.getresponse()
             answer.read()
@@ -124,10 +121,7 @@ class Person:
             return 0, time.perf_counter() - began
         finally:
             link.close()
-        for key, value in answer.getheaders():
-            if key.lower() == "set-cookie":
-                name, held = value.split(";")[0].split("=", 1)
-                self.cookies[name] = held
+        asking.hold(self.cookies, answer)
         return answer.status, time.perf_counter() - began
 
 

@@ -13,7 +13,6 @@ from ops.paths import PYTHON, ROOT
 from ops.say import StepFailed
 
 READY_S = 60.0
-TAKEN = 3
 
 
 def watch_command(port: int, *, database: bool = False, web: int = 2) -> list[str]:

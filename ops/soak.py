@@ -21,12 +21,10 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
 
-from ops import paths, processes, serve
+from ops import asking, paths, processes, serve
 from ops.cluster import Cluster, free_port
 from ops.commands import prepare_database
 from ops.say import StepFailed
-
-JSON = "application/json"
 
 
 class Away(Exception):
@@ -50,11 +48,8 @@ class Writer:
     def ask(self, method: str, path: str, body: Any = None) -> Any:
         """One request; Away when it is not known whether it was done."""
         link = http.client.HTTPConnection("127.0.0.1", self.port, timeout=10)
-        head = {
-            "Content-Type": JSON, "X-CSRFToken": self.cookies.get("csrftoken", ""),
-            "Cookie": "; ".join(f"{k}={v}" for k, v in self.cookies.items()),
-        }  # fmt: skip
         try:
+            head = asking.headers(self.cookies)
             link.request(method, path, None if body is None else json.dumps(body), head)
             answer = link.getresponse()
             text = answer.read()
@@ -62,10 +57,7 @@ class Writer:
             raise Away(str(fault)) from None
         finally:
             link.close()
-        for key, value in answer.getheaders():
-            if key.lower() == "set-cookie":
-                name, held = value.split(";")[0].split("=", 1)
-                self.cookies[name] = held
+        asking.hold(self.cookies, answer)
         if answer.status >= 500 or answer.status in (408, 429):
             raise Away(f"{answer.status}")
         if answer.status >= 400:

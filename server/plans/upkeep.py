@@ -10,11 +10,6 @@ from plans.summary import summary_of
 AT_A_TIME = 50
 
 
-def stale() -> int:
-    """How many layouts were summed up by other rules than today's."""
-    return Layout.objects.exclude(rules=RULES).count()
-
-
 def renew_some(at_a_time: int = AT_A_TIME) -> int:
     """Sum up the next few again; how many were done. A layout that is saved meanwhile wins."""
     rows = list(Layout.objects.exclude(rules=RULES).order_by("-pk")[:at_a_time])

@@ -13,6 +13,8 @@ from ringside.survey.report import tape_report
 from ringside.survey.walk import PLACED_M, next_reading, walk_order
 from scipy.optimize import least_squares
 
+from ops.limits import misread_kit
+
 TAPE_SIGMA = 0.005
 CAREFUL_SIGMA = 0.003  # a tape held with care and read to half a centimetre (common practice)
 
@@ -312,3 +314,10 @@ def test_readings_that_are_the_same_are_joined():
     assert kit.readings[0].taken == 2
     other = read(kit, "snare", "kick", 0.60)  # another length is another reading
     assert (other.readings[0].metres, other.readings[0].taken) == (0.60, 1)
+
+
+def test_when_hardly_any_reading_fits_it_is_said_to_be_no_slip():
+    kit = misread_kit(66)
+    report = tape_report(kit)
+    assert sum(r.state == "misfit" for r in report.readings) == 10
+    assert report.words.startswith("10 readings do not fit the others, and more may not")

@@ -107,3 +107,16 @@ def test_what_cannot_be_swept_is_refused_in_words(taken, number, points, words):
     layout = take(BASE, "one-front").layout
     with pytest.raises(RingsideError, match=words):
         sweep(layout, taken, number, points)
+
+
+@pytest.mark.parametrize(("mics", "points"), [(13, 121), (40, 40), (64, 25)])
+def test_with_many_mics_a_curve_has_fewer_points(mics, points):
+    """Values times mics stay under 1,600; the value it has now is on the curve besides."""
+    layout = take(BASE, "one-front").layout
+    more = tuple(
+        layout.mics[0].model_copy(update={"id": f"M{n}", "position_m": (1.0, 0.1 * n, 2.0)})
+        for n in range(mics - 1)
+    )
+    layout = layout.model_copy(update={"mics": (*layout.mics, *more)})
+    curve = sweep(layout, "one-front", "height", 121)
+    assert len(curve.values) in (points, points + 1)

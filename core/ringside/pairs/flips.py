@@ -36,11 +36,11 @@ from ringside.pairs.gram import (
 )
 
 EXACT: Final = 24
-LEAF: Final = 18
+LEAF: Final = 19
 """Free mics of a branch that are tried set by set."""
 
-MOST_WORK: Final = 260
-"""Bounds worked out, a leaf counting as `LEAF_WORK`: about a second on a slow machine. Where it
+MOST_WORK: Final = 700
+"""Bounds worked out, a leaf counting as `LEAF_WORK`: a few seconds on a slow machine. Where it
 is not enough, the best set found is told with how much better another could at most be."""
 
 LEAF_WORK: Final = 4

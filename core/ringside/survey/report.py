@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ringside.plan.kit import Cymbal, Drum, Kit, Reading
-from ringside.survey.net import Net, computed, ends_of, fit
+from ringside.survey.net import MOST_OUT, Net, computed, ends_of, fit
 from ringside.survey.walk import GUARDED, HEIGHT_PLACED_M, PLACED_M, Ask, Ends, doubt, next_reading
 
 
@@ -111,13 +111,18 @@ def _state(net: Net, i: int, r: Reading) -> ReadingState:
 def _words(kit: Kit, net: Net) -> str:
     if not kit.readings:
         return "Nothing is measured yet: the kit stands as it is drawn."
+    if len(net.suspects) >= MOST_OUT:
+        return (
+            f"{len(net.suspects)} readings do not fit the others, and more may not: that is no slip"
+            " of the hand. Is a unit another, or the kit not the one that is drawn?"
+        )
     names = []
     for i in net.suspects:
         r = kit.readings[i]
         names.append(f"{r.a}–{r.b or 'floor'}")
     if names:
-        verb = "does" if len(names) == 1 else "do"
-        return f"{', '.join(names)} {verb} not fit the other readings and is left out."
+        do, be = ("does", "is") if len(names) == 1 else ("do", "are")
+        return f"{', '.join(names)} {do} not fit the other readings and {be} left out."
     if not all(r.sure for r in kit.readings):
         return "Some readings are no longer sure: a part at their end was moved."
     if len(net.used) and float(net.redundancy.max()) > 0.1:

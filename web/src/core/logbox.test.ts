@@ -27,7 +27,7 @@ function world() {
   };
   const entry = (n: number): Entry => ({ kind: "tape", body: { n } });
   const settle = () => new Promise((r) => setTimeout(r));
-  return { held, state, tries, told, entry, settle, open: () => new LogBox(store, 3, post) };
+  return { store, held, state, tries, told, entry, settle, open: () => new LogBox(store, 3, post) };
 }
 
 describe("the log", () => {
@@ -53,6 +53,18 @@ describe("the log", () => {
     tries.shift()?.();
     await settle();
     expect(state.sent).toEqual([1, 2]);
+    expect(state.saving).toBe(0);
+  });
+
+  it("sends what a full store would not keep, and says it is unsaved until then", async () => {
+    const { store, open, state, entry } = world();
+    store.setItem = () => {
+      throw new Error("full");
+    };
+    const written = open().write(entry(1));
+    expect(state.saving).toBe(1);
+    await written;
+    expect(state.sent).toEqual([1]);
     expect(state.saving).toBe(0);
   });
 

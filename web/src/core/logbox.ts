@@ -65,8 +65,12 @@ export class LogBox {
   }
 
   private keep(): void {
-    if (!this.waiting.length) this.store.removeItem(this.key);
-    else this.store.setItem(this.key, JSON.stringify(this.waiting.map((w) => w.entry)));
+    try {
+      if (!this.waiting.length) this.store.removeItem(this.key);
+      else this.store.setItem(this.key, JSON.stringify(this.waiting.map((w) => w.entry)));
+    } catch {
+      // The store is full: it is sent all the same, and until then the page says it is not saved.
+    }
   }
 
   private async run(): Promise<void> {
