@@ -100,7 +100,13 @@ class FlipMics(Record):
     mics: Some
 
     def on(self, layout: Layout) -> Edited:
-        """The layout with them turned over."""
+        """The layout with them turned over.
+
+        Raises
+        ------
+        RingsideError
+            When the polarity of one of them is held.
+        """
         held = [m for m in self.mics if "polarity" in _mic(layout, m).locks]
         if held and len(self.mics) > 1:
             raise RingsideError(f"the polarity of {', '.join(held)} is held; free it first")

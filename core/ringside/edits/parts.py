@@ -52,7 +52,13 @@ class RemovePart(Record):
 
 
 def with_parts(kit: Kit, parts: list[Part], **update: Any) -> Kit:
-    """A kit of these parts, checked; a wrong one is refused in words."""
+    """A kit of these parts, checked; a wrong one is refused in words.
+
+    Raises
+    ------
+    RingsideError
+        When the parts make no kit; the message says what is wrong.
+    """
     try:
         return Kit.model_validate(
             {

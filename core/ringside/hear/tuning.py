@@ -71,6 +71,11 @@ def note_of(hz: float) -> tuple[str, float]:
     --------
     >>> note_of(440.0), note_of(65.41)[0]
     (('A4', 0.0), 'C2')
+
+    Raises
+    ------
+    RingsideError
+        When the frequency is not above nothing.
     """
     if not hz > 0:
         raise RingsideError(f"expected a frequency above nothing, got {hz:g} Hz")

@@ -103,7 +103,13 @@ class Around:
 
     @cached_property
     def part(self) -> Drum | Cymbal:
-        """The drum or cymbal the technique is put up for."""
+        """The drum or cymbal the technique is put up for.
+
+        Raises
+        ------
+        RingsideError
+            When nothing is named, or what is named is not in the kit.
+        """
         if self.target is None:
             raise RingsideError("expected the drum or cymbal this is put up for")
         try:
@@ -115,7 +121,13 @@ class Around:
 
     @property
     def drum(self) -> Drum:
-        """The target, which must be a drum."""
+        """The target, which must be a drum.
+
+        Raises
+        ------
+        RingsideError
+            When it is a cymbal.
+        """
         if not isinstance(self.part, Drum):
             raise RingsideError(f"{self.part.name} is no drum; choose a drum for this")
         return self.part
@@ -152,7 +164,13 @@ class Around:
         return tuple(d for d in self.kit.drums if d.kind == kind)
 
     def needed(self, kind: str) -> Drum:
-        """The first drum of a kind, or an error that says it is missing."""
+        """The first drum of a kind, or an error that says it is missing.
+
+        Raises
+        ------
+        RingsideError
+            When the kit has none.
+        """
         found = self.drums(kind)
         if not found:
             raise RingsideError(f"this kit has no {kind} tom; choose another technique")
@@ -232,7 +250,13 @@ class Around:
         return to_kit(np.array([(x, y, 0.0) for x, y in flat]), room)
 
     def must_room(self) -> Room:
-        """The room, or an error that says to draw it first."""
+        """The room, or an error that says to draw it first.
+
+        Raises
+        ------
+        RingsideError
+            When none is drawn.
+        """
         if self.room is None:
             raise RingsideError("this technique needs the room: draw it in Room first")
         return self.room

@@ -55,7 +55,13 @@ def inside(a: Around, n: Numbers) -> Made:
 
 
 def port(a: Around, n: Numbers) -> Made:
-    """Level with the hole, in it or a little out, toward the beater."""
+    """Level with the hole, in it or a little out, toward the beater.
+
+    Raises
+    ------
+    RingsideError
+        When the front head has no hole.
+    """
     drum = a.drum
     beater, front, out, _ = _axes(drum)
     hole = _port(drum)

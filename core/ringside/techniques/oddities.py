@@ -45,7 +45,13 @@ def wall(a: Around, n: Numbers) -> Made:
 
 
 def corner_pair(a: Around, n: Numbers) -> Made:
-    """High in the two corners ahead of the kit, facing in."""
+    """High in the two corners ahead of the kit, facing in.
+
+    Raises
+    ------
+    RingsideError
+        When the room has no two free corners.
+    """
     room = a.must_room()
     corners = a.corners()
     middle = to_kit(np.array([[room.width_m / 2, room.length_m / 2, 0.0]]), room)[0]

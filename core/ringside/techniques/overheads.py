@@ -187,7 +187,13 @@ def mono_over(a: Around, n: Numbers) -> Made:
 
 
 def over_and_side(a: Around, n: Numbers) -> Made:
-    """One over the snare, one low beside the floor tom, both as far from the snare centre."""
+    """One over the snare, one low beside the floor tom, both as far from the snare centre.
+
+    Raises
+    ------
+    RingsideError
+        When the side mic is set too high for the distance.
+    """
     floor = a.needed("floor")
     far = n["far"]
     over = a.s + UP * far
@@ -212,7 +218,13 @@ def over_and_side(a: Around, n: Numbers) -> Made:
 
 
 def shoulder_pair(a: Around, n: Numbers) -> Made:
-    """One over the snare, one on its ring over the drummer's shoulder: equal on both drums."""
+    """One over the snare, one on its ring over the drummer's shoulder: equal on both drums.
+
+    Raises
+    ------
+    RingsideError
+        When no such pair fits this kit, or the two would nearly touch.
+    """
     z, notes = _height(a, n["over"])
     over = np.array([a.s[0], a.s[1], z]) + a.u * n["forward"]
     answer = ring_through(a.s, a.k, over)

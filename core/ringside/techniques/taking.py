@@ -104,6 +104,11 @@ def settle(
     (dict, Made)
         Every number, and what the recipe places. A try that is clear and leaves nothing out
         goes before one that is clear; when none is, the first stands and is said to be blocked.
+
+    Raises
+    ------
+    RingsideError
+        When no numbers of the technique can be placed on this kit.
     """
     leads = Around(layout).leads
     start = {n.id: n.start(hands, leads) for n in t.numbers}
@@ -223,7 +228,13 @@ def take(
 
 
 def in_use(layout: Layout, taken_id: str) -> Taken:
-    """The technique in use of that name, or an error."""
+    """The technique in use of that name, or an error.
+
+    Raises
+    ------
+    RingsideError
+        When there is none.
+    """
     for kept in layout.techniques:
         if kept.id == taken_id:
             return kept

@@ -71,7 +71,13 @@ def both(a: Around, n: Numbers) -> Made:
 
 
 def inside(a: Around, n: Numbers) -> Made:
-    """Inside a tom that has no bottom head."""
+    """Inside a tom that has no bottom head.
+
+    Raises
+    ------
+    RingsideError
+        When the tom has a bottom head.
+    """
     if a.drum.far_head is not None:
         raise RingsideError(f"{a.drum.name} has a bottom head; this is for a tom without one")
     face = face_of(a.drum, "inside")
@@ -84,7 +90,13 @@ def inside(a: Around, n: Numbers) -> Made:
 
 
 def beneath(a: Around, n: Numbers) -> Made:
-    """One trash mic under the rack toms, looking up."""
+    """One trash mic under the rack toms, looking up.
+
+    Raises
+    ------
+    RingsideError
+        When the kit has no toms.
+    """
     racks = a.drums("rack") or a.drums("floor")
     if not racks:
         raise RingsideError("this kit has no toms to put a mic under")
