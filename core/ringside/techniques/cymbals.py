@@ -52,7 +52,7 @@ def _plate(a: Around, n: Numbers, side: Side, pattern: Pattern) -> Made:
     )  # fmt: skip
 
 
-def outer_edge(a: Around) -> dict[str, float]:
+def _outer_edge(a: Around) -> dict[str, float]:
     """The hour of the edge farthest from the snare: the outer edge (common practice)."""
     face = face_of(_cymbal(a), "over")
     out = face.centre - a.s
@@ -60,7 +60,7 @@ def outer_edge(a: Around) -> dict[str, float]:
     return {"clock": round(hour * 2) / 2 % 12}
 
 
-def over(a: Around, n: Numbers) -> Made:
+def _over(a: Around, n: Numbers) -> Made:
     """Over the edge of a cymbal."""
     return _plate(a, n, "over", "cardioid")
 
@@ -81,8 +81,8 @@ def _numbers(clock: float) -> tuple[Named, ...]:
 
 CYMBALS: Final = (
     Technique(
-        id="cymbal-over", name="Cymbal from over", group="Hats and cymbals", place=over,
-        over=PLATES, numbers=_numbers(12.0), tries=({}, *TRIES), suggest=outer_edge, minutes=5,
+        id="cymbal-over", name="Cymbal from over", group="Hats and cymbals", place=_over,
+        over=PLATES, numbers=_numbers(12.0), tries=({}, *TRIES), suggest=_outer_edge, minutes=5,
         also="hats ride hi-hat spot",
         gives="Stick and shimmer of one cymbal.",
         watch_for="A cymbal swings: a hand away at the outer edge, the dead side to the loudest"
@@ -92,7 +92,7 @@ CYMBALS: Final = (
     Technique(
         id="cymbal-under", name="Cymbal from under", group="Hats and cymbals", place=under,
         over=PLATES, numbers=_numbers(12.0),
-        suggest=outer_edge,
+        suggest=_outer_edge,
         tries=({}, *TRIES, *({"clock": c, "away": 0.12, "in": -0.1} for c in AROUND)), minutes=6,
         also="hats ride below",
         gives="A cymbal kept apart from the one above it, and no boom over heads.",

@@ -32,7 +32,7 @@ def _axes(drum: Drum) -> tuple[Floats, Floats, Floats, Floats]:
     return np.array(drum.batter_m), face.centre, face.out, face.three
 
 
-def _port(drum: Drum) -> tuple[Floats, float] | None:
+def _hole(drum: Drum) -> tuple[Floats, float] | None:
     """Centre and radius of the port."""
     if drum.port is None:
         return None
@@ -41,7 +41,7 @@ def _port(drum: Drum) -> tuple[Floats, float] | None:
     return front + right * drum.port.right_m + up * drum.port.up_m, drum.port.diameter_m / 2
 
 
-def inside(a: Around, n: Numbers) -> Made:
+def _inside(a: Around, n: Numbers) -> Made:
     """Inside the shell, some way back from the beater, beside its line or straight at it."""
     drum = a.drum
     beater, front, out, right = _axes(drum)
@@ -54,7 +54,7 @@ def inside(a: Around, n: Numbers) -> Made:
     return Made(puts=(mic,), notes=notes)
 
 
-def port(a: Around, n: Numbers) -> Made:
+def _port(a: Around, n: Numbers) -> Made:
     """Level with the hole, in it or a little out, toward the beater.
 
     Raises
@@ -64,7 +64,7 @@ def port(a: Around, n: Numbers) -> Made:
     """
     drum = a.drum
     beater, front, out, _ = _axes(drum)
-    hole = _port(drum)
+    hole = _hole(drum)
     notes: tuple[str, ...] = ()
     if hole is None:
         if drum.far_head is not None:
@@ -80,13 +80,13 @@ def port(a: Around, n: Numbers) -> Made:
     return Made(puts=(mic,), notes=notes)
 
 
-def outside(a: Around, n: Numbers) -> Made:
+def _outside(a: Around, n: Numbers) -> Made:
     """Off the front head, beside the air of the port, toward the head."""
     drum = a.drum
     _, front, out, right = _axes(drum)
     aside = n["aside"] * a.leads
     at = front + out * n["off"] + right * aside
-    hole = _port(drum)
+    hole = _hole(drum)
     notes: tuple[str, ...] = ()
     if hole is not None:
         keep = hole[1] + OUT_OF_JET_M
@@ -102,7 +102,7 @@ def outside(a: Around, n: Numbers) -> Made:
     return Made(puts=(mic,), notes=notes)
 
 
-def boundary(a: Around, n: Numbers) -> Made:
+def _boundary(a: Around, n: Numbers) -> Made:
     """Flat on the pillow on the floor of the shell."""
     drum = a.drum
     beater, front, out, _ = _axes(drum)
@@ -113,7 +113,7 @@ def boundary(a: Around, n: Numbers) -> Made:
     return Made(puts=(mic,))
 
 
-def batter(a: Around, n: Numbers) -> Made:
+def _batter(a: Around, n: Numbers) -> Made:
     """On the drummer's side, beside the beater, clear of foot and pedal."""
     drum = a.drum
     face = face_of(drum, "over")
@@ -123,7 +123,7 @@ def batter(a: Around, n: Numbers) -> Made:
     return Made(puts=(mic,))
 
 
-def woofer(a: Around, n: Numbers) -> Made:
+def _woofer(a: Around, n: Numbers) -> Made:
     """A loudspeaker's cone used as a mic, close outside the front head."""
     drum = a.drum
     _, front, out, right = _axes(drum)
@@ -133,7 +133,7 @@ def woofer(a: Around, n: Numbers) -> Made:
     return Made(puts=(mic,))
 
 
-def tunnel(a: Around, n: Numbers) -> Made:
+def _tunnel(a: Around, n: Numbers) -> Made:
     """At the far end of a covered way in front of the kick."""
     drum = a.drum
     _, front, _, _ = _axes(drum)
@@ -148,7 +148,7 @@ def tunnel(a: Around, n: Numbers) -> Made:
 
 KICK: Final = (
     Technique(
-        id="kick-inside", name="Kick inside", group="Kick", place=inside, over=("kick",),
+        id="kick-inside", name="Kick inside", group="Kick", place=_inside, over=("kick",),
         numbers=(number("back", "Back from the beater", 0.22, 0.03, 0.6),
                  number("aside", "Beside the beater's line", 0.03, -0.25, 0.25)),
         wants=("moving-coil",), minutes=5, also="beater body click",
@@ -160,7 +160,7 @@ KICK: Final = (
         " them and put its pad in.",
     ),
     Technique(
-        id="kick-port", name="Kick at the port", group="Kick", place=port, over=("kick",),
+        id="kick-port", name="Kick at the port", group="Kick", place=_port, over=("kick",),
         only="ported",
         numbers=(number("in", "In from the hole", 0.0, -0.15, 0.3),),
         wants=("moving-coil",), minutes=4, also="hole front head",
@@ -170,7 +170,7 @@ KICK: Final = (
         care=JET_WORDS,
     ),
     Technique(
-        id="kick-outside", name="Kick outside", group="Kick", place=outside, over=("kick",),
+        id="kick-outside", name="Kick outside", group="Kick", place=_outside, over=("kick",),
         numbers=(number("off", "Off the front head", 0.09, 0.03, 0.6, hand="fist_m"),
                  number("aside", "Beside its middle", 0.03, -0.28, 0.28)),
         tries=({}, {"aside": 0.12}, {"aside": -0.12}, {"off": 0.2}),
@@ -181,7 +181,7 @@ KICK: Final = (
         care=JET_WORDS,
     ),
     Technique(
-        id="kick-boundary", name="Boundary mic in the kick", group="Kick", place=boundary,
+        id="kick-boundary", name="Boundary mic in the kick", group="Kick", place=_boundary,
         over=("kick",),
         numbers=(number("back", "Back from the beater", 0.22, 0.05, 0.5),
                  number("pillow", "Over the shell's floor", 0.06, 0.02, 0.2)),
@@ -191,7 +191,7 @@ KICK: Final = (
         listen_for="A pillow that damps more than wanted.",
     ),
     Technique(
-        id="kick-batter", name="Kick from the batter side", group="Kick", place=batter,
+        id="kick-batter", name="Kick from the batter side", group="Kick", place=_batter,
         over=("kick",),
         numbers=(number("off", "Off the batter head", 0.08, 0.03, 0.3),
                  number("in", "In from the rim", 0.06, -0.05, 0.25),
@@ -206,7 +206,7 @@ KICK: Final = (
         care="Nothing may stand where the foot works.",
     ),
     Technique(
-        id="kick-woofer", name="Woofer as a mic", group="Kick", place=woofer, over=("kick",),
+        id="kick-woofer", name="Woofer as a mic", group="Kick", place=_woofer, over=("kick",),
         numbers=(number("off", "Off the front head", 0.06, 0.02, 0.4),
                  number("aside", "Beside its middle", 0.0, -0.2, 0.2)),
         tries=({}, {"aside": 0.15}, {"aside": -0.15}),
@@ -218,7 +218,7 @@ KICK: Final = (
         " people.",
     ),
     Technique(
-        id="kick-tunnel", name="Kick tunnel", group="Kick", place=tunnel, over=("kick",),
+        id="kick-tunnel", name="Kick tunnel", group="Kick", place=_tunnel, over=("kick",),
         numbers=(number("long", "Out from the front head", 2.2, 1.0, 3.5),
                  number("height", "Over the floor", 0.30, 0.05, 0.8)),
         wants=("condenser", "ribbon"), minutes=15, also="blankets chairs gobos far",

@@ -29,7 +29,7 @@ def _turned_to_room(a: Around, way: Floats) -> Floats:
     return np.array([c * way[0] - s * way[1], s * way[0] + c * way[1]])
 
 
-def wall(a: Around, n: Numbers) -> Made:
+def _wall(a: Around, n: Numbers) -> Made:
     """Facing the wall the kick looks at, nearly touching it."""
     room = a.must_room()
     ahead = _turned_to_room(a, a.ahead)
@@ -44,7 +44,7 @@ def wall(a: Around, n: Numbers) -> Made:
     return Made(puts=(put,))
 
 
-def corner_pair(a: Around, n: Numbers) -> Made:
+def _corner_pair(a: Around, n: Numbers) -> Made:
     """High in the two corners ahead of the kit, facing in.
 
     Raises
@@ -80,7 +80,7 @@ def _space(a: Around) -> Space:
     raise RingsideError("this needs an adjoining space: draw a hallway or bathroom in Room first")
 
 
-def next_door(a: Around, n: Numbers) -> Made:
+def _next_door(a: Around, n: Numbers) -> Made:
     """In the room next door, facing its far wall, so that only reflections reach it."""
     room, space = a.must_room(), _space(a)
     low = np.array([space.x_m, space.y_m])
@@ -97,14 +97,14 @@ def next_door(a: Around, n: Numbers) -> Made:
     return Made(puts=(put,))
 
 
-def hose(a: Around, n: Numbers) -> Made:
+def _hose(a: Around, n: Numbers) -> Made:
     """In one end of a hose whose other end lies by the kit."""
     at = _floor(a.front_of_kick) + np.array([a.leads * n["aside"], n["out"], n["height"]])
     put = Put(id="HO", name="Hose", at=at, way=a.k - at, pattern="omni", role="room")
     return Made(puts=(put,))
 
 
-def behind(a: Around, n: Numbers) -> Made:
+def _behind(a: Around, n: Numbers) -> Made:
     """Behind the drummer, toward the kit."""
     seat = a.kit.stool.position_m if a.kit.stool else (float(a.k[0]), -0.5)
     start, back = np.array([*seat, 0.0]), np.array([0.0, -1.0, 0.0])
@@ -114,7 +114,7 @@ def behind(a: Around, n: Numbers) -> Made:
     return Made(puts=(put,), notes=() if far == n["out"] else (NEARER,))
 
 
-def talkback(a: Around, n: Numbers) -> Made:
+def _talkback(a: Around, n: Numbers) -> Made:
     """The mic the players talk into, left open and crushed."""
     start = _floor(a.front_of_kick)
     far = a.out(start, a.ahead, n["out"])
@@ -130,7 +130,7 @@ def _off(a: Around, n: Numbers) -> tuple[Floats, tuple[str, ...]]:
     return start + way * far, () if far == n["out"] else (NEARER,)
 
 
-def speakers(a: Around, n: Numbers) -> Made:
+def _speakers(a: Around, n: Numbers) -> Made:
     """A pair that hears the close mics played back into the room, turned off the speakers."""
     mid, notes = _off(a, n)
     half = np.array([a.ahead[1], -a.ahead[0], 0.0]) * n["width"] / 2
@@ -142,7 +142,7 @@ def speakers(a: Around, n: Numbers) -> Made:
     return Made(puts=puts, couples=(Couple(name="Playback pair", left=0, right=1),), notes=notes)
 
 
-def piano(a: Around, n: Numbers) -> Made:
+def _piano(a: Around, n: Numbers) -> Made:
     """Over the strings of a piano with its pedal held: a resonator for the kit."""
     mid, notes = _off(a, n)
     at = mid + UP * n["height"]
@@ -152,7 +152,7 @@ def piano(a: Around, n: Numbers) -> Made:
 
 ODDITIES: Final = (
     Technique(
-        id="wall-mic", name="Wall mic", group="Room", place=wall, needs=("room",),
+        id="wall-mic", name="Wall mic", group="Room", place=_wall, needs=("room",),
         numbers=(number("gap", "Off the wall", 0.02, 0.003, 0.2),
                  number("height", "Over the floor", 1.2, 0.1, 4.0),
                  number("along", "Along the wall", 0.0, -3.0, 3.0)),
@@ -162,7 +162,7 @@ ODDITIES: Final = (
         listen_for="Boom at one note; move along the wall.", care=_CABLES,
     ),
     Technique(
-        id="corner-pair", name="Corner pair", group="Room", place=corner_pair, mics=2,
+        id="corner-pair", name="Corner pair", group="Room", place=_corner_pair, mics=2,
         needs=("room",),
         numbers=(number("off", "Out of the corner", 0.45, 0.2, 2.0),
                  number("height", "Over the floor", 2.2, 0.5, 5.0)),
@@ -173,7 +173,7 @@ ODDITIES: Final = (
         care="High stands want a sandbag, and nobody under them while they move. " + _CABLES,
     ),
     Technique(
-        id="next-door", name="The room next door, at a hard wall", group="Room", place=next_door,
+        id="next-door", name="The room next door, at a hard wall", group="Room", place=_next_door,
         over=("space",), needs=("space",),
         numbers=(number("gap", "Off the wall", 0.10, 0.01, 0.5),
                  number("height", "Over the floor", 1.4, 0.2, 3.0)),
@@ -184,7 +184,7 @@ ODDITIES: Final = (
         care="Hallways and exits stay clear; local fire rules come first. " + _CABLES,
     ),
     Technique(
-        id="hose", name="Mic in a hose", group="Oddities", place=hose,
+        id="hose", name="Mic in a hose", group="Oddities", place=_hose,
         numbers=(number("out", "Out from the kick", 0.35, 0.1, 2.0),
                  number("aside", "To the floor tom's side", 0.45, -1.0, 1.5),
                  number("height", "Over the floor", 0.15, 0.02, 1.5)),
@@ -195,7 +195,7 @@ ODDITIES: Final = (
         listen_for="Its note against the song's key.",
     ),
     Technique(
-        id="behind", name="Behind the kit", group="Oddities", place=behind,
+        id="behind", name="Behind the kit", group="Oddities", place=_behind,
         numbers=(number("out", "Behind the stool", 1.2, 0.5, 4.0),
                  number("height", "Over the floor", 1.2, 0.2, 2.5)),
         tries=({}, {"out": 0.9}, {"out": 0.6}), minutes=5, also="back trash",
@@ -204,7 +204,7 @@ ODDITIES: Final = (
         listen_for="The wall behind.", care="Leave the drummer a way out.",
     ),
     Technique(
-        id="talkback", name="Talkback, left open", group="Oddities", place=talkback,
+        id="talkback", name="Talkback, left open", group="Oddities", place=_talkback,
         numbers=(number("out", "Out from the kick", 1.0, 0.2, 5.0),
                  number("height", "Over the floor", 1.7, 0.2, 2.6)),
         wants=("moving-coil", "condenser"), minutes=3, also="crush lo-fi",
@@ -213,7 +213,7 @@ ODDITIES: Final = (
         listen_for="What happens between the hits.",
     ),
     Technique(
-        id="speakers", name="Close mics played into the room", group="Oddities", place=speakers,
+        id="speakers", name="Close mics played into the room", group="Oddities", place=_speakers,
         mics=2,
         numbers=(number("out", "Out from the kick", 3.5, 1.0, 8.0),
                  number("height", "Over the floor", 1.6, 0.2, 4.0),
@@ -227,7 +227,7 @@ ODDITIES: Final = (
         " protection on.",
     ),
     Technique(
-        id="piano", name="Piano with its pedal held", group="Oddities", place=piano,
+        id="piano", name="Piano with its pedal held", group="Oddities", place=_piano,
         numbers=(number("out", "Out from the kick", 2.5, 0.8, 8.0),
                  number("height", "Over the floor", 1.1, 0.5, 1.6)),
         tries=({}, {"out": 2.0}, {"out": 1.5}), wants=("condenser", "ribbon"), minutes=8,

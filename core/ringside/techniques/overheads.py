@@ -63,14 +63,14 @@ def _square(a: Around, n: Numbers) -> tuple[Floats, Floats, tuple[str, ...]]:
     return mid - half, mid + half, notes
 
 
-def straight(a: Around, n: Numbers) -> Made:
+def _straight(a: Around, n: Numbers) -> Made:
     """A spaced pair straight down, mirrored across the snare."""
     left, right, notes = _square(a, n)
     puts = _pair((left, right), (-UP, -UP))
     return Made(puts=puts, couples=_OVERHEADS, equals=both(a, 0, 1, ("snare",)), notes=notes)
 
 
-def at_snare(a: Around, n: Numbers) -> Made:
+def _at_snare(a: Around, n: Numbers) -> Made:
     """A spaced pair aimed at the snare, mirrored across it."""
     left, right, notes = _square(a, n)
     puts = _pair((left, right), (a.s - left, a.s - right))
@@ -130,7 +130,7 @@ def coincident(a: Around, n: Numbers, pattern: Pattern = "cardioid") -> Made:
     return Made(puts=puts, couples=_OVERHEADS, equals=both(a, 0, 1), notes=notes)
 
 
-def near(a: Around, n: Numbers) -> Made:
+def _near(a: Around, n: Numbers) -> Made:
     """Two capsules a hand apart, opened by an angle."""
     mid, d, notes = _at_one_point(a, n)
     half = a.right * n["apart"] / 2
@@ -138,7 +138,7 @@ def near(a: Around, n: Numbers) -> Made:
     return Made(puts=puts, couples=_OVERHEADS, equals=both(a, 0, 1), notes=notes)
 
 
-def crossed(a: Around, n: Numbers) -> Made:
+def _crossed(a: Around, n: Numbers) -> Made:
     """Two figure-8 at one point."""
     return coincident(a, n, "figure-8")
 
@@ -172,7 +172,7 @@ def mid_side_at(
     )  # fmt: skip
 
 
-def mid_side(a: Around, n: Numbers) -> Made:
+def _mid_side(a: Around, n: Numbers) -> Made:
     """Mid-side over the kit."""
     mid, d, notes = _at_one_point(a, n)
     puts = mid_side_at(mid, d, a.right, n["apart"], "O", "Overhead", "overhead")
@@ -217,7 +217,7 @@ def over_and_side(a: Around, n: Numbers) -> Made:
     return Made(puts=puts, couples=(couple,), equals=both(a, 0, 1, ("snare",)), notes=notes)
 
 
-def shoulder_pair(a: Around, n: Numbers) -> Made:
+def _shoulder_pair(a: Around, n: Numbers) -> Made:
     """One over the snare, one on its ring over the drummer's shoulder: equal on both drums.
 
     Raises
@@ -260,7 +260,7 @@ def _wide(a: Around, n: Numbers) -> tuple[Put, Put, Floats, tuple[str, ...]]:
     return one, two, low, notes
 
 
-def wide_centre(a: Around, n: Numbers) -> Made:
+def _wide_centre(a: Around, n: Numbers) -> Made:
     """A wide turned pair with one figure-8 in the middle, on the same ring."""
     one, two, top, notes = _wide(a, n)
     mid = Put(id="OC", name="Centre overhead", at=top, way=(a.s + a.k) / 2 - top,
@@ -269,7 +269,7 @@ def wide_centre(a: Around, n: Numbers) -> Made:
     return Made(puts=(one, two, mid), couples=_OVERHEADS, equals=equals, notes=notes)
 
 
-def wide_crossed(a: Around, n: Numbers) -> Made:
+def _wide_crossed(a: Around, n: Numbers) -> Made:
     """A wide turned pair with a crossed pair in the middle, on the same ring."""
     one, two, top, notes = _wide(a, n)
     d = (a.s + a.k) / 2 - top
@@ -310,7 +310,7 @@ _TAPE = "Tape from each capsule to the snare, then to the kick."
 
 OVERHEADS: Final = (
     Technique(
-        id="pair-straight", name="Spaced pair, straight down", group="Overheads", place=straight,
+        id="pair-straight", name="Spaced pair, straight down", group="Overheads", place=_straight,
         mics=2, tries=LIFTS,
         numbers=(number("width", "Pair apart", 1.2, 0.4, 2.4), _over(),
                  number("forward", "Toward the audience", 0.3, -0.4, 0.8)),
@@ -320,7 +320,7 @@ OVERHEADS: Final = (
         listen_for="Mono: the low end of the kick.", care=_BOOM,
     ),
     Technique(
-        id="pair-snare", name="Spaced pair, at the snare", group="Overheads", place=at_snare,
+        id="pair-snare", name="Spaced pair, at the snare", group="Overheads", place=_at_snare,
         mics=2, tries=LIFTS,
         numbers=(number("width", "Pair apart", 1.2, 0.4, 2.4), _over(),
                  number("forward", "Toward the audience", 0.3, -0.4, 0.8)),
@@ -346,7 +346,7 @@ OVERHEADS: Final = (
         listen_for="Toms: opened wider they move out.", care=_BOOM,
     ),
     Technique(
-        id="pair-near", name="Near-coincident pair", group="Overheads", place=near, mics=2,
+        id="pair-near", name="Near-coincident pair", group="Overheads", place=_near, mics=2,
         numbers=(_angle(110.0), number("apart", "Capsules apart", 0.17, 0.05, 0.4), _over(),
                  _forward(0.15)),
         tries=LIFTS, minutes=9, also="hand apart angled", keeps_on=("snare", "kick"),
@@ -355,7 +355,7 @@ OVERHEADS: Final = (
         listen_for="Cymbals far left and right: they comb in mono first.", care=_BOOM,
     ),
     Technique(
-        id="pair-crossed-8", name="Crossed figure-8 pair", group="Overheads", place=crossed,
+        id="pair-crossed-8", name="Crossed figure-8 pair", group="Overheads", place=_crossed,
         mics=2, numbers=(_angle(90.0), _apart(0.03), _over(), _forward(0.15)), tries=LIFTS,
         wants=("ribbon", "condenser"), minutes=10, also="ribbon", keeps_on=("snare", "kick"),
         gives="Real width and depth with the room in it.",
@@ -364,7 +364,7 @@ OVERHEADS: Final = (
         care=_BOOM + " Ribbons: no air blasts, care with phantom.",
     ),
     Technique(
-        id="pair-mid-side", name="Mid-side overhead", group="Overheads", place=mid_side, mics=2,
+        id="pair-mid-side", name="Mid-side overhead", group="Overheads", place=_mid_side, mics=2,
         numbers=(_apart(0.03), _over(), _forward(0.15)), tries=LIFTS, minutes=10,
         also="width later matrix", keeps_on=("snare", "kick"),
         gives="Mono is the mid mic alone; the width is set later.",
@@ -393,7 +393,7 @@ OVERHEADS: Final = (
         listen_for="Snare in the middle with both panned about half way.", care=_BOOM,
     ),
     Technique(
-        id="over-shoulder", name="Over-the-shoulder pair", group="Overheads", place=shoulder_pair,
+        id="over-shoulder", name="Over-the-shoulder pair", group="Overheads", place=_shoulder_pair,
         mics=2, tries=tuple({"over": o, "height": h} for o in (1.2, 1.3, 1.1, 1.4, 1.0)
                             for h in (1.35, 1.45, 1.25, 1.55)),
         numbers=(_over(1.2), _forward(0.25),
@@ -405,7 +405,7 @@ OVERHEADS: Final = (
         care=_BOOM + " Keep it out of the reach of the drummer's arms.",
     ),
     Technique(
-        id="wide-centre", name="Wide pair with a centre mic", group="Overheads", place=wide_centre,
+        id="wide-centre", name="Wide pair with a centre mic", group="Overheads", place=_wide_centre,
         mics=3, tries=LIFTS,
         numbers=(number("width", "Pair apart", 1.7, 0.8, 2.8), _over(), _forward()),
         wants=("condenser", "ribbon"), minutes=18, also="ribbon middle three",
@@ -416,7 +416,7 @@ OVERHEADS: Final = (
     ),
     Technique(
         id="wide-crossed", name="Wide pair with a crossed pair", group="Overheads",
-        place=wide_crossed, mics=4, tries=LIFTS,
+        place=_wide_crossed, mics=4, tries=LIFTS,
         numbers=(number("width", "Pair apart", 1.7, 0.8, 2.8), _angle(90.0), _apart(0.025),
                  _over(), _forward()),
         minutes=20, also="middle four coincident", keeps_on=("snare", "kick"),

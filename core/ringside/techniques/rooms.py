@@ -62,7 +62,7 @@ def _spaced(a: Around, n: Numbers, pattern: Pattern, ids: tuple[str, str], down:
     return Made(puts=tuple(puts), couples=_ROOM, equals=both(a, 0, 1, _equal_on(n)), notes=notes)
 
 
-def bar(a: Around, n: Numbers) -> Made:
+def _bar(a: Around, n: Numbers) -> Made:
     """Two on a bar at cymbal height, opened a little."""
     mid, across, _, notes = _middle(a, n, n["width"])
     mid = _at(a, mid, n["height"])
@@ -78,17 +78,17 @@ def bar(a: Around, n: Numbers) -> Made:
     return Made(puts=puts, couples=_ROOM, equals=both(a, 0, 1, _equal_on(n)), notes=notes)
 
 
-def omnis(a: Around, n: Numbers) -> Made:
+def _omnis(a: Around, n: Numbers) -> Made:
     """Spaced omnis, further and higher than the overheads."""
     return _spaced(a, n, "omni", ("RL", "RR"), down=False)
 
 
-def far_high(a: Around, n: Numbers) -> Made:
+def _far_high(a: Around, n: Numbers) -> Made:
     """A wide pair far off and high up, facing the kit."""
     return _spaced(a, n, "cardioid", ("RL", "RR"), down=False)
 
 
-def floor_pair(a: Around, n: Numbers) -> Made:
+def _floor_pair(a: Around, n: Numbers) -> Made:
     """Two a card's thickness off the floor, pointing down at it."""
     return _spaced(a, n, "cardioid", ("GL", "GR"), down=True)
 
@@ -107,17 +107,17 @@ def _one_point(a: Around, n: Numbers, pattern: Pattern, ids: tuple[str, str]) ->
     return Made(puts=puts, couples=_ROOM, equals=both(a, 0, 1, _equal_on(n)), notes=notes)
 
 
-def crossed(a: Around, n: Numbers) -> Made:
+def _crossed(a: Around, n: Numbers) -> Made:
     """Two figure-8 at one point in front of the kit."""
     return _one_point(a, n, "figure-8", ("RL", "RR"))
 
 
-def floor_coincident(a: Around, n: Numbers) -> Made:
+def _floor_coincident(a: Around, n: Numbers) -> Made:
     """Two cardioids at one point, a few centimetres off the floor."""
     return _one_point(a, n, "cardioid", ("GL", "GR"))
 
 
-def mid_side(a: Around, n: Numbers) -> Made:
+def _mid_side(a: Around, n: Numbers) -> Made:
     """Mid-side in front of the kit, centred on the line through snare and kick."""
     mid, across, _, notes = _middle(a, n, n["apart"])
     mid = _at(a, mid, n["height"])
@@ -128,7 +128,7 @@ def mid_side(a: Around, n: Numbers) -> Made:
     return Made(puts=puts, couples=(couple,), equals=both(a, 0, 1, _equal_on(n)), notes=notes)
 
 
-def mono(a: Around, n: Numbers) -> Made:
+def _mono(a: Around, n: Numbers) -> Made:
     """One in front of the kick."""
     start = np.array([a.front_of_kick[0], a.front_of_kick[1], 0.0])
     far = a.out(start, a.ahead, n["out"])
@@ -137,7 +137,7 @@ def mono(a: Around, n: Numbers) -> Made:
     return Made(puts=(put,), notes=() if far == n["out"] else (NEARER,))
 
 
-def plates(a: Around, n: Numbers) -> Made:
+def _plates(a: Around, n: Numbers) -> Made:
     """Two boundary mics on the floor and a third further back."""
     mid, across, width, notes = _middle(a, n, n["width"])
     back, _, _, more = _middle(a, {**n, "out": n["out"] + n["back"]})
@@ -173,7 +173,7 @@ _CABLES = "Tape the cables down; leave exits and hallways clear."
 
 ROOMS: Final = (
     Technique(
-        id="room-mono", name="Mono room in front", group="Room", place=mono,
+        id="room-mono", name="Mono room in front", group="Room", place=_mono,
         numbers=(number("out", "Out from the kick", 3.3, 0.6, 8.0), _height(1.2)),
         minutes=6, also="far front one",
         gives="Size, in the middle, where it cannot lean.",
@@ -181,7 +181,7 @@ ROOMS: Final = (
         listen_for="Kick: half a step forward or back changes it.", care=_CABLES,
     ),
     Technique(
-        id="room-bar", name="Room pair on a bar", group="Room", place=bar, mics=2, tries=SWINGS,
+        id="room-bar", name="Room pair on a bar", group="Room", place=_bar, mics=2, tries=SWINGS,
         numbers=(_out(2.6), _height(1.25), number("width", "Capsules apart", 0.3, 0.1, 1.0),
                  number("angle", "Angle between", 60.0, 0.0, 120.0, unit="deg"), _SWUNG),
         minutes=9, also="stereo front middle small", keeps_on=("snare", "kick"),
@@ -190,7 +190,7 @@ ROOMS: Final = (
         listen_for="Cymbals: at their height they are loudest.", care=_CABLES,
     ),
     Technique(
-        id="room-omnis", name="Spaced omnis", group="Room", place=omnis, mics=2, tries=SWINGS,
+        id="room-omnis", name="Spaced omnis", group="Room", place=_omnis, mics=2, tries=SWINGS,
         numbers=(_out(3.2), number("height", "Over the floor", 1.9, 0.5, 4.0),
                  number("width", "Pair apart", 2.4, 0.8, 6.0), _SWUNG),
         minutes=14, also="wide high far ambience", keeps_on=("snare", "kick"),
@@ -199,7 +199,7 @@ ROOMS: Final = (
         listen_for="Mono.", care=_CABLES,
     ),
     Technique(
-        id="room-crossed-8", name="Crossed figure-8 in the room", group="Room", place=crossed,
+        id="room-crossed-8", name="Crossed figure-8 in the room", group="Room", place=_crossed,
         mics=2, tries=SWINGS,
         numbers=(_out(2.3), _height(1.2), number("angle", "Angle between", 90.0, 60.0, 120.0,
                                                  unit="deg"),
@@ -212,7 +212,7 @@ ROOMS: Final = (
         care="Ribbons: no air blasts, care with phantom. " + _CABLES,
     ),
     Technique(
-        id="room-mid-side", name="Mid-side in the room", group="Room", place=mid_side, mics=2,
+        id="room-mid-side", name="Mid-side in the room", group="Room", place=_mid_side, mics=2,
         tries=SWINGS,
         numbers=(_out(2.6), _height(1.2), number("apart", "Capsules apart", 0.03, 0.0, 0.05),
                  _SWUNG),
@@ -222,7 +222,7 @@ ROOMS: Final = (
         listen_for="Snare in the side mic: next to none.", care=_CABLES,
     ),
     Technique(
-        id="floor-pair", name="Floor pair, a card off the floor", group="Room", place=floor_pair,
+        id="floor-pair", name="Floor pair, a card off the floor", group="Room", place=_floor_pair,
         mics=2, tries=SWINGS,
         numbers=(_out(2.2), number("height", "Off the floor", 0.0004, 0.0001, 0.02, hand="card_m"),
                  number("width", "Pair apart", 1.0, 0.3, 3.0), _SWUNG),
@@ -232,7 +232,7 @@ ROOMS: Final = (
         listen_for="More low end than the same mic on a stand.", care=_CABLES,
     ),
     Technique(
-        id="floor-point", name="Floor coincident pair", group="Room", place=floor_coincident,
+        id="floor-point", name="Floor coincident pair", group="Room", place=_floor_coincident,
         mics=2, tries=(*SWINGS, {"out": 1.6}, {"out": 2.0}),
         numbers=(_out(1.4), number("height", "Off the floor", 0.05, 0.01, 0.15),
                  number("angle", "Angle between", 90.0, 60.0, 130.0, unit="deg"),
@@ -243,7 +243,7 @@ ROOMS: Final = (
         listen_for="Weight added to the overheads.", care=_CABLES,
     ),
     Technique(
-        id="boundary-room", name="Boundary mics on the floor", group="Room", place=plates, mics=3,
+        id="boundary-room", name="Boundary mics on the floor", group="Room", place=_plates, mics=3,
         tries=SWINGS,
         numbers=(_out(2.4), number("width", "Pair apart", 1.6, 0.6, 4.0),
                  number("back", "Third further back by", 1.0, 0.3, 3.0), _SWUNG),
@@ -254,7 +254,7 @@ ROOMS: Final = (
         listen_for="The third alone, crushed.", care=_CABLES,
     ),
     Technique(
-        id="room-far-high", name="Far high pair", group="Room", place=far_high, mics=2,
+        id="room-far-high", name="Far high pair", group="Room", place=_far_high, mics=2,
         tries=SWINGS,
         numbers=(_out(4.5), number("height", "Over the floor", 2.6, 1.0, 6.0),
                  number("width", "Pair apart", 3.0, 0.8, 8.0), _SWUNG),

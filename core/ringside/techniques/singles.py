@@ -20,7 +20,7 @@ def _one(at: Floats, look: Floats, name: str) -> Made:
     return Made(puts=(Put(id="MM", name=name, at=at, way=look - at, role="overhead"),))
 
 
-def front(a: Around, n: Numbers) -> Made:
+def _front(a: Around, n: Numbers) -> Made:
     """In front of the kick, toward the middle of the kit."""
     start = np.array([a.front_of_kick[0], a.front_of_kick[1], 0.0])
     far = a.out(start, a.ahead, n["out"])
@@ -31,28 +31,28 @@ def front(a: Around, n: Numbers) -> Made:
     return Made(puts=(put,), notes=notes)
 
 
-def over_kick(a: Around, n: Numbers) -> Made:
+def _over_kick(a: Around, n: Numbers) -> Made:
     """Over the shell of the kick, between the toms, at the snare."""
     middle = np.array(a.kick.batter_m) - np.array(a.kick.axis) * a.kick.depth_m * n["along"]
     at = np.array([middle[0], middle[1], a.kick.diameter_m / 2 + a.kick.batter_m[2] + n["over"]])
     return _one(at, a.s, "Over the kick")
 
 
-def over_kit(a: Around, n: Numbers) -> Made:
+def _over_kit(a: Around, n: Numbers) -> Made:
     """Straight over the middle of snare and kick, looking down."""
     middle = (a.s + a.k) / 2
     at = np.array([middle[0], middle[1], a.under_ceiling(a.s[2] + n["over"])]) + a.u * n["forward"]
     return _one(at, at - UP, "Over the kit")
 
 
-def mid_kit(a: Around, n: Numbers) -> Made:
+def _mid_kit(a: Around, n: Numbers) -> Made:
     """In the middle of the kit, between snare, toms and kick."""
     at = a.s + a.u * n["along"] + UP * n["over"]
     return Made(puts=(Put(id="MM", name="Middle of the kit", at=at, way=a.k - at,
                           pattern="omni", role="overhead"),))  # fmt: skip
 
 
-def shoulder(a: Around, n: Numbers) -> Made:
+def _shoulder(a: Around, n: Numbers) -> Made:
     """Behind the drummer's shoulder, across the kit."""
     seat = np.array([*(a.kit.stool.position_m if a.kit.stool else (a.k[0], -0.5)), 0.0])
     side = np.array([a.leads, 0.0, 0.0])
@@ -64,7 +64,7 @@ def shoulder(a: Around, n: Numbers) -> Made:
     return _one(at, (a.s + a.k) / 2, "Over the shoulder")
 
 
-def equal_to_all(a: Around, n: Numbers) -> Made:
+def _equal_to_all(a: Around, n: Numbers) -> Made:
     """As far from snare, kick and floor tom; as near as can be to the same from a rack tom."""
     drums = [a.needed("floor"), *a.drums("rack")[:1]]
     points = [a.s, a.k, *(np.array(d.batter_m) for d in drums)]
@@ -86,19 +86,19 @@ def _kick_out(a: Around, off: float) -> Put:
     return Put(id="KO", name="Kick out", at=at, way=-face_out, job=a.kick.id)
 
 
-def kick_and_over(a: Around, n: Numbers) -> Made:
+def _kick_and_over(a: Around, n: Numbers) -> Made:
     """A kick mic and one overhead."""
     over = pairs.mono_over(a, {"over": n["over"], "forward": n["forward"]})
     return _behind_kick(a, n["off"], over)
 
 
-def kick_snare_over(a: Around, n: Numbers) -> Made:
+def _kick_snare_over(a: Around, n: Numbers) -> Made:
     """Kick, snare and one mic over the kit."""
     from ringside.techniques.snare import centre
 
     snare = centre(Around(a.layout, a.snare.id),
                    {"height": 0.035, "in": 0.035, "clock": n["clock"]})  # fmt: skip
-    two = kick_and_over(a, n)
+    two = _kick_and_over(a, n)
     return Made(puts=(two.puts[0], *snare.puts, *two.puts[1:]), notes=two.notes)
 
 
@@ -112,13 +112,13 @@ def _behind_kick(a: Around, off: float, over: Made) -> Made:
     )
 
 
-def kick_and_pair(a: Around, n: Numbers) -> Made:
+def _kick_and_pair(a: Around, n: Numbers) -> Made:
     """A kick mic and a pair turned onto the ring."""
     over = pairs.turned(a, {"width": n["width"], "over": n["over"], "forward": 0.0})
     return _behind_kick(a, n["off"], over)
 
 
-def kick_over_side(a: Around, n: Numbers) -> Made:
+def _kick_over_side(a: Around, n: Numbers) -> Made:
     """A kick mic and the over-and-side pair."""
     over = pairs.over_and_side(a, {"far": n["far"], "side": n["side"], "round": n["round"]})
     return _behind_kick(a, n["off"], over)
@@ -130,7 +130,7 @@ _LIFT = tuple({"over": v} for v in (1.05, 1.15, 1.25, 1.35, 0.95, 1.5))
 
 SINGLES: Final = (
     Technique(
-        id="one-front", name="One in front", group="One mic", place=front,
+        id="one-front", name="One in front", group="One mic", place=_front,
         numbers=(number("out", "Out from the kick", 1.2, 0.4, 4.0),
                  number("height", "Over the floor", 1.0, 0.2, 2.2)),
         tries=({}, {"out": 1.0}, {"out": 0.8}, {"height": 0.8}), minutes=5, also="mono single",
@@ -142,7 +142,7 @@ SINGLES: Final = (
     ),
     Technique(
         id="one-over-kick", name="One over the kick, at the snare", group="One mic",
-        place=over_kick,
+        place=_over_kick,
         numbers=(number("over", "Over the kick's hoop", 0.22, 0.08, 0.7),
                  number("along", "Along the shell", 0.9, 0.0, 1.4, unit="share")),
         tries=tuple({"over": o, "along": s} for s in (0.9, 1.0, 1.15, 1.3, 0.75, 0.6)
@@ -153,7 +153,7 @@ SINGLES: Final = (
         listen_for="Kick against snare: along the shell toward the drummer is more snare.",
     ),
     Technique(
-        id="one-over-kit", name="One over the kit", group="One mic", place=over_kit,
+        id="one-over-kit", name="One over the kit", group="One mic", place=_over_kit,
         numbers=(_OVER, number("forward", "Toward the kick", 0.0, -0.5, 0.8)),
         tries=_LIFT, minutes=5, also="mono single overhead down",
         gives="Everything, cymbals first.",
@@ -163,7 +163,7 @@ SINGLES: Final = (
         " while it moves.",
     ),
     Technique(
-        id="one-mid-kit", name="One in the middle of the kit", group="One mic", place=mid_kit,
+        id="one-mid-kit", name="One in the middle of the kit", group="One mic", place=_mid_kit,
         numbers=(number("over", "Over the snare's height", 0.28, 0.05, 0.6),
                  number("along", "From snare toward kick", 0.22, 0.05, 0.6)),
         tries=tuple({"over": o, "along": s} for s in (0.22, 0.30, 0.16, 0.40, 0.12)
@@ -175,7 +175,7 @@ SINGLES: Final = (
         care="Ask the drummer to play slowly round it first.",
     ),
     Technique(
-        id="one-shoulder", name="One over the shoulder", group="One mic", place=shoulder,
+        id="one-shoulder", name="One over the shoulder", group="One mic", place=_shoulder,
         numbers=(number("aside", "Beside the stool", 0.42, 0.1, 0.9),
                  number("behind", "Behind the stool", 0.15, -0.2, 0.8),
                  number("height", "Over the floor", 1.5, 1.1, 2.0)),
@@ -187,7 +187,7 @@ SINGLES: Final = (
         care="Keep it out of the reach of the drummer's arms and head.",
     ),
     Technique(
-        id="two-mics", name="Kick and one over", group="Two and three", place=kick_and_over,
+        id="two-mics", name="Kick and one over", group="Two and three", place=_kick_and_over,
         mics=2, numbers=(_OVER, number("forward", "Toward the kick", 0.1, -0.5, 0.8), _OFF),
         tries=_LIFT, minutes=10, also="duo",
         gives="A kit, and a kick that can be turned up.",
@@ -196,7 +196,7 @@ SINGLES: Final = (
     ),
     Technique(
         id="three-mics", name="Kick, snare and one over", group="Two and three",
-        place=kick_snare_over, mics=3,
+        place=_kick_snare_over, mics=3,
         numbers=(_OVER, number("forward", "Toward the kick", 0.1, -0.5, 0.8), _OFF,
                  number("clock", "Snare clock", 11.0, 0.0, 12.0, unit="clock")),
         tries=tuple({**h, **c} for h in _LIFT for c in ({}, {"clock": 10.0}, {"clock": 12.0},
@@ -208,7 +208,7 @@ SINGLES: Final = (
     ),
     Technique(
         id="three-pair", name="Kick and a turned pair", group="Two and three",
-        place=kick_and_pair, mics=3,
+        place=_kick_and_pair, mics=3,
         numbers=(number("width", "Pair apart", 1.2, 0.4, 2.4), _OVER, _OFF),
         tries=_LIFT, wants=("condenser", "moving-coil"), minutes=16, also="trio stereo",
         gives="A stereo kit with both drums in the middle.",
@@ -216,7 +216,7 @@ SINGLES: Final = (
         listen_for="Mono: nothing should go.", keeps_on=("snare", "kick"),
     ),
     Technique(
-        id="three-side", name="Kick, over and side", group="Two and three", place=kick_over_side,
+        id="three-side", name="Kick, over and side", group="Two and three", place=_kick_over_side,
         mics=3, needs=("floor",),
         numbers=(number("far", "Both from the snare", 1.05, 0.8, 1.5),
                  number("side", "Side mic over the tom's rim", 0.15, 0.0, 0.5),
@@ -230,7 +230,7 @@ SINGLES: Final = (
     ),
     Technique(
         id="equidistant", name="Equally far from four drums", group="Overheads",
-        place=equal_to_all, needs=("floor",),
+        place=_equal_to_all, needs=("floor",),
         numbers=(number("along", "Off the best spot, up its line", 0.0, -0.6, 1.5),),
         tries=tuple({"along": v} for v in (0.0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.8, 1.0, -0.2)),
         minutes=8, also="odd mono circumcentre",

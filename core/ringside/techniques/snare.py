@@ -45,7 +45,7 @@ def centre(a: Around, n: Numbers) -> Made:
     return Made(puts=(Put(id=id_, name=name, at=at, way=face.centre - at, job=a.drum.id),))
 
 
-def edge(a: Around, n: Numbers) -> Made:
+def _edge(a: Around, n: Numbers) -> Made:
     """Over the rim, steep down at the edge of the head."""
     face = face_of(a.drum, "over")
     at = face.spot(n["height"], n["in"], n["clock"])
@@ -54,7 +54,7 @@ def edge(a: Around, n: Numbers) -> Made:
     return Made(puts=(Put(id=id_, name=name, at=at, way=look - at, job=a.drum.id),))
 
 
-def flat(a: Around, n: Numbers) -> Made:
+def _flat(a: Around, n: Numbers) -> Made:
     """Low over the rim, looking flat across the head."""
     face = face_of(a.drum, "over")
     at = face.spot(n["height"], n["in"], n["clock"])
@@ -64,7 +64,7 @@ def flat(a: Around, n: Numbers) -> Made:
     return Made(puts=(Put(id=id_, name=name, at=at, way=way, job=a.drum.id),))
 
 
-def shell(a: Around, n: Numbers) -> Made:
+def _shell(a: Around, n: Numbers) -> Made:
     """Beside the shell, level with its middle, toward it."""
     face = face_of(a.drum, "over")
     at = face.spot(-a.drum.depth_m * n["down"], -n["off"], n["clock"])
@@ -72,7 +72,7 @@ def shell(a: Around, n: Numbers) -> Made:
     return Made(puts=(Put(id=id_, name=name, at=at, way=-face.radial(n["clock"]), job=a.drum.id),))
 
 
-def two(a: Around, n: Numbers) -> Made:
+def _two(a: Around, n: Numbers) -> Made:
     """Two on top, taped side by side, capsules level and as far from the middle of the head."""
     face = face_of(a.drum, "over")
     out = face.radius - n["in"]
@@ -87,7 +87,7 @@ def two(a: Around, n: Numbers) -> Made:
     return Made(puts=puts, equals=(same,))
 
 
-def bottom(a: Around, n: Numbers) -> Made:
+def _bottom(a: Around, n: Numbers) -> Made:
     """Straight up at the wires, in line with them."""
     face = face_of(a.drum, "under")
     at = face.spot(n["under"], n["in"], n["clock"])
@@ -106,7 +106,7 @@ SNARE: Final = (
         listen_for="Higher and farther in is fuller, until the stick is in the way.",
     ),
     Technique(
-        id="snare-edge", name="Snare top at the edge", group="Snare", place=edge, over=("snare",),
+        id="snare-edge", name="Snare top at the edge", group="Snare", place=_edge, over=("snare",),
         numbers=(_height(), number("in", "In from the rim", 0.01, -0.08, 0.15), _clock(),
                  number("toward", "Looks out to this share of the head", 1.0, 0.3, 1.0,
                         unit="share")),
@@ -116,7 +116,7 @@ SNARE: Final = (
         listen_for="A ring that stays on after the song's tempo; damp it before moving the mic.",
     ),
     Technique(
-        id="snare-flat", name="Snare top, flat across", group="Snare", place=flat, over=("snare",),
+        id="snare-flat", name="Snare top, flat across", group="Snare", place=_flat, over=("snare",),
         numbers=(_height(), number("in", "In from the rim", -0.02, -0.1, 0.1), _clock(),
                  number("tilt", "Down from level", 8.0, 0.0, 45.0, unit="deg")),
         tries=SNARE_CLOCKS, wants=("moving-coil", "condenser"), minutes=5, also="across shallow",
@@ -125,7 +125,7 @@ SNARE: Final = (
         listen_for="What is on the other side of the drum: it looks straight at it.",
     ),
     Technique(
-        id="snare-shell", name="Snare at the shell", group="Snare", place=shell, over=("snare",),
+        id="snare-shell", name="Snare at the shell", group="Snare", place=_shell, over=("snare",),
         numbers=(number("off", "Off the shell", 0.08, 0.03, 0.3),
                  number("down", "Down the shell", 0.5, 0.0, 1.0, unit="share"), _clock()),
         tries=tuple({**c, **o} for o in ({}, {"off": 0.05}, {"off": 0.15}) for c in SNARE_CLOCKS),
@@ -135,7 +135,7 @@ SNARE: Final = (
         listen_for="Hats, and the knee of the drummer.",
     ),
     Technique(
-        id="snare-two", name="Two on the snare", group="Snare", place=two, over=("snare",), mics=2,
+        id="snare-two", name="Two on the snare", group="Snare", place=_two, over=("snare",), mics=2,
         numbers=(_height(), _in(), _clock(),
                  number("apart", "Capsules apart", 0.025, 0.015, 0.06)),
         tries=SNARE_CLOCKS, wants=("moving-coil", "condenser"), minutes=8,
@@ -146,7 +146,7 @@ SNARE: Final = (
         listen_for="Anything that hollows when both are up.", keeps_on=("own head",),
     ),
     Technique(
-        id="snare-bottom", name="Snare bottom at the wires", group="Snare", place=bottom,
+        id="snare-bottom", name="Snare bottom at the wires", group="Snare", place=_bottom,
         over=("snare",),
         numbers=(number("under", "Under the wires", 0.055, 0.02, 0.2, hand="three_fingers_m"),
                  number("in", "In from the rim", 0.12, 0.0, 0.3), _clock()),

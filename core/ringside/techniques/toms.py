@@ -38,7 +38,7 @@ def _clock() -> Named:
     return number("clock", "Clock", 12.0, 0.0, 12.0, unit="clock")
 
 
-def _top(a: Around, n: Numbers) -> Put:
+def _top_face(a: Around, n: Numbers) -> Put:
     face = face_of(a.drum, "over")
     at = face.spot(n["height"], n["in"], n["clock"])
     look = face.centre + face.radial(n["clock"]) * face.radius * EDGE_SHARE * n.get("toward", 0.3)
@@ -55,22 +55,22 @@ def _under(a: Around, n: Numbers) -> Put:
     return Put(id=id_, name=name, at=at, way=face.centre - at, job=a.drum.id, flip=True)
 
 
-def top(a: Around, n: Numbers) -> Made:
+def _top(a: Around, n: Numbers) -> Made:
     """Over the outer third of the head."""
-    return Made(puts=(_top(a, n),))
+    return Made(puts=(_top_face(a, n),))
 
 
-def bottom(a: Around, n: Numbers) -> Made:
+def _bottom(a: Around, n: Numbers) -> Made:
     """Under the bottom head."""
     return Made(puts=(_under(a, n),))
 
 
-def both(a: Around, n: Numbers) -> Made:
+def _both(a: Around, n: Numbers) -> Made:
     """Top and bottom."""
-    return Made(puts=(_top(a, n), _under(a, n)))
+    return Made(puts=(_top_face(a, n), _under(a, n)))
 
 
-def inside(a: Around, n: Numbers) -> Made:
+def _inside(a: Around, n: Numbers) -> Made:
     """Inside a tom that has no bottom head.
 
     Raises
@@ -89,7 +89,7 @@ def inside(a: Around, n: Numbers) -> Made:
     )
 
 
-def beneath(a: Around, n: Numbers) -> Made:
+def _beneath(a: Around, n: Numbers) -> Made:
     """One trash mic under the rack toms, looking up.
 
     Raises
@@ -110,7 +110,7 @@ def beneath(a: Around, n: Numbers) -> Made:
 
 TOM: Final = (
     Technique(
-        id="tom-top", name="Tom top", group="Toms", place=top, over=TOMS,
+        id="tom-top", name="Tom top", group="Toms", place=_top, over=TOMS,
         numbers=(number("height", "Over the head", 0.055, 0.02, 0.3, hand="three_fingers_m"),
                  number("in", "In from the rim", 0.055, -0.05, 0.15, hand="three_fingers_m"),
                  _clock(),
@@ -122,7 +122,7 @@ TOM: Final = (
         listen_for="Whether the low end swells when it is very near.",
     ),
     Technique(
-        id="tom-off", name="Tom top, a little off", group="Toms", place=top, over=TOMS,
+        id="tom-off", name="Tom top, a little off", group="Toms", place=_top, over=TOMS,
         numbers=(number("height", "Over the head", 0.11, 0.05, 0.4),
                  number("in", "In from the rim", 0.03, -0.08, 0.15), _clock(),
                  number("toward", "Looks out to this share of the head", 0.3, 0.0, 1.0,
@@ -133,7 +133,8 @@ TOM: Final = (
         listen_for="The ride: it should stay in the overheads.",
     ),
     Technique(
-        id="tom-bottom", name="Tom bottom", group="Toms", place=bottom, over=TOMS, only="two heads",
+        id="tom-bottom", name="Tom bottom", group="Toms", place=_bottom, over=TOMS,
+        only="two heads",
         numbers=(number("under", "Under the head", 0.055, 0.02, 0.2, hand="three_fingers_m"),
                  number("in", "In from the rim", 0.055, 0.0, 0.2, hand="three_fingers_m"),
                  _clock()),
@@ -143,7 +144,7 @@ TOM: Final = (
         listen_for="The stick is missing: the overheads carry it.",
     ),
     Technique(
-        id="tom-both", name="Tom top and bottom", group="Toms", place=both, over=TOMS, mics=2,
+        id="tom-both", name="Tom top and bottom", group="Toms", place=_both, over=TOMS, mics=2,
         only="two heads",
         numbers=(number("height", "Over the head", 0.055, 0.02, 0.3, hand="three_fingers_m"),
                  number("in", "In from the rim", 0.055, -0.05, 0.15, hand="three_fingers_m"),
@@ -154,7 +155,7 @@ TOM: Final = (
         listen_for="Body gained when the bottom comes up; if it goes, the flip is wrong.",
     ),
     Technique(
-        id="tom-inside", name="Inside a tom", group="Toms", place=inside, over=TOMS, only="open",
+        id="tom-inside", name="Inside a tom", group="Toms", place=_inside, over=TOMS, only="open",
         numbers=(number("below", "Below the head", 0.10, 0.03, 0.4),
                  number("aside", "Beside the middle", 0.03, 0.0, 0.15), _clock()),
         wants=("moving-coil",), minutes=7, also="no bottom head single-headed",
@@ -163,7 +164,7 @@ TOM: Final = (
         listen_for="A boxy ring of the shell; move it toward the open end.",
     ),
     Technique(
-        id="under-toms", name="Under the toms", group="Oddities", place=beneath,
+        id="under-toms", name="Under the toms", group="Oddities", place=_beneath,
         numbers=(number("under", "Under the shells", 0.12, 0.03, 0.5),
                  number("front", "Toward the audience", 0.0, -0.3, 0.4)),
         tries=({}, {"front": 0.1}, {"under": 0.2}, {"front": 0.2}, {"under": 0.05},
