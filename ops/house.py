@@ -225,8 +225,14 @@ def public(files: Iterable[Path]) -> Iterator[tuple[str, Def]]:
 
 def takes_arrays(node: Def) -> bool:
     """Whether a function's signature speaks of arrays."""
-    given = [a.annotation for a in (*node.args.args, *node.args.kwonlyargs) if a.annotation]
-    return any(ARRAYS.search(ast.unparse(a)) for a in (*given, node.returns) if a)
+    kinds = (*(a.annotation for a in given(node)), node.returns)
+    return any(ARRAYS.search(ast.unparse(k)) for k in kinds if k)
+
+
+def given(node: Def) -> list[ast.arg]:
+    """What a function takes, besides what it hangs on."""
+    every = (*node.args.posonlyargs, *node.args.args, *node.args.kwonlyargs)
+    return [a for a in every if a.arg not in ("self", "cls")]
 
 
 def documented(node: Def) -> bool:
@@ -235,8 +241,7 @@ def documented(node: Def) -> bool:
     What takes nothing, an attribute in all but name, says its shape in a sentence.
     """
     words = ast.get_docstring(node) or ""
-    given = [a for a in (*node.args.args, *node.args.kwonlyargs) if a.arg not in ("self", "cls")]
-    if not given:
+    if not given(node):
         return re.search(r"\([^)]*[\dA-Z],?[^)]*\)", words) is not None
     gives = not (isinstance(node.returns, ast.Constant) and node.returns.value is None)
     wanted = SECTIONS if gives else SECTIONS[:1]
@@ -252,13 +257,16 @@ def share(area: str, name: str, some: list[str], every: int) -> Figure:
 
 
 def docstrings(files: list[Path]) -> list[Figure]:
-    """Public functions without a docstring, and those of arrays without shapes and units."""
+    """Public functions that do not say what they do, what goes in and out, in which shape."""
     every = list(public(files))
     bare = [where for where, node in every if ast.get_docstring(node) is None]
+    taking = [(where, node) for where, node in every if given(node)]
+    silent = [where for where, node in taking if not documented(node)]
     arrays = [(where, node) for where, node in every if takes_arrays(node)]
     thin = [where for where, node in arrays if not documented(node)]
     return [
         share("core", "public functions documented", bare, len(every)),
+        share("core", "say what they take and give", silent, len(taking)),
         share("core", "of arrays: shapes and units", thin, len(arrays)),
     ]
 

@@ -24,7 +24,18 @@ def _fields(record: Any) -> dict[str, Any]:
 
 
 def main(args: list[str]) -> int:
-    """Run the command; returns the exit code."""
+    """Run the command; returns the exit code.
+
+    Parameters
+    ----------
+    args : list of str
+        As typed, without the name of the command.
+
+    Returns
+    -------
+    int
+        0 when all went well.
+    """
     if len(args) != 1:
         print("usage: ringside analyse FILE", file=sys.stderr)
         return 2

@@ -20,7 +20,17 @@ class RingsideError(Exception):
         super().__init__(self.worded(lambda m: f"{m:.3f} m"))
 
     def worded(self, length: Callable[[float], str]) -> str:
-        """The message with its lengths as somebody reads them."""
+        """The message with its lengths as somebody reads them.
+
+        Parameters
+        ----------
+        length : callable
+            Turns metres into words.
+
+        Returns
+        -------
+        str
+        """
         if not self._lengths_m:
             return self._message
         return self._message.format(**{k: length(v) for k, v in self._lengths_m.items()})

@@ -8,7 +8,17 @@ from pydantic_core import ErrorDetails
 
 
 def place_of(loc: Sequence[int | str]) -> str:
-    """A place in the file, as ``mics[3].position_m[1]``."""
+    """A place in the file, as ``mics[3].position_m[1]``.
+
+    Parameters
+    ----------
+    loc : sequence of int or str
+        The steps to a value, as the validator gives them.
+
+    Returns
+    -------
+    str
+    """
     words = ""
     for step in loc:
         words += f"[{step}]" if isinstance(step, int) else f".{step}" if words else step
@@ -16,7 +26,17 @@ def place_of(loc: Sequence[int | str]) -> str:
 
 
 def short(value: Any) -> str:
-    """A value as it is told in a sentence."""
+    """A value as it is told in a sentence.
+
+    Parameters
+    ----------
+    value : object
+        As parsed from JSON.
+
+    Returns
+    -------
+    str
+    """
     text = json.dumps(value, default=str)
     return text if len(text) <= 60 else text[:57] + "..."
 
@@ -35,7 +55,16 @@ _EXPECTED = {
 
 
 def wording(error: ErrorDetails) -> str:
-    """What was expected, what came, and the likely slip, for one fault."""
+    """What was expected, what came, and the likely slip, for one fault.
+
+    Parameters
+    ----------
+    error : ErrorDetails
+
+    Returns
+    -------
+    str
+    """
     kind, given, ctx = error["type"], error["input"], error.get("ctx", {})
     if kind == "missing":
         return "missing; expected a value here"

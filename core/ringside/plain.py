@@ -35,6 +35,14 @@ def _name(char: str) -> str:
 def fault_of(text: str) -> str | None:
     """Why a text cannot be stored; None when it can.
 
+    Parameters
+    ----------
+    text : str
+
+    Returns
+    -------
+    str or None
+
     Examples
     --------
     >>> fault_of("Room pair, low")
@@ -54,12 +62,31 @@ def suspect(body: bytes) -> bool:
     """Whether UTF-8 JSON may hold a text that cannot be stored; a quick look, never a false no.
 
     Control characters written out are no JSON at all; escapes and the rest are looked for.
+
+    Parameters
+    ----------
+    body : bytes
+        As it came.
+
+    Returns
+    -------
+    bool
     """
     return _MAY_BE_BAD.search(body) is not None
 
 
 def first_fault(value: Any) -> tuple[tuple[Step, ...], str] | None:
-    """The first text in parsed JSON, keys among them, that cannot be stored: where and why."""
+    """The first text in parsed JSON, keys among them, that cannot be stored: where and why.
+
+    Parameters
+    ----------
+    value : object
+        As parsed from JSON.
+
+    Returns
+    -------
+    tuple[tuple[Step, ...], str] or None
+    """
     waiting: list[tuple[tuple[Step, ...], Any]] = [((), value)]
     while waiting:
         at, one = waiting.pop()

@@ -41,7 +41,21 @@ Key = Annotated[
 
 
 def length(low: float, high: float, why: str) -> object:
-    """A field of metres between two bounds, with what it means."""
+    """A field of metres between two bounds, with what it means.
+
+    Parameters
+    ----------
+    low : float
+        Least value.
+    high : float
+        Greatest value.
+    why : str
+        What it means, for whoever gets it wrong.
+
+    Returns
+    -------
+    object
+    """
     return Field(strict=True, allow_inf_nan=False, ge=low, le=high, description=why)
 
 
@@ -52,13 +66,26 @@ def vector(p: ArrayLike) -> Vector:
     ----------
     p : array_like, shape (3,)
         Metres.
+
+    Returns
+    -------
+    tuple of float, shape (3,)
     """
     x, y, z = (round(float(v), 7) + 0.0 for v in np.asarray(p, dtype=float))
     return (x, y, z)
 
 
 def unit(v: ArrayLike) -> Vector:
-    """A direction as it is kept, of length one; `v` has shape (3,) and any length above zero."""
+    """A direction as it is kept, of length one; `v` has shape (3,) and any length above zero.
+
+    Parameters
+    ----------
+    v : array_like, shape (3,)
+
+    Returns
+    -------
+    tuple of float, shape (3,)
+    """
     w = np.asarray(v, dtype=float)
     x, y, z = (float(q) + 0.0 for q in w / np.linalg.norm(w))
     return (x, y, z)

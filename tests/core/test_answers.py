@@ -25,7 +25,7 @@ from ringside.hear.tuning import LugReading, Tuning, tuning_report
 from ringside.pairs.analysis import analyse
 from ringside.pairs.flips import BestFlips, best_flips
 from ringside.pairs.onebyone import StepRow, order_of, steps
-from ringside.pairs.stereo import Pictures, pictures
+from ringside.pairs.pictures import Pictures, pictures
 from ringside.places.drumterms import CloseTerms, terms_of
 from ringside.places.nulls import NullAim, null_aim
 from ringside.places.starts import starting_layout
@@ -37,7 +37,8 @@ from ringside.rooms.decay import Decay, decay_report
 from ringside.rooms.modes import Mode, modes
 from ringside.survey.report import TapeReport, tape_report
 from ringside.techniques.catalogue import TechniqueRow, listed
-from ringside.techniques.taking import StandingRow, standing, take
+from ringside.techniques.standing import StandingRow, standing
+from ringside.techniques.taking import take
 
 ROOM = Room(name="Store", width_m=7.0, length_m=8.0, height_m=3.4, kit_x_m=3.5, kit_y_m=3.0)
 LAYOUT = take(starting_layout("five-piece", "square pair", room=ROOM), "room-crossed-8").layout

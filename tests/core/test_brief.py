@@ -287,7 +287,7 @@ def test_the_demos_layout_from_the_brief_stands_on_its_numbers_and_is_clear():
     from pathlib import Path
 
     from ringside.files.layout import read_layout
-    from ringside.techniques.taking import standing
+    from ringside.techniques.standing import standing
 
     file = Path(__file__).resolve().parents[2] / "demo" / "c-from-the-brief.layout.json"
     layout = read_layout(file.read_bytes())

@@ -5,12 +5,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from ringside.pairs.analysis import analyse
+from ringside.pairs.pictures import main_pair, pan_rows, pictures
 from ringside.pairs.stereo import (
     fold_down_db,
     kit_angle_deg,
-    main_pair,
-    pan_rows,
-    pictures,
     place_percent,
     positions,
     recording_angle_deg,

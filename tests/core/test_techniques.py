@@ -21,7 +21,8 @@ from ringside.plan.layout import Layout
 from ringside.plan.room import Room, Space, to_room
 from ringside.techniques.catalogue import TECHNIQUES, lacking, listed, targets_in, technique
 from ringside.techniques.recipe import GROUPS
-from ringside.techniques.taking import OffRow, change, made, standing, take
+from ringside.techniques.standing import OffRow, standing
+from ringside.techniques.taking import change, made, take
 
 HALL = Room(
     name="Store", width_m=6.4, length_m=8.2, height_m=3.4, kit_x_m=3.0, kit_y_m=2.2,

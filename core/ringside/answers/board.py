@@ -105,6 +105,16 @@ def _verdict_table(values: np.ndarray) -> list[list[VerdictWord]]:
 def board(an: Analysis, focus: FocusOn | None = None) -> Board:
     """What a screen needs: arrays over mics and sources, the grid, and one pair in detail.
 
+    Parameters
+    ----------
+    an : Analysis
+    focus : FocusOn or None
+        The pair that is open, if one is.
+
+    Returns
+    -------
+    Board
+
     Raises
     ------
     RingsideError
@@ -148,6 +158,18 @@ def _tip_rows(an: Analysis, sure: Sure) -> list[TipRow]:
 
 def focus_on(an: Analysis, pair: FocusOn, sure: Sure | None = None) -> Focus:
     """One pair in full.
+
+    Parameters
+    ----------
+    an : Analysis
+    pair : FocusOn
+        Which pair, and on which drum.
+    sure : Sure or None
+        What is known of every row, where it has been computed before.
+
+    Returns
+    -------
+    Focus
 
     Raises
     ------

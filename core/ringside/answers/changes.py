@@ -23,7 +23,19 @@ class Change:
 
 
 def changes(before: Layout, after: Layout) -> list[Change]:
-    """Differences, one row each: mics added and taken away, then what changed of the others."""
+    """Differences, one row each: mics added and taken away, then what changed of the others.
+
+    Parameters
+    ----------
+    before : Layout
+        As it was.
+    after : Layout
+        As it is now.
+
+    Returns
+    -------
+    list of Change
+    """
     old = {m.id: m for m in before.mics}
     new = {m.id: m for m in after.mics}
     rows: list[Change] = []

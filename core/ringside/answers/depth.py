@@ -19,6 +19,21 @@ class PairDepth(PairRemedies):
 def in_depth(layout: Layout, a: str, b: str, source: str | None = None) -> PairDepth:
     """One pair on a drum; its worst one when no source is named.
 
+    Parameters
+    ----------
+    layout : Layout
+    a : str
+        Short name of a mic.
+    b : str
+        Short name of the other.
+    source : str or None
+        Short name of a drum or cymbal; the worst one of the pair where it is left
+        out.
+
+    Returns
+    -------
+    PairDepth
+
     Raises
     ------
     RingsideError

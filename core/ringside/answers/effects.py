@@ -52,7 +52,19 @@ class Effects:
 
 
 def effects(before: Layout, after: Layout) -> Effects:
-    """What turned over between two layouts, of the mics and sources that both have."""
+    """What turned over between two layouts, of the mics and sources that both have.
+
+    Parameters
+    ----------
+    before : Layout
+        As it was.
+    after : Layout
+        As it is now.
+
+    Returns
+    -------
+    Effects
+    """
     one, two = analyse(before), analyse(after)
     largest = _largest(one, two)
     rows = _turned(one, two)

@@ -108,7 +108,20 @@ class Remedy:
 
     @classmethod
     def at(cls, kind: RemedyKind, words: str, mic: Mic, spot: Spot) -> "list[Remedy]":
-        """A move to a spot; none where there is no such spot."""
+        """A move to a spot; none where there is no such spot.
+
+        Parameters
+        ----------
+        kind : RemedyKind
+        words : str
+            What the move is for.
+        mic : Mic
+        spot : Spot
+
+        Returns
+        -------
+        list of Remedy
+        """
         if spot.position_m is None:
             return []
         return [cls(kind=kind, words=words, mics=(_moved(mic, np.array(spot.position_m)),))]
@@ -235,6 +248,10 @@ def remedies(an: Analysis, a: str, b: str, source: str | None = None) -> PairRem
         The mic that stands and the one that rather moves.
     source : str, optional
         The drum; the pair's worst when not given.
+
+    Returns
+    -------
+    PairRemedies
 
     Raises
     ------
@@ -374,6 +391,18 @@ def stand_steps(layout: Layout, mic_id: str, to: Vector) -> list[StandStep]:
     """A move in stand terms: up or down, boom in or out (level, to or from the snare), round.
 
     The longest step comes first; steps under 2 mm are left out.
+
+    Parameters
+    ----------
+    layout : Layout
+    mic_id : str
+        Its short name.
+    to : tuple of float, shape (3,)
+        Where it should stand, metres.
+
+    Returns
+    -------
+    list of StandStep
     """
     was = np.array(layout.mic(mic_id).position_m)
     by = np.array(to) - was

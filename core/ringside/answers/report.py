@@ -119,7 +119,16 @@ def _ring_row(layout: Layout, name: str, anchor: str) -> RingRow:
 
 
 def report(an: Analysis) -> Report:
-    """Everything, one object per row."""
+    """Everything, one object per row.
+
+    Parameters
+    ----------
+    an : Analysis
+
+    Returns
+    -------
+    Report
+    """
     sure, ids = Sure.of(an), an.scene.sources.ids
     every = [[pair_row(an, r, k, sure) for k in range(len(ids))] for r in range(len(sure.half_s))]
     worst = [rows[int(k)] for rows, k in zip(every, an.worst_source, strict=True)]

@@ -26,7 +26,16 @@ class Sure:
 
     @staticmethod
     def of(an: Analysis) -> "Sure":
-        """Computed once for all rows."""
+        """Computed once for all rows.
+
+        Parameters
+        ----------
+        an : Analysis
+
+        Returns
+        -------
+        Sure
+        """
         half = COVERAGE * deviation_s(an)
         return Sure(half, tips(an, half))
 
@@ -93,8 +102,12 @@ def pair_row(an: Analysis, row: int, source: int, sure: Sure, turned: bool = Fal
         Of this analysis.
     turned : bool
         The second mic is named first.
+
+    Returns
+    -------
+    PairRow
     """
-    p, found = an.pairs, an.arrivals
+    p, heard = an.pairs, an.arrivals
     i, j = int(p.first[row]), int(p.second[row])
     way = -1.0 if turned else 1.0
     if turned:
@@ -105,11 +118,11 @@ def pair_row(an: Analysis, row: int, source: int, sure: Sure, turned: bool = Fal
         a=an.layout.mics[i].id,
         b=an.layout.mics[j].id,
         source=an.scene.sources.ids[source],
-        tape_a_m=float(found.tape_m[i, source]),
-        tape_b_m=float(found.tape_m[j, source]),
+        tape_a_m=float(heard.tape_m[i, source]),
+        tape_b_m=float(heard.tape_m[j, source]),
         tape_difference_m=way * float(p.tape_difference_m[row, source]),
-        path_a_m=float(found.path_m[i, source]),
-        path_b_m=float(found.path_m[j, source]),
+        path_a_m=float(heard.path_m[i, source]),
+        path_b_m=float(heard.path_m[j, source]),
         delay_s=delay,
         delay_samples=delay * an.layout.sample_rate_hz,
         level_difference_db=way * float(p.level_difference_db[row, source]),
@@ -121,13 +134,24 @@ def pair_row(an: Analysis, row: int, source: int, sure: Sure, turned: bool = Fal
         words=verdict_words(an, row, source),
         interval_s=float(sure.half_s[row, source]),
         could_tip=_tip(p, sure, row, source),
-        path_differs_a=_differs(found, i, source),
-        path_differs_b=_differs(found, j, source),
+        path_differs_a=_differs(heard, i, source),
+        path_differs_b=_differs(heard, j, source),
     )
 
 
 def pair_rows(an: Analysis, source: str | None = None) -> list[PairRow]:
     """Every pair on its worst source, or all on one, in the order of the grid.
+
+    Parameters
+    ----------
+    an : Analysis
+    source : str or None
+        Short name of a drum or cymbal; the worst one of the pair where it is left
+        out.
+
+    Returns
+    -------
+    list of PairRow
 
     Raises
     ------
@@ -148,12 +172,21 @@ def _tip(p: Pairs, sure: Sure, row: int, source: int) -> VerdictWord | None:
     return WORDS_BY_VALUE[other] if other != int(p.verdict[row, source]) else None
 
 
-def _differs(found: Arrivals, mic: int, source: int) -> bool:
-    return bool(abs(found.path_m[mic, source] - found.tape_m[mic, source]) > DIFFERS_M)
+def _differs(heard: Arrivals, mic: int, source: int) -> bool:
+    return bool(abs(heard.path_m[mic, source] - heard.tape_m[mic, source]) > DIFFERS_M)
 
 
 def source_rows(an: Analysis) -> list[SourceRow]:
-    """The sources with the bands they are judged in."""
+    """The sources with the bands they are judged in.
+
+    Parameters
+    ----------
+    an : Analysis
+
+    Returns
+    -------
+    list of SourceRow
+    """
     s = an.scene.sources
     return [
         SourceRow(
@@ -170,7 +203,18 @@ def source_rows(an: Analysis) -> list[SourceRow]:
 
 
 def flip_effect(an: Analysis, mic: int) -> FlipEffect:
-    """What one flip of a mic, by number, would do to every pair."""
+    """What one flip of a mic, by number, would do to every pair.
+
+    Parameters
+    ----------
+    an : Analysis
+    mic : int
+        Its number in the layout.
+
+    Returns
+    -------
+    FlipEffect
+    """
     after = flipped(an, mic)
     was, now = an.pairs.worst == Verdict.HOLLOW, after.worst == Verdict.HOLLOW
     return FlipEffect(

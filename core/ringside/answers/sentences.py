@@ -11,7 +11,20 @@ from ringside.pairs.verdicts import Verdict
 
 
 def verdict_words(an: Analysis, row: int, source: int) -> str:
-    """One sentence: the verdict on a pair and source with its reason and numbers."""
+    """One sentence: the verdict on a pair and source with its reason and numbers.
+
+    Parameters
+    ----------
+    an : Analysis
+    row : int
+        The pair, by number.
+    source : int
+        The drum or cymbal, by number.
+
+    Returns
+    -------
+    str
+    """
     p = an.pairs
     a, b = (an.layout.mics[int(i[row])].id for i in (p.first, p.second))
     drum = an.scene.sources.names[source].lower()
@@ -66,10 +79,10 @@ def _no_matter(an: Analysis, row: int, source: int, a: str, b: str, drum: str) -
 
 
 def _unsure(an: Analysis, row: int, source: int, drum: str) -> str:
-    p, found = an.pairs, an.arrivals
+    p, heard = an.pairs, an.arrivals
     both = (int(p.first[row]), int(p.second[row]))
-    who = [an.layout.mics[i].id for i in both if found.sign[i, source] == 0]
-    why = max(Doubt(int(found.doubt[i, source])) for i in both)
+    who = [an.layout.mics[i].id for i in both if heard.sign[i, source] == 0]
+    why = max(Doubt(int(heard.doubt[i, source])) for i in both)
     if why == Doubt.REFLECTION:
         return (
             f"A reflection may reach {' and '.join(who)} stronger than the {drum} does straight,"
@@ -101,8 +114,21 @@ class WhyRow:
 
 
 def why(an: Analysis, row: int, source: int) -> list[WhyRow]:
-    """The formulas behind a pair's numbers on a source, with their values and sources."""
-    p, s, found = an.pairs, an.scene.sources, an.arrivals
+    """The formulas behind a pair's numbers on a source, with their values and sources.
+
+    Parameters
+    ----------
+    an : Analysis
+    row : int
+        The pair, by number.
+    source : int
+        The drum or cymbal, by number.
+
+    Returns
+    -------
+    list of WhyRow
+    """
+    p, s, heard = an.pairs, an.scene.sources, an.arrivals
     i, j = int(p.first[row]), int(p.second[row])
     a, b = an.layout.mics[i].id, an.layout.mics[j].id
     c, band = an.scene.speed, s.bands[source]
@@ -112,14 +138,14 @@ def why(an: Analysis, row: int, source: int) -> list[WhyRow]:
     return [
         WhyRow(
             title="Arrival",
-            formula=f"{b}: {found.path_m[j, source]:.4f} m / {c:.1f} m/s"
-            f" - {a}: {found.path_m[i, source]:.4f} m / {c:.1f} m/s = {dt * 1e3:+.3f} ms",
+            formula=f"{b}: {heard.path_m[j, source]:.4f} m / {c:.1f} m/s"
+            f" - {a}: {heard.path_m[i, source]:.4f} m / {c:.1f} m/s = {dt * 1e3:+.3f} ms",
             source="c = 343.2·√(T/293.15 K), ISO 9613-1:1993",
         ),
         WhyRow(
             title="Level after gain",
-            formula=f"{a} {found.after_gain_db[i, source]:+.1f} dB,"
-            f" {b} {found.after_gain_db[j, source]:+.1f} dB against the job of each;"
+            formula=f"{a} {heard.after_gain_db[i, source]:+.1f} dB,"
+            f" {b} {heard.after_gain_db[j, source]:+.1f} dB against the job of each;"
             f" g = {g:.3f}, ripple {_ripple(g)}",
             source="20·log(|a+(1-a)·cos θ| / distance), gain brings each job to one peak",
         ),

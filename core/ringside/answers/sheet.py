@@ -41,7 +41,16 @@ class SetupRow:
 
 
 def setup_rows(layout: Layout) -> list[SetupRow]:
-    """One row per mic in the order of the channels, those without one last."""
+    """One row per mic in the order of the channels, those without one last.
+
+    Parameters
+    ----------
+    layout : Layout
+
+    Returns
+    -------
+    list of SetupRow
+    """
     every = {p.id: p for p in layout.kit.parts}
     aims = aim_words(layout)
     ordered = sorted(enumerate(layout.mics), key=lambda n: (n[1].channel or 10_000, n[0]))

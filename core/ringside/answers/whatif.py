@@ -23,7 +23,8 @@ from ringside.plan.mics import PRESSURE_SHARE
 from ringside.rooms.decay import decay_report, random_energy
 from ringside.techniques.catalogue import technique
 from ringside.techniques.recipe import Named, Unit
-from ringside.techniques.taking import EqualRow, change, in_use, standing
+from ringside.techniques.standing import EqualRow, standing
+from ringside.techniques.taking import change, in_use
 from ringside.values import Vector
 
 HeardGroup = Literal["kick", "snare", "toms", "cymbals"]
@@ -119,6 +120,10 @@ def sweep(layout: Layout, taken_id: str, number: str, points: int = SWEEP_POINTS
         Which of its numbers.
     points : int
         How many values, 3 to 121, evenly over the range; the value it has now is added.
+
+    Returns
+    -------
+    Sweep
 
     Raises
     ------

@@ -78,7 +78,16 @@ class _Plan:
 
 
 def fired(brief: Brief) -> list[Rule]:
-    """The rules that a brief sets off, in the order of the table."""
+    """The rules that a brief sets off, in the order of the table.
+
+    Parameters
+    ----------
+    brief : Brief
+
+    Returns
+    -------
+    list of Rule
+    """
     answers = brief.model_dump()
     return [r for r in RULES if answers.get(r.question) == r.answer]
 
@@ -98,11 +107,11 @@ def _against(technique: str, rules: Sequence[Rule]) -> list[str]:
 
 
 def _numbers(technique: str, rules: Sequence[Rule]) -> dict[str, float]:
-    found: dict[str, float] = {}
+    numbers: dict[str, float] = {}
     for r in rules:
         if r.about == technique:
-            found.update(r.numbers)
-    return found
+            numbers.update(r.numbers)
+    return numbers
 
 
 def _targets(slot: Slot, technique: str, layout: Layout) -> list[str | None]:
@@ -117,7 +126,19 @@ def _targets(slot: Slot, technique: str, layout: Layout) -> list[str | None]:
 
 
 def ranked(slot: Slot, layout: Layout, rules: Sequence[Rule]) -> list[Choice]:
-    """The choices for a slot that this kit and room allow, best first."""
+    """The choices for a slot that this kit and room allow, best first.
+
+    Parameters
+    ----------
+    slot : Slot
+    layout : Layout
+    rules : sequence of Rule
+        Those that the brief sets off.
+
+    Returns
+    -------
+    list of Choice
+    """
     able = [
         c for c in SLOTS[slot]
         if not lacking(TECHNIQUES[c.technique], layout) and _targets(slot, c.technique, layout)
@@ -127,12 +148,12 @@ def ranked(slot: Slot, layout: Layout, rules: Sequence[Rule]) -> list[Choice]:
 
 def _slot_order(layout: Layout, rules: Sequence[Rule]) -> list[tuple[float, Slot]]:
     """Slots that are worth filling, most worth first; the picture is chosen before."""
-    found: list[tuple[float, Slot]] = []
+    slots: list[tuple[float, Slot]] = []
     for slot, worth in WORTH.items():
         value = worth + sum(r.weight for r in rules if r.about == f"slot:{slot}")
         if slot != "picture" and ranked(slot, layout, rules):
-            found.append((value, slot))
-    return sorted(found, key=lambda f: -f[0])
+            slots.append((value, slot))
+    return sorted(slots, key=lambda f: -f[0])
 
 
 def _try(plan: _Plan, slot: Slot | str, technique: str, targets: list[str | None],
@@ -192,11 +213,11 @@ def _fill(plan: _Plan, rules: Sequence[Rule]) -> None:
 
 def _left_out(plan: _Plan) -> list[str]:
     """What was left out, one sentence for each reason."""
-    found = []
+    said = []
     for why, what in plan.left_out.items():
         listed = " and ".join(", ".join(what).rsplit(", ", 1))
-        found.append(f"Without {listed}: {why}.")
-    return found
+        said.append(f"Without {listed}: {why}.")
+    return said
 
 
 def _start(layout: Layout, brief: Brief, locker: Locker | None, hands: HandSizes,
@@ -273,9 +294,13 @@ def plans(
     brief : Brief
     locker : Locker, optional
         Asked for mics and stands when the brief says so.
+
+    Returns
+    -------
+    list of PlanRow
     """
     rules = fired(brief)
-    found: list[tuple[_Plan, Choice]] = []
+    worked: list[tuple[_Plan, Choice]] = []
     used: set[str] = set()
     families: set[str] = set()
     few = max(1, (brief.inputs + 1) // 2)
@@ -288,11 +313,11 @@ def plans(
         built = _build(layout, brief, locker, hands, inputs, choices)
         if built is None:
             continue
-        found.append(built)
+        worked.append(built)
         used.add(built[1].technique)
         families.add(built[1].family)
-    found.sort(key=lambda f: -f[0].score)
-    return [_shown(plan, picture) for plan, picture in found]
+    worked.sort(key=lambda f: -f[0].score)
+    return [_shown(plan, picture) for plan, picture in worked]
 
 
 def fullest(layout: Layout) -> tuple[Layout, str]:
@@ -300,6 +325,14 @@ def fullest(layout: Layout) -> tuple[Layout, str]:
 
     Overheads and close mics of a whole kit rarely push the same way (common practice: flip
     until there is more body); a plan begins with the set that has the most.
+
+    Parameters
+    ----------
+    layout : Layout
+
+    Returns
+    -------
+    (Layout, str)
     """
     if not 1 <= len(layout.mics) <= MOST_FLIPPED:
         return layout, ""
@@ -356,6 +389,20 @@ def built(
     hands: HandSizes = DEFAULT_HANDS,
 ) -> Layout:  # fmt: skip
     """A layout of chosen pieces: a plan taken whole, or mixed from two.
+
+    Parameters
+    ----------
+    layout : Layout
+    brief : Brief
+    pieces : sequence of Piece
+    locker : Locker or None
+        What there is to put up; none where nobody keeps a locker.
+    hands : HandSizes
+        Widths of a person's hand, metres.
+
+    Returns
+    -------
+    Layout
 
     Raises
     ------

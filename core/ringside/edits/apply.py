@@ -43,6 +43,15 @@ Edit = Annotated[
 def apply(layout: Layout, edit: Edit) -> Edited:
     """One edit.
 
+    Parameters
+    ----------
+    layout : Layout
+    edit : Edit
+
+    Returns
+    -------
+    Edited
+
     Raises
     ------
     RingsideError

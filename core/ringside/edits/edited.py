@@ -22,7 +22,16 @@ class Edited:
 
 
 def checked(layout: Layout, **update: Any) -> Layout:
-    """A changed layout with every rule asked again; raises RingsideError in words."""
+    """A changed layout with every rule asked again; raises RingsideError in words.
+
+    Parameters
+    ----------
+    layout : Layout
+
+    Returns
+    -------
+    Layout
+    """
     try:
         return Layout.model_validate({**dict(layout), **update})
     except ValidationError as fault:

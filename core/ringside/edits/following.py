@@ -38,7 +38,20 @@ def turn_between(a: Floats, b: Floats) -> Floats:
 
 
 def follow(mic: Mic, old: Part, new: Part) -> Mic:
-    """The mic where it stands to the new part as it stood to the old one."""
+    """The mic where it stands to the new part as it stood to the old one.
+
+    Parameters
+    ----------
+    mic : Mic
+    old : Part
+        As it was.
+    new : Part
+        As it is now.
+
+    Returns
+    -------
+    Mic
+    """
     c1 = np.array(centre_of(new))
     a0, a1 = np.array(old.axis), np.array(new.axis)
     turn = turn_between(a0, a1)
@@ -60,12 +73,32 @@ def follow(mic: Mic, old: Part, new: Part) -> Mic:
 
 
 def shape_of(part: Part) -> tuple[Any, ...]:
-    """What of a part moves its mics when it changes: place, lean, size, depth."""
+    """What of a part moves its mics when it changes: place, lean, size, depth.
+
+    Parameters
+    ----------
+    part : Part
+
+    Returns
+    -------
+    tuple of object
+    """
     return (centre_of(part), part.axis, part.diameter_m, depth_of(part))
 
 
 def followed(mics: tuple[Mic, ...], pairs: dict[str, tuple[Part, Part]]) -> tuple[Mic, ...]:
-    """Mics with each close one moved with the part it is put up for: old, new by short name."""
+    """Mics with each close one moved with the part it is put up for: old, new by short name.
+
+    Parameters
+    ----------
+    mics : tuple of Mic
+    pairs : dict of str to (Part, Part)
+        Old and new by short name.
+
+    Returns
+    -------
+    tuple of Mic
+    """
     out = []
     for mic in mics:
         ends = pairs.get(mic.job or "")
@@ -77,6 +110,18 @@ def followed(mics: tuple[Mic, ...], pairs: dict[str, tuple[Part, Part]]) -> tupl
 
 
 def moved(before: Layout, after: tuple[Mic, ...]) -> tuple[str, ...]:
-    """The mics that stand elsewhere than before, by name."""
+    """The mics that stand elsewhere than before, by name.
+
+    Parameters
+    ----------
+    before : Layout
+        As it was.
+    after : tuple of Mic
+        As they are now.
+
+    Returns
+    -------
+    tuple of str
+    """
     was = {m.id: m.position_m for m in before.mics}
     return tuple(m.id for m in after if m.id in was and m.position_m != was[m.id])

@@ -27,7 +27,16 @@ class SwapKit(Record):
     kit: Kit
 
     def on(self, layout: Layout) -> Edited:
-        """The layout on the other kit."""
+        """The layout on the other kit.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         return _swap(layout, self.kit)
 
 
@@ -37,7 +46,16 @@ class OtherHand(Record):
     do: Literal["hand"]
 
     def on(self, layout: Layout) -> Edited:
-        """The layout turned round."""
+        """The layout turned round.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         return _other_hand(layout)
 
 
@@ -50,7 +68,16 @@ class TakeReading(Record):
     metres: Annotated[float, Field(strict=True, allow_inf_nan=False)]
 
     def on(self, layout: Layout) -> Edited:
-        """The layout with the kit where all readings say."""
+        """The layout with the kit where all readings say.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         kit = read(layout.kit, self.a, self.b, self.metres)
         return _measured(layout, kit, f"Measured {self.a} to {self.b or 'the floor'}")
 
@@ -70,7 +97,16 @@ class TakeReadings(Record):
     readings: Annotated[tuple[Measured, ...], Field(min_length=1, max_length=300)]
 
     def on(self, layout: Layout) -> Edited:
-        """The layout with the kit where all readings say."""
+        """The layout with the kit where all readings say.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         kit = layout.kit
         for r in self.readings:
             kit = read(kit, r.a, r.b, r.metres)
@@ -86,30 +122,39 @@ class ForgetReading(Record):
     b: Key | None = None
 
     def on(self, layout: Layout) -> Edited:
-        """The layout with the kit where the readings left say."""
+        """The layout with the kit where the readings left say.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         kit = forget(layout.kit, self.a, self.b)
         return _measured(layout, kit, f"Forgot {self.a} to {self.b or 'the floor'}")
 
 
 def _counterparts(old: Kit, new: Kit) -> dict[str, Part]:
     """For each old part the new one it becomes: the same name and kind, or kind and order."""
-    found = {p.id: new.part(p.id) for p in old.parts if p.id in new.source_ids}
-    found = {k: p for k, p in found.items() if p.kind == old.part(k).kind}
-    spare = [p for p in new.parts if p not in found.values()]
+    twin_of = {p.id: new.part(p.id) for p in old.parts if p.id in new.source_ids}
+    twin_of = {k: p for k, p in twin_of.items() if p.kind == old.part(k).kind}
+    spare = [p for p in new.parts if p not in twin_of.values()]
     for part in old.parts:
         twin = next((p for p in spare if p.kind == part.kind), None)
-        if part.id not in found and twin is not None:
-            found[part.id] = twin
+        if part.id not in twin_of and twin is not None:
+            twin_of[part.id] = twin
             spare.remove(twin)
-    return found
+    return twin_of
 
 
 def _swap(layout: Layout, kit: Kit) -> Edited:
-    found = _counterparts(layout.kit, kit)
-    ends = {p.id: (p, found[p.id]) for p in layout.kit.parts if p.id in found}
-    gone = {m.id for m in layout.mics if m.role == "close" and m.job and m.job not in found}
+    twin_of = _counterparts(layout.kit, kit)
+    ends = {p.id: (p, twin_of[p.id]) for p in layout.kit.parts if p.id in twin_of}
+    gone = {m.id for m in layout.mics if m.role == "close" and m.job and m.job not in twin_of}
     left = without_mics(layout, gone)
-    new_id = {was: part.id for was, part in found.items()}
+    new_id = {was: part.id for was, part in twin_of.items()}
     mics = tuple(
         m.model_copy(update={"job": new_id.get(m.job or "")}) for m in followed(left.mics, ends)
     )

@@ -43,7 +43,16 @@ class ChangeMics(Record):
     why: Text = ""
 
     def on(self, layout: Layout) -> Edited:
-        """The layout with these mics replaced."""
+        """The layout with these mics replaced.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         old = {m.id: _mic(layout, m.id) for m in self.mics}
         moved = tuple(m.id for m in self.mics if m.position_m != old[m.id].position_m)
         done = checked(with_mics(layout, self.mics))
@@ -58,7 +67,16 @@ class RenameMic(Record):
     to: Key
 
     def on(self, layout: Layout) -> Edited:
-        """The layout with the mic called otherwise."""
+        """The layout with the mic called otherwise.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         _mic(layout, self.was)
         return Edited(
             checked(renamed(layout, self.was, self.to)), f"Renamed {self.was} to {self.to}", ()
@@ -72,7 +90,16 @@ class AddMic(Record):
     like: Key | None = None
 
     def on(self, layout: Layout) -> Edited:
-        """The layout with the mic at its end."""
+        """The layout with the mic at its end.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         mic = _fresh(layout) if self.like is None else _copy(layout, _mic(layout, self.like))
         done = checked(layout, mics=(*layout.mics, mic))
         words = f"Added {mic.id}" if self.like is None else f"Copied {self.like}"
@@ -86,7 +113,16 @@ class RemoveMics(Record):
     mics: Some
 
     def on(self, layout: Layout) -> Edited:
-        """The layout without them."""
+        """The layout without them.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         for name in self.mics:
             _mic(layout, name)
         done = checked(without_mics(layout, set(self.mics)))
@@ -101,6 +137,14 @@ class FlipMics(Record):
 
     def on(self, layout: Layout) -> Edited:
         """The layout with them turned over.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
 
         Raises
         ------
@@ -126,7 +170,16 @@ class PairMics(Record):
     right: Key
 
     def on(self, layout: Layout) -> Edited:
-        """The layout with one more stereo pair."""
+        """The layout with one more stereo pair.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         pair = StereoPair(name=f"{self.left} and {self.right}", left=self.left, right=self.right)
         done = checked(layout, stereo_pairs=(*layout.stereo_pairs, pair))
         return Edited(done, f"Made {self.left} and {self.right} a stereo pair", ())
@@ -140,7 +193,16 @@ class UnpairMics(Record):
     b: Key
 
     def on(self, layout: Layout) -> Edited:
-        """The layout without that stereo pair."""
+        """The layout without that stereo pair.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         kept = tuple(p for p in layout.stereo_pairs if {p.left, p.right} != {self.a, self.b})
         done = checked(layout, stereo_pairs=kept)
         return Edited(done, f"{self.a} and {self.b} are no longer a stereo pair", ())
@@ -156,7 +218,16 @@ class Decide(Record):
     reason: Annotated[str, Field(strict=True, min_length=1, max_length=400)]
 
     def on(self, layout: Layout) -> Edited:
-        """The layout with the decision, and what it was made on."""
+        """The layout with the decision, and what it was made on.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         an = analyse(layout)
         row, turned, k = an.find(self.a, self.b, self.source)
         p = an.pairs
@@ -180,7 +251,16 @@ class Undecide(Record):
     source: Key
 
     def on(self, layout: Layout) -> Edited:
-        """The layout without the decision."""
+        """The layout without the decision.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         kept = tuple(d for d in layout.decisions if not _same(d, self))
         return Edited(checked(layout, decisions=kept), "Took a decision back", ())
 

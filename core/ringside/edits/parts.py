@@ -25,7 +25,16 @@ class ChangePart(Record):
     part: Drum | Cymbal
 
     def on(self, layout: Layout) -> Edited:
-        """The layout with the part as it should be, its close mics gone along."""
+        """The layout with the part as it should be, its close mics gone along.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         return _change(layout, self)
 
 
@@ -36,7 +45,16 @@ class AddPart(Record):
     kind: DrumKind | CymbalKind
 
     def on(self, layout: Layout) -> Edited:
-        """The layout with one more part."""
+        """The layout with one more part.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         return _add(layout, self.kind)
 
 
@@ -47,12 +65,31 @@ class RemovePart(Record):
     id: Key
 
     def on(self, layout: Layout) -> Edited:
-        """The layout without the part."""
+        """The layout without the part.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         return _remove(layout, self.id)
 
 
 def with_parts(kit: Kit, parts: list[Part], **update: Any) -> Kit:
     """A kit of these parts, checked; a wrong one is refused in words.
+
+    Parameters
+    ----------
+    kit : Kit
+    parts : list of Part
+        Drums and cymbals.
+
+    Returns
+    -------
+    Kit
 
     Raises
     ------
@@ -73,7 +110,18 @@ def with_parts(kit: Kit, parts: list[Part], **update: Any) -> Kit:
 
 
 def part_of(layout: Layout, part_id: str) -> Part:
-    """The drum or cymbal of that name; RingsideError when there is none."""
+    """The drum or cymbal of that name; RingsideError when there is none.
+
+    Parameters
+    ----------
+    layout : Layout
+    part_id : str
+        Its short name.
+
+    Returns
+    -------
+    Part
+    """
     try:
         return layout.kit.part(part_id)
     except KeyError:

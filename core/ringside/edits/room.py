@@ -24,7 +24,16 @@ class Pose(Record):
     turn_rad: Annotated[float, Field(strict=True, allow_inf_nan=False)]
 
     def on(self, layout: Layout) -> Edited:
-        """The layout with the kit there."""
+        """The layout with the kit there.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         return _pose(layout, self)
 
 
@@ -35,7 +44,16 @@ class SetRoom(Record):
     room: Room | None
 
     def on(self, layout: Layout) -> Edited:
-        """The layout with that room."""
+        """The layout with that room.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         return _set_room(layout, self.room)
 
 

@@ -19,6 +19,15 @@ class ChangeNumbers(Record):
     numbers: dict[Key, Number] = Field(default_factory=dict, max_length=12)
 
     def on(self, layout: Layout) -> Edited:
-        """The layout with the technique's mics where the numbers put them."""
+        """The layout with the technique's mics where the numbers put them.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
         done = change(layout, self.taken, self.numbers)
         return Edited(done.layout, done.what, moved(layout, done.layout.mics))

@@ -16,12 +16,12 @@ BIGGEST_LAYOUT = 1_000_000
 
 
 def _no_twins(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
-    found: dict[str, Any] = {}
+    fields: dict[str, Any] = {}
     for key, value in pairs:
-        if key in found:
+        if key in fields:
             raise LayoutFileError(key, "the same field is given twice in one object")
-        found[key] = value
-    return found
+        fields[key] = value
+    return fields
 
 
 def _parse(text: str) -> Any:
@@ -45,6 +45,10 @@ def read_layout(data: str | bytes) -> Layout:
     data : str or bytes
         JSON, UTF-8.
 
+    Returns
+    -------
+    Layout
+
     Raises
     ------
     LayoutFileError
@@ -64,10 +68,29 @@ def read_layout(data: str | bytes) -> Layout:
 
 
 def layout_from(value: Any) -> Layout:
-    """A layout from parsed JSON of any version; raises LayoutFileError like `read_layout`."""
+    """A layout from parsed JSON of any version; raises LayoutFileError like `read_layout`.
+
+    Parameters
+    ----------
+    value : object
+        As parsed from JSON.
+
+    Returns
+    -------
+    Layout
+    """
     return LAYOUT.unpack(value)
 
 
 def write_layout(layout: Layout) -> str:
-    """The text of a layout file: two-space JSON that reads back to the same layout."""
+    """The text of a layout file: two-space JSON that reads back to the same layout.
+
+    Parameters
+    ----------
+    layout : Layout
+
+    Returns
+    -------
+    str
+    """
     return json.dumps(LAYOUT.pack(layout), indent=2, ensure_ascii=False) + "\n"

@@ -46,7 +46,16 @@ class Fault:
 
 
 def write_locker(locker: Locker) -> str:
-    """The locker as CSV text with all columns."""
+    """The locker as CSV text with all columns.
+
+    Parameters
+    ----------
+    locker : Locker
+
+    Returns
+    -------
+    str
+    """
     out = io.StringIO()
     writer = csv.DictWriter(out, LOCKER_COLUMNS, lineterminator="\r\n")
     writer.writeheader()

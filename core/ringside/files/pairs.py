@@ -26,6 +26,14 @@ def pairs_csv(an: Analysis) -> str:
     Columns as in the report; an empty field is none. Text that a spreadsheet would take for a
     formula cannot occur: names begin with a letter or digit, sentences with a word. Whole
     columns are made at once: sixty-four mics have forty-eight thousand rows.
+
+    Parameters
+    ----------
+    an : Analysis
+
+    Returns
+    -------
+    str
     """
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
@@ -35,7 +43,7 @@ def pairs_csv(an: Analysis) -> str:
 
 
 def _columns(an: Analysis) -> list[list[Any]]:
-    p, found, sure = an.pairs, an.arrivals, Sure.of(an)
+    p, heard, sure = an.pairs, an.arrivals, Sure.of(an)
     pairs, sources = p.verdict.shape
     ids = np.array([m.id for m in an.layout.mics])
     words = np.array([WORDS_BY_VALUE[v] for v in range(len(WORDS_BY_VALUE))])
@@ -47,8 +55,8 @@ def _columns(an: Analysis) -> list[list[Any]]:
         [*an.scene.sources.ids] * pairs,
         words[p.verdict].ravel().tolist(),
         tip.ravel().tolist(),
-        _rounded(found.tape_m[p.first]), _rounded(found.tape_m[p.second]),
-        _rounded(found.path_m[p.first]), _rounded(found.path_m[p.second]),
+        _rounded(heard.tape_m[p.first]), _rounded(heard.tape_m[p.second]),
+        _rounded(heard.path_m[p.first]), _rounded(heard.path_m[p.second]),
         _rounded(p.delay_s), _rounded(sure.half_s),
         _rounded(p.delay_s * an.layout.sample_rate_hz),
         _rounded(p.level_difference_db), p.sign.ravel().tolist(), dips,
@@ -64,5 +72,5 @@ def _rounded(values: Floats) -> list[float]:
     ----------
     values : ndarray, shape (P, S)
     """
-    found: list[float] = np.round(values, DIGITS).ravel().tolist()
-    return found
+    rounded: list[float] = np.round(values, DIGITS).ravel().tolist()
+    return rounded

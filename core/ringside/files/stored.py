@@ -36,11 +36,29 @@ class Kind(Generic[R]):
     steps: tuple[Callable[[Plain], Plain], ...] = ()
 
     def pack(self, record: R) -> Plain:
-        """The record as plain JSON with its kind and version."""
+        """The record as plain JSON with its kind and version.
+
+        Parameters
+        ----------
+        record : R
+
+        Returns
+        -------
+        Plain
+        """
         return {"format": self.format, "version": self.version, **record.model_dump(mode="json")}
 
     def unpack(self, value: Any) -> R:
         """The record of plain JSON of any version that was ever written.
+
+        Parameters
+        ----------
+        value : object
+            As parsed from JSON.
+
+        Returns
+        -------
+        R
 
         Raises
         ------

@@ -32,7 +32,13 @@ def _aimable(mic: Mic) -> bool:
 
 
 def turn_nulls(work: Work) -> None:
-    """Turn each free close mic where that takes out enough and costs the drum little."""
+    """Turn each free close mic where that takes out enough and costs the drum little.
+
+    Parameters
+    ----------
+    work : Work
+        What is being fitted; it is changed in place.
+    """
     for mic in work.layout.mics:
         if not _aimable(mic) or "aim" in mic.locks or mic.job is None:
             continue
@@ -66,7 +72,13 @@ def _ratio_db(work: Work, mic: Mic, at: Floats, way: Floats, other: int, own: in
 
 
 def lower_bleed(work: Work) -> None:
-    """Slide the close mics of techniques round their rims while each slide is worth it."""
+    """Slide the close mics of techniques round their rims while each slide is worth it.
+
+    Parameters
+    ----------
+    work : Work
+        What is being fitted; it is changed in place.
+    """
     paired = {m.id for pair in twins(work) for m in pair[:2]}
     for mic in work.layout.mics:
         free = not set(mic.locks) - {"polarity"} and mic.id not in paired

@@ -34,7 +34,13 @@ RADII_M: Final = np.concatenate(
 
 
 def make_clear(work: Work) -> None:
-    """Move what is in the way, or give it up and say why."""
+    """Move what is in the way, or give it up and say why.
+
+    Parameters
+    ----------
+    work : Work
+        What is being fitted; it is changed in place.
+    """
     for mic in work.layout.mics:
         now = np.array([mic.position_m])
         if work.fine(now, mic)[0]:

@@ -36,12 +36,12 @@ class _Group:
 
 
 def _groups(work: Work) -> list[_Group]:
-    found: list[_Group] = []
+    groups: list[_Group] = []
     covered: set[str] = set()
     for kept in work.layout.techniques:
         group = _promised(work, kept)
         if group is not None:
-            found.append(group)
+            groups.append(group)
             covered.update(kept.mics)
     ref = references(work.layout)
     for p in work.layout.stereo_pairs:
@@ -49,8 +49,8 @@ def _groups(work: Work) -> list[_Group]:
         if {a.id, b.id} <= covered or "close" in (a.role, b.role):
             continue
         rules = tuple(SameDistance(0, 1, to, to) for to in (ref.snare, ref.kick))
-        found.append(_Group((a.id, b.id), rules, ("snare", "kick"), _limits(work, rules)))
-    return found
+        groups.append(_Group((a.id, b.id), rules, ("snare", "kick"), _limits(work, rules)))
+    return groups
 
 
 def _limits(work: Work, rules: tuple[Rule, ...]) -> tuple[float, ...]:
@@ -83,7 +83,13 @@ def _held(group: _Group, x: Floats, upto: int) -> bool:
 
 
 def make_equal(work: Work) -> None:
-    """Every pair and every promise of a technique, snare before kick."""
+    """Every pair and every promise of a technique, snare before kick.
+
+    Parameters
+    ----------
+    work : Work
+        What is being fitted; it is changed in place.
+    """
     for group in _groups(work):
         _keep(work, group, "equal on")
 
@@ -149,7 +155,7 @@ def _solved(work: Work, group: _Group, x: Floats, upto: int) -> Floats | None:
 
 def _starts(x: Floats, free: Mask) -> list[Floats]:
     """Where to begin: as it is, then each mic shifted each way, deterministic."""
-    found = [x]
+    shifts = [x]
     for step in (0.05, 0.12, 0.25, 0.4):
         for k in range(len(x)):
             for axis in range(3):
@@ -157,13 +163,23 @@ def _starts(x: Floats, free: Mask) -> list[Floats]:
                     if free[k, axis]:
                         shifted = x.copy()
                         shifted[k, axis] += sign * step
-                        found.append(shifted)
-    return found
+                        shifts.append(shifted)
+    return shifts
 
 
 def twins(work: Work) -> list[tuple[Mic, Mic, Drum]]:
-    """Pairs of close mics side by side on one side of a drum."""
-    found = []
+    """Pairs of close mics side by side on one side of a drum.
+
+    Parameters
+    ----------
+    work : Work
+        What is being fitted; it is changed in place.
+
+    Returns
+    -------
+    list of (Mic, Mic, Drum)
+    """
+    twice = []
     close = [m for m in work.layout.mics if m.role == "close" and m.job]
     for i, a in enumerate(close):
         for b in close[i + 1 :]:
@@ -176,12 +192,18 @@ def twins(work: Work) -> list[tuple[Mic, Mic, Drum]]:
                 and near
                 and side_of(part, a.position_m) == side_of(part, b.position_m)
             ):
-                found.append((a, b, part))
-    return found
+                twice.append((a, b, part))
+    return twice
 
 
 def make_level(work: Work) -> None:
-    """Twins as high over their head and as far from its centre."""
+    """Twins as high over their head and as far from its centre.
+
+    Parameters
+    ----------
+    work : Work
+        What is being fitted; it is changed in place.
+    """
     for a, b, drum in twins(work):
         face = face_of(drum, side_of(drum, a.position_m))
         rules: tuple[Rule, ...] = (

@@ -56,6 +56,10 @@ def fit(layout: Layout, ask: FitAsk | None = None, locker: Locker | None = None)
         Wishes and tolerances.
     locker : Locker, optional
         The stands the mics name; without it reach is not looked at.
+
+    Returns
+    -------
+    Fitted
     """
     ask = ask or FitAsk()
     stands = {s.id: s for s in locker.stands} if locker else {}

@@ -66,7 +66,16 @@ class Work:
         return np.array(self.layout.mic(mic).position_m)
 
     def stand(self, mic: Mic) -> StandModel | None:
-        """The stand that holds it, where the locker knows it."""
+        """The stand that holds it, where the locker knows it.
+
+        Parameters
+        ----------
+        mic : Mic
+
+        Returns
+        -------
+        StandModel or None
+        """
         return self.stands.get(mic.stand or "")
 
     def free(self, mic: Mic) -> Mask:

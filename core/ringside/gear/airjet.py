@@ -13,7 +13,17 @@ JET_M: Final = 0.35
 
 
 def in_jet(mic: Mic, layout: Layout) -> bool:
-    """Whether a mic is straight in front of a kick's port, near enough to be blown at."""
+    """Whether a mic is straight in front of a kick's port, near enough to be blown at.
+
+    Parameters
+    ----------
+    mic : Mic
+    layout : Layout
+
+    Returns
+    -------
+    bool
+    """
     for d in layout.kit.drums:
         if d.port is None:
             continue

@@ -54,15 +54,15 @@ def _ranked(
     models: tuple[MicModel, ...], left: Counter[str], wants: tuple[str, ...], mic: Mic,
     layout: Layout, count: int,
 ) -> list[tuple[MicModel, Pattern]]:  # fmt: skip
-    found = []
+    liked_first = []
     for at, model in enumerate(models):
         pattern = _fits(model, mic, layout)
         if pattern is None or left[model.id] < count:
             continue
         liked = wants.index(model.kind) if model.kind in wants else len(wants)
         pair = 0 if count == 1 or model.matched else 1
-        found.append(((liked, pair, pattern != mic.pattern, at), model, pattern))
-    return [(m, p) for _, m, p in sorted(found, key=lambda r: r[0])]
+        liked_first.append(((liked, pair, pattern != mic.pattern, at), model, pattern))
+    return [(m, p) for _, m, p in sorted(liked_first, key=lambda r: r[0])]
 
 
 def _couples(layout: Layout, kept: Taken) -> list[tuple[str, ...]]:
@@ -126,7 +126,21 @@ def _give_models(
 
 
 def needs_stand(layout: Layout, kept: Taken, mic: Mic, held: list[Mic]) -> bool:
-    """Whether a mic of a technique wants a stand of its own, given those already held."""
+    """Whether a mic of a technique wants a stand of its own, given those already held.
+
+    Parameters
+    ----------
+    layout : Layout
+    kept : Taken
+        The technique in use.
+    mic : Mic
+    held : list of Mic
+        Mics that have a stand already.
+
+    Returns
+    -------
+    bool
+    """
     t = TECHNIQUES.get(kept.technique)
     if mic.position_m[2] <= FLOOR_LYING_M or (t is not None and t.id == "kick-boundary"):
         return False

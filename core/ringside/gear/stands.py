@@ -97,6 +97,18 @@ def base_for(at: ArrayLike, stand: StandModel, layout: Layout) -> tuple[float, f
     """A free spot on the floor for the base that holds a mic at a point (3,), or None.
 
     The spot farthest from the middle of the kit is given: away from sticks and feet.
+
+    Parameters
+    ----------
+    at : array_like, shape (3,)
+        Metres.
+    stand : StandModel
+    layout : Layout
+
+    Returns
+    -------
+    (float, float) or None
+        On the floor, metres.
     """
     p = np.asarray(at, dtype=float).reshape(1, 3)
     far = aside_m(p[:, 2], stand)

@@ -48,7 +48,17 @@ def _lack(kind: LackKind, words: str, *mics: str) -> LackRow:
 
 
 def stock(layout: Layout, locker: Locker) -> Stock:
-    """Whether the locker can put this layout up, what it falls short of, and what is used."""
+    """Whether the locker can put this layout up, what it falls short of, and what is used.
+
+    Parameters
+    ----------
+    layout : Layout
+    locker : Locker
+
+    Returns
+    -------
+    Stock
+    """
     models = {m.id: m for m in locker.mics}
     stands = {s.id: s for s in locker.stands}
     lacks = [

@@ -11,7 +11,7 @@ from typing import Any, Final
 
 from ringside.pairs.analysis import Analysis, analyse
 from ringside.pairs.flips import best_flips
-from ringside.pairs.stereo import pictures
+from ringside.pairs.pictures import pictures
 from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
 from ringside.plan.hanging import with_flips
 from ringside.plan.kits import five_piece

@@ -63,6 +63,14 @@ def bands(part: Drum | Cymbal) -> Bands:
     A membrane's modes rise as its diameter falls (f proportional to 1/d at one tension
     per length; Fletcher & Rossing, The Physics of Musical Instruments, ch. 18), so the
     typical figure is scaled from the typical size.
+
+    Parameters
+    ----------
+    part : Drum or Cymbal
+
+    Returns
+    -------
+    Bands
     """
     voice = VOICES[part.kind]
     known = part.fundamental_hz if isinstance(part, Drum) else None

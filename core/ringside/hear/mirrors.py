@@ -39,7 +39,17 @@ class Images:
 
 
 def no_images(sources: int) -> Images:
-    """Images of mics in free air: none."""
+    """Images of mics in free air: none.
+
+    Parameters
+    ----------
+    sources : int
+        How many drums and cymbals.
+
+    Returns
+    -------
+    Images
+    """
     return Images(
         mic=np.empty(0, dtype=np.int64), capsule=np.empty((0, 3)), aim=np.empty((0, 3)),
         factor=np.empty((0, sources)), near=np.empty(0, dtype=bool), surface=(), gap=np.empty(0),
@@ -69,20 +79,20 @@ def _towards(room: Room | None) -> dict[Surface, Floats]:
 def _gaps(capsule: Floats, room: Room | None) -> dict[Surface, Floats]:
     """Metres from each capsule to each surface it can see, (M,); FAR_M where it is not there."""
     count = len(capsule)
-    found: dict[Surface, Floats] = {"floor": np.maximum(capsule[:, 2], 0.0)}
+    gaps: dict[Surface, Floats] = {"floor": np.maximum(capsule[:, 2], 0.0)}
     if room is None:
-        return found
+        return gaps
     at = to_room(capsule, room)
     inside = inside_floor(at[:, 0], at[:, 1], room)
-    found["ceiling"] = np.where(inside, np.maximum(room.height_m - at[:, 2], 0.0), FAR_M)
+    gaps["ceiling"] = np.where(inside, np.maximum(room.height_m - at[:, 2], 0.0), FAR_M)
     sides: tuple[Wall, ...] = ("left", "right", "back", "front")
     walls = {w: np.full(count, FAR_M) for w in sides}
     for i in np.flatnonzero(inside):
         for wall, gap in wall_distances(float(at[i, 0]), float(at[i, 1]), room).items():
             walls[wall][i] = gap
     for side in sides:
-        found[side] = np.maximum(walls[side], 0.0)
-    return found
+        gaps[side] = np.maximum(walls[side], 0.0)
+    return gaps
 
 
 def images_of(
@@ -114,7 +124,7 @@ def images_of(
     which, mic = np.nonzero(away < FAR_M)
     u, d = ways[which], away[which, mic]
     turned = aim[mic] - 2 * np.einsum("gi,gi->g", aim[mic], u)[:, None] * u
-    found = Images(
+    images = Images(
         mic=mic.astype(np.int64),
         capsule=capsule[mic] + 2 * d[:, None] * u,
         aim=turned,
@@ -124,7 +134,7 @@ def images_of(
         gap=d,
     )
     corners = _corners(capsule, aim, away, ways, near_m)
-    return _joined(found, corners, names, factors) if corners else found
+    return _joined(images, corners, names, factors) if corners else images
 
 
 Corner = tuple[int, tuple[int, ...], Floats, Floats, float]
@@ -134,7 +144,7 @@ def _corners(
     capsule: Floats, aim: Floats, away: Floats, ways: Floats, near_m: float
 ) -> list[Corner]:
     """Images in two or three near surfaces that stand square to each other."""
-    found: list[Corner] = []
+    corners: list[Corner] = []
     close = away <= near_m
     for m in np.flatnonzero(close.sum(axis=0) >= 2):
         beside = [int(k) for k in np.flatnonzero(close[:, m])]
@@ -146,8 +156,8 @@ def _corners(
                 for k in some:
                     at = at + 2 * away[k, m] * ways[k]
                     way = way - 2 * float(way @ ways[k]) * ways[k]
-                found.append((int(m), some, at, way, float(away[list(some), m].min())))
-    return found
+                corners.append((int(m), some, at, way, float(away[list(some), m].min())))
+    return corners
 
 
 def _joined(

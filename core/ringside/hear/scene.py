@@ -96,7 +96,16 @@ def _strike(part: Drum | Cymbal, kit: Kit) -> Floats:
 
 @lru_cache(maxsize=64)
 def sources_of(kit: Kit) -> Sources:
-    """Arrays of a kit; kept, because a kit stays while mics are dragged."""
+    """Arrays of a kit; kept, because a kit stays while mics are dragged.
+
+    Parameters
+    ----------
+    kit : Kit
+
+    Returns
+    -------
+    Sources
+    """
     every = kit.parts
     voiced = tuple(bands(p) for p in every)
 
@@ -125,7 +134,16 @@ def sources_of(kit: Kit) -> Sources:
 
 
 def scene_of(layout: Layout) -> Scene:
-    """Arrays of a layout."""
+    """Arrays of a layout.
+
+    Parameters
+    ----------
+    layout : Layout
+
+    Returns
+    -------
+    Scene
+    """
     src = sources_of(layout.kit)
     index = {name: i for i, name in enumerate(src.ids)}
     mics = layout.mics

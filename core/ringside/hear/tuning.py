@@ -72,6 +72,16 @@ def note_of(hz: float) -> tuple[str, float]:
     >>> note_of(440.0), note_of(65.41)[0]
     (('A4', 0.0), 'C2')
 
+    Parameters
+    ----------
+    hz : float
+        Hertz.
+
+    Returns
+    -------
+    (str, float)
+        Name, and cents above it.
+
     Raises
     ------
     RingsideError
@@ -87,6 +97,15 @@ def note_of(hz: float) -> tuple[str, float]:
 
 def hz_of(note: str) -> float:
     """The frequency of a note such as ``A2``, ``Bb1`` or ``F♯3``, hertz.
+
+    Parameters
+    ----------
+    note : str
+
+    Returns
+    -------
+    float
+        Hertz.
 
     Raises
     ------
@@ -109,6 +128,15 @@ def hz_of(note: str) -> float:
 def fundamental_of(text: str) -> float:
     """A fundamental as somebody types it: hertz (``82``, ``82 Hz``) or a note (``E2``).
 
+    Parameters
+    ----------
+    text : str
+
+    Returns
+    -------
+    float
+        Hertz.
+
     Raises
     ------
     RingsideError
@@ -127,7 +155,17 @@ def fundamental_of(text: str) -> float:
 
 
 def interval_words(cents: float) -> str:
-    """An interval by its nearest name: ``major third``, ``octave and a fourth``."""
+    """An interval by its nearest name: ``major third``, ``octave and a fourth``.
+
+    Parameters
+    ----------
+    cents : float
+        Hundredths of a semitone.
+
+    Returns
+    -------
+    str
+    """
     steps = round(abs(cents) / 100)
     octaves, rest = divmod(steps, 12)
     if octaves == 0:
@@ -202,7 +240,16 @@ class Tuning:
 
 
 def spread_of(kit: Kit) -> Spread:
-    """How the toms are spread, high to low, from their known or estimated fundamentals."""
+    """How the toms are spread, high to low, from their known or estimated fundamentals.
+
+    Parameters
+    ----------
+    kit : Kit
+
+    Returns
+    -------
+    Spread
+    """
     toms = [d for d in kit.drums if d.kind in ("rack", "floor")]
     known = [d for d in toms if d.fundamental_hz is not None]
     pitched = sorted(toms, key=lambda d: -bands(d).fundamental)
@@ -264,6 +311,10 @@ def drift(readings: Sequence[LugReading], drum: Drum, now: datetime) -> DriftRow
     drum : Drum
     now : datetime
         With a zone; the core has no clock of its own.
+
+    Returns
+    -------
+    DriftRow
     """
     first, last = readings[0], readings[-1]
     same = len(first.lugs_hz) == len(last.lugs_hz)
@@ -313,6 +364,10 @@ def tuning_report(kit: Kit, readings: Sequence[LugReading], now: datetime) -> Tu
         Of any drums of the kit, in order of time.
     now : datetime
         With a zone.
+
+    Returns
+    -------
+    Tuning
     """
     spread = spread_of(kit)
     by_drum = [(d, [r for r in readings if r.drum == d.id]) for d in kit.drums]

@@ -86,6 +86,21 @@ class Analysis:
         """Row of a pair, whether it was named the other way round, and the source by number.
 
         Without a source the pair's worst. Raises RingsideError for names that are not there.
+
+        Parameters
+        ----------
+        a : str
+            Short name of a mic.
+        b : str
+            Short name of the other.
+        source : str or None
+            Short name of a drum or cymbal; the worst one of the pair where it is left
+            out.
+
+        Returns
+        -------
+        (int, bool, int)
+            Row, whether turned round, number of the source.
         """
         ids = [m.id for m in self.layout.mics]
         if a == b or a not in ids or b not in ids:
@@ -95,7 +110,17 @@ class Analysis:
         return row, turned, k
 
     def source_index(self, source: str) -> int:
-        """A drum or cymbal by number; RingsideError when it is not in the kit."""
+        """A drum or cymbal by number; RingsideError when it is not in the kit.
+
+        Parameters
+        ----------
+        source : str
+            Short name of a drum or cymbal.
+
+        Returns
+        -------
+        int
+        """
         if source not in self.scene.sources.ids:
             raise RingsideError(f"expected a drum or cymbal of the kit, got {source!r}")
         return self.scene.sources.ids.index(source)
@@ -110,7 +135,20 @@ class Analysis:
         return np.asarray(first + second, dtype=np.float64)
 
     def pair_index(self, a: str, b: str) -> tuple[int, bool]:
-        """Row of a pair, and whether it was named the other way round."""
+        """Row of a pair, and whether it was named the other way round.
+
+        Parameters
+        ----------
+        a : str
+            Short name of a mic.
+        b : str
+            Short name of the other.
+
+        Returns
+        -------
+        (int, bool)
+            Row, whether turned round.
+        """
         ids = [m.id for m in self.layout.mics]
         i, j = ids.index(a), ids.index(b)
         swapped = i > j
@@ -133,10 +171,18 @@ def analyse(layout: Layout) -> Analysis:
     >>> from ringside.places.starts import starting_layout
     >>> analyse(starting_layout("five-piece", "turned pair")).pairs.verdict.shape
     (45, 9)
+
+    Parameters
+    ----------
+    layout : Layout
+
+    Returns
+    -------
+    Analysis
     """
     scene = scene_of(layout)
-    found = arrivals(scene, layout.thresholds)
-    return Analysis(layout, scene, found, _pairs(layout, scene, found))
+    heard = arrivals(scene, layout.thresholds)
+    return Analysis(layout, scene, heard, _pairs(layout, scene, heard))
 
 
 def judged(layout: Layout, scene: Scene, first: Ints, second: Ints) -> Floats:
@@ -168,18 +214,18 @@ def judged(layout: Layout, scene: Scene, first: Ints, second: Ints) -> Floats:
     return np.asarray(np.where(stereo[:, None], s.attack_high, top))
 
 
-def _pairs(layout: Layout, scene: Scene, found: Arrivals) -> Pairs:
+def _pairs(layout: Layout, scene: Scene, heard: Arrivals) -> Pairs:
     first, second = _index(len(layout.mics))
     s = scene.sources
-    delay = found.time_s[second] - found.time_s[first]
-    gain = found.after_gain_db
+    delay = heard.time_s[second] - heard.time_s[first]
+    gain = heard.after_gain_db
     level = gain[second] - gain[first]
     ratio = 10 ** (-np.abs(level) / 20)
-    raw = found.raw_sign[first] * found.raw_sign[second]
-    sign = np.where(_sure(found, first, second, layout.thresholds), raw, 0)
+    raw = heard.raw_sign[first] * heard.raw_sign[second]
+    sign = np.where(_sure(heard, first, second, layout.thresholds), raw, 0)
     high = judged(layout, scene, first, second)
     dip = first_dip_hz(delay, raw, s.body_low)
-    alike = pair_alike(found.rays, first, second, s.body_low, s.body_high)
+    alike = pair_alike(heard.rays, first, second, s.body_low, s.body_high)
     body, flipped = sum_db(ratio, raw, alike), sum_db(ratio, -raw, alike)
     best = np.minimum(gain.max(axis=0, initial=-np.inf), 0.0)
     under = best - np.maximum(gain[first], gain[second])
@@ -187,7 +233,7 @@ def _pairs(layout: Layout, scene: Scene, found: Arrivals) -> Pairs:
     return Pairs(
         first=first,
         second=second,
-        tape_difference_m=found.tape_m[second] - found.tape_m[first],
+        tape_difference_m=heard.tape_m[second] - heard.tape_m[first],
         delay_s=delay,
         level_difference_db=level,
         ratio=ratio,
@@ -276,15 +322,15 @@ def pair_alike(rays: Rays, first: Ints, second: Ints, low: Floats, high: Floats)
     return alike
 
 
-def _sure(found: Arrivals, first: Ints, second: Ints, limits: Thresholds) -> Mask:
+def _sure(heard: Arrivals, first: Ints, second: Ints, limits: Thresholds) -> Mask:
     """Whether the two first half-waves can be compared, (P, S)."""
-    both = (found.sign[first] != 0) & (found.sign[second] != 0)
-    apart = np.abs(found.axis_angle_rad[first] - found.axis_angle_rad[second])
+    both = (heard.sign[first] != 0) & (heard.sign[second] != 0)
+    apart = np.abs(heard.axis_angle_rad[first] - heard.axis_angle_rad[second])
     alike = (
-        (found.face_side[first] == found.face_side[second])
+        (heard.face_side[first] == heard.face_side[second])
         & (apart < np.deg2rad(limits.same_angle_deg))
-        & (found.doubt[first] <= Doubt.HEAD_PLANE)
-        & (found.doubt[second] <= Doubt.HEAD_PLANE)
+        & (heard.doubt[first] <= Doubt.HEAD_PLANE)
+        & (heard.doubt[second] <= Doubt.HEAD_PLANE)
     )
     return np.asarray(both | alike)
 
@@ -302,6 +348,16 @@ def flipped(analysis: Analysis, mic: int) -> Pairs:
 
     A flip turns the signs of that mic's pairs and nothing else, so their two body sums
     change places and only dips and verdicts are asked anew.
+
+    Parameters
+    ----------
+    analysis : Analysis
+    mic : int
+        Its number in the layout.
+
+    Returns
+    -------
+    Pairs
     """
     p, s = analysis.pairs, analysis.scene.sources
     touched = ((p.first == mic) | (p.second == mic))[:, None]

@@ -26,7 +26,16 @@ class Counts:
 
 
 def counts(an: Analysis) -> Counts:
-    """How many pairs have each verdict as their worst; decided pairs are counted apart."""
+    """How many pairs have each verdict as their worst; decided pairs are counted apart.
+
+    Parameters
+    ----------
+    an : Analysis
+
+    Returns
+    -------
+    Counts
+    """
     worst = an.pairs.worst
     left = np.zeros(len(worst), bool)
     for d in an.layout.decisions:

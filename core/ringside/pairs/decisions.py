@@ -24,7 +24,16 @@ class DecisionRow:
 
 
 def decision_rows(an: Analysis) -> list[DecisionRow]:
-    """Every decision in the layout's order."""
+    """Every decision in the layout's order.
+
+    Parameters
+    ----------
+    an : Analysis
+
+    Returns
+    -------
+    list of DecisionRow
+    """
     if not an.layout.decisions:
         return []
     sure = deviation_s(an)

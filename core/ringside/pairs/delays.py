@@ -75,6 +75,10 @@ def bands_db(an: Analysis, row: int, source: int) -> list[BandRow]:
     ----------
     row, source : int
         The pair and the drum by number.
+
+    Returns
+    -------
+    list of BandRow
     """
     b = an.scene.sources.bands[source]
     edges: dict[Literal["body", "attack", "air"], tuple[float, float]] = {
@@ -136,6 +140,10 @@ def body_by_delay(an: Analysis, row: int, source: int, turned: bool = False) -> 
         The pair and the drum by number.
     turned : bool
         The first mic is meant as the second.
+
+    Returns
+    -------
+    DelayCurve
     """
     b = an.scene.sources.bands[source]
     later = np.linspace(-CURVE_REACH_S, CURVE_REACH_S, CURVE_POINTS)

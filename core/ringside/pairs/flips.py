@@ -114,16 +114,16 @@ def best_sets(gram: Floats, held: Mask) -> Sets:
     problem = Problem(scaled, np.array(free, dtype=np.int64))
     ones = np.ones(gram.shape[1])
     if len(free) <= EXACT:
-        found, bound = _every(problem, ones, problem.free), -np.inf
+        sets, bound = _every(problem, ones, problem.free), -np.inf
     else:
-        found, bound = _split(problem, ones)
-    return _told(problem, found, bound, held)
+        sets, bound = _split(problem, ones)
+    return _told(problem, sets, bound, held)
 
 
-def _told(problem: Problem, found: list[Floats], bound: float, held: Mask) -> Sets:
+def _told(problem: Problem, sets: list[Floats], bound: float, held: Mask) -> Sets:
     wired = problem.score(np.ones(problem.gram.shape[1]))
     scale = float(10 / np.log(10)) / max(len(problem.gram), 1)
-    fewest = [s if held.any() or (s < 0).sum() * 2 <= len(s) else -s for s in found]
+    fewest = [s if held.any() or (s < 0).sum() * 2 <= len(s) else -s for s in sets]
     rows = [
         (round(float(problem.score(s) - wired) * scale, 9), int((s < 0).sum()), s) for s in fewest
     ]
@@ -169,12 +169,12 @@ def _every(problem: Problem, at: Floats, free: Ints) -> list[Floats]:
         top = np.argpartition(flat, -min(KEPT, len(flat)))[-min(KEPT, len(flat)) :]
         best += [(float(flat[t]), start + int(t) // len(y), int(t) % len(y)) for t in top]
         best = heapq.nlargest(KEPT, best)
-    found = []
+    sets = []
     for _, i, j in best:
         signs = at.copy()
         signs[one], signs[two] = x[i], y[j]
-        found.append(signs)
-    return found
+        sets.append(signs)
+    return sets
 
 
 def _alone(g: Floats, x: Floats, free: Ints, fixed: Ints, rest: Floats) -> Floats:
@@ -255,8 +255,8 @@ def _split(problem: Problem, ones: Floats) -> tuple[list[Floats], float]:
         np.where(np.isin(np.arange(len(ones)), free), rng.choice([-1.0, 1.0], len(ones)), 1.0)
         for _ in range(16)
     ]
-    found = {tuple(s): s for s in (_climb(problem, s, free) for s in starts)}
-    best = max(problem.score(s) for s in found.values())
+    sets = {tuple(s): s for s in (_climb(problem, s, free) for s in starts)}
+    best = max(problem.score(s) for s in sets.values())
     order = count()
     heap: list[tuple[float, int, int, Floats]] = [
         (-_bound(problem, ones, free, best), next(order), 0, ones)
@@ -269,7 +269,7 @@ def _split(problem: Problem, ones: Floats) -> tuple[list[Floats], float]:
         if len(free) - depth <= LEAF:
             work += LEAF_WORK
             for s in _every(problem, at, free[depth:]):
-                found[tuple(s)] = s
+                sets[tuple(s)] = s
                 best = max(best, problem.score(s))
             continue
         for sign in (1.0, -1.0):
@@ -279,7 +279,7 @@ def _split(problem: Problem, ones: Floats) -> tuple[list[Floats], float]:
             limit = _bound(problem, there, free[depth + 1 :], best)
             if limit > best + 1e-9:
                 heapq.heappush(heap, (-limit, next(order), depth + 1, there))
-    ranked = sorted(found.values(), key=lambda s: -problem.score(s))[:KEPT]
+    ranked = sorted(sets.values(), key=lambda s: -problem.score(s))[:KEPT]
     return ranked, max(best, -heap[0][0] if heap else best)
 
 
@@ -321,6 +321,14 @@ class BestFlips:
 
 def best_flips(an: Analysis) -> BestFlips:
     """The best set of flips of a layout, beside as wired and the runner-up.
+
+    Parameters
+    ----------
+    an : Analysis
+
+    Returns
+    -------
+    BestFlips
 
     Raises
     ------

@@ -46,7 +46,16 @@ def grams(an: Analysis) -> Floats:
 
 
 def drum_ids(an: Analysis) -> list[str]:
-    """The drums in the order of the grams."""
+    """The drums in the order of the grams.
+
+    Parameters
+    ----------
+    an : Analysis
+
+    Returns
+    -------
+    list of str
+    """
     return [d.id for d in an.layout.kit.drums]
 
 
@@ -95,7 +104,16 @@ class PairOn:
 
 
 def unsure_pairs(an: Analysis) -> list[PairOn]:
-    """Pairs and drums whose sign is unsure and whose levels would matter."""
+    """Pairs and drums whose sign is unsure and whose levels would matter.
+
+    Parameters
+    ----------
+    an : Analysis
+
+    Returns
+    -------
+    list of PairOn
+    """
     p, ids = an.pairs, [m.id for m in an.layout.mics]
     names = an.scene.sources.ids
     matters = (p.sign == 0) & an.scene.sources.drum & (p.verdict > 0)

@@ -24,7 +24,17 @@ ADDING_ORDER: Final = ("kick", "snare", "rack", "floor", "hand drum")
 
 
 def school_order(layout: Layout, first: FirstSchool) -> list[str]:
-    """The mics in the order of a school: overheads or kick first, rooms last."""
+    """The mics in the order of a school: overheads or kick first, rooms last.
+
+    Parameters
+    ----------
+    layout : Layout
+    first : FirstSchool
+
+    Returns
+    -------
+    list of str
+    """
     kinds = {p.id: p.kind for p in layout.kit.parts}
 
     def place(mic: Mic) -> tuple[int, int]:
@@ -42,6 +52,16 @@ def order_of(layout: Layout, first: FirstSchool | None = None) -> list[str]:
     """The order in use: the user's own, then what it does not name by the school.
 
     A school named here goes before the user's own order.
+
+    Parameters
+    ----------
+    layout : Layout
+    first : FirstSchool or None
+        Which school fills up the user's own order.
+
+    Returns
+    -------
+    list of str
     """
     brief = layout.brief.first if layout.brief else "overheads"
     school = school_order(layout, first or ("kick" if brief == "close" else "overheads"))
@@ -80,6 +100,10 @@ def steps(an: Analysis, order: list[str]) -> list[StepRow]:
     ----------
     order : list of str
         Every mic once.
+
+    Returns
+    -------
+    list of StepRow
     """
     ids, drums = [m.id for m in an.layout.mics], drum_ids(an)
     names = dict(zip(an.scene.sources.ids, an.scene.sources.names, strict=True))

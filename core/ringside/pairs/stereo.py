@@ -32,10 +32,6 @@ MIDDLE_PERCENT: Final = 7.0
 """Nearer than this to the middle nobody hears it beside it: 2° (localisation blur, from
 J. Blauert, Spatial Hearing, ch. 2: 1 to 4° in front)."""
 
-OTHER_SIDE_PERCENT: Final = 10.0
-APART_PERCENT: Final = 40.0
-"""A close mic panned this far from where the overheads hear the drum splits it (from memory)."""
-
 ROUND_M: Final = 0.6
 """Wider apart than this over the kit, a pair stands round it, and an angle in front of it says
 nothing: sound does not come from afar."""
@@ -120,7 +116,17 @@ def speakers(an: Analysis, pair: StereoPair) -> tuple[Floats, Floats, Floats]:
 
 
 def side_faces_left(layout: Layout, pair: StereoPair) -> bool:
-    """Whether the front of a side mic faces the left of the picture."""
+    """Whether the front of a side mic faces the left of the picture.
+
+    Parameters
+    ----------
+    layout : Layout
+    pair : StereoPair
+
+    Returns
+    -------
+    bool
+    """
     return float(np.array(layout.mic(pair.right).aim) @ picture_left(layout)) >= 0
 
 
@@ -194,6 +200,10 @@ def recording_angle_deg(
     speed : float
         Metres per second.
 
+    Returns
+    -------
+    float or None
+
     References
     ----------
     Williams; Wittek and Theile (2002): about 96° for cardioids 17 cm and 110° apart, 180° for
@@ -248,7 +258,18 @@ def _mid_side_angle(share: float, width: float) -> float | None:
 
 
 def kit_angle_deg(an: Analysis, pair: StereoPair) -> float | None:
-    """The angle the kit takes up in front of a pair; None where it stands over or round it."""
+    """The angle the kit takes up in front of a pair; None where it stands over or round it.
+
+    Parameters
+    ----------
+    an : Analysis
+    pair : StereoPair
+
+    Returns
+    -------
+    float or None
+        Degrees.
+    """
     i, j = _index(an, pair)
     at = an.scene.capsule[[i, j]].mean(axis=0)
     to = an.scene.sources.centre - at
@@ -263,7 +284,20 @@ def kit_angle_deg(an: Analysis, pair: StereoPair) -> float | None:
 
 
 def off_centre_words(name: str, percent: float, placed: bool) -> str:
-    """Where a drum appears, in degrees and words."""
+    """Where a drum appears, in degrees and words.
+
+    Parameters
+    ----------
+    name : str
+    percent : float
+        Left is negative, -100 to 100.
+    placed : bool
+        Whether it appears where it is placed.
+
+    Returns
+    -------
+    str
+    """
     if not placed:
         return f"{name} has no place: the two speakers push opposite ways."
     degrees = abs(percent) * SPEAKER_DEG / 100
@@ -274,9 +308,6 @@ def off_centre_words(name: str, percent: float, placed: bool) -> str:
         return f"{name} at the {side} speaker."
     size = "a little " if abs(percent) < 25 else "half way " if abs(percent) < 60 else "far "
     return f"{name} {degrees:.0f}° {side} of the middle: {size}{side}."
-
-
-PanState = Literal["agrees", "other side", "apart", "not chosen"]
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -310,31 +341,18 @@ class Picture:
     notes: list[str]
 
 
-@dataclass(frozen=True, kw_only=True, slots=True)
-class PanRow:
-    """A close mic's pan against where the picture has its drum, percent."""
-
-    mic: str
-    source: str
-    pan: float | None
-    """None is not chosen."""
-    heard: float
-    state: PanState
-    words: str
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class Pictures:
-    """All stereo pairs, the pans, and whose view it is."""
-
-    seen_from: Literal["audience", "drummer"]
-    main: str | None
-    pairs: list[Picture]
-    pans: list[PanRow]
-
-
 def picture(an: Analysis, pair: StereoPair) -> Picture:
-    """The stereo picture of one pair."""
+    """The stereo picture of one pair.
+
+    Parameters
+    ----------
+    an : Analysis
+    pair : StereoPair
+
+    Returns
+    -------
+    Picture
+    """
     s = an.scene.sources
     percent, nowhere = positions(an, pair)
     fold = fold_down_db(an, pair)
@@ -412,71 +430,3 @@ def _notes(
     if recording is None and kit is None and _apart_m(an, pair) > ROUND_M:
         said.append("The pair stands round the kit, so no one angle describes it: see each drum.")
     return said
-
-
-def main_pair(layout: Layout) -> StereoPair | None:
-    """The pair that is the picture of the kit: the first of overheads, or the first."""
-    for p in layout.stereo_pairs:
-        if layout.mic(p.left).role == "overhead":
-            return p
-    return layout.stereo_pairs[0] if layout.stereo_pairs else None
-
-
-def pan_rows(an: Analysis) -> list[PanRow]:
-    """Each close mic's pan against where the picture has its drum; none without a pair."""
-    pair = main_pair(an.layout)
-    if pair is None:
-        return []
-    percent, nowhere = positions(an, pair)
-    s, rows = an.scene.sources, []
-    for m, mic in enumerate(an.layout.mics):
-        k = int(an.scene.job[m])
-        if mic.role != "close" or k < 0 or nowhere[k]:
-            continue
-        heard = float(percent[k])
-        state = _pan_state(mic.pan, heard)
-        words = _pan_words(mic.id, mic.pan, heard, state, pair.name)
-        rows.append(
-            PanRow(
-                mic=mic.id, source=s.ids[k], pan=mic.pan, heard=round(heard, 1), state=state,
-                words=words,
-            )
-        )  # fmt: skip
-    return rows
-
-
-def _pan_state(pan: float | None, heard: float) -> PanState:
-    if pan is None:
-        return "not chosen"
-    if pan * heard < 0 and min(abs(pan), abs(heard)) > OTHER_SIDE_PERCENT:
-        return "other side"
-    return "apart" if abs(pan - heard) > APART_PERCENT else "agrees"
-
-
-def side_words(percent: float) -> str:
-    """A pan in words: 40 % left."""
-    if abs(percent) < MIDDLE_PERCENT:
-        return "the middle"
-    return f"{abs(percent):.0f} % {'left' if percent < 0 else 'right'}"
-
-
-def _pan_words(mic: str, pan: float | None, heard: float, state: str, pair: str) -> str:
-    there = side_words(heard)
-    if pan is None:
-        return f"{pair} hear it at {there}."
-    if state == "agrees":
-        return f"{mic} at {side_words(pan)} agrees with {there} in {pair}."
-    if state == "other side":
-        return f"{mic} is panned to {side_words(pan)}, but {pair} hear the drum at {there}."
-    return f"{mic} at {side_words(pan)} is far from {there} in {pair}: the drum splits in two."
-
-
-def pictures(an: Analysis) -> Pictures:
-    """All stereo pairs, the pans, and whose view it is."""
-    main = main_pair(an.layout)
-    return Pictures(
-        seen_from=an.layout.seen_from,
-        main=main.name if main else None,
-        pairs=[picture(an, p) for p in an.layout.stereo_pairs],
-        pans=pan_rows(an),
-    )

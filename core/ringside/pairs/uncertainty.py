@@ -78,16 +78,16 @@ def tips(an: Analysis, half_s: Floats | None = None) -> NDArray[np.int8]:
         Equal to the verdict itself where nothing in the interval changes it.
     """
     p, s = an.pairs, an.scene.sources
-    found = p.verdict.copy()
+    verdict = p.verdict.copy()
     # Time decides only these; levels and unsure signs stand whatever the time is.
-    rows, k = np.nonzero((found != Verdict.NO_MATTER) & (found != Verdict.ASK_THE_EAR))
+    rows, k = np.nonzero((verdict != Verdict.NO_MATTER) & (verdict != Verdict.ASK_THE_EAR))
     if len(rows) == 0:
-        return found
+        return verdict
     half = (COVERAGE * deviation_s(an) if half_s is None else half_s)[rows, k]
     limits, drum, low = an.layout.thresholds, s.drum[k], s.body_low[k]
     raw, ratio, high = p.raw_sign[rows, k], p.ratio[rows, k], p.band_high_hz[rows, k]
     level, under = p.level_difference_db[rows, k], p.under_db[rows, k]
-    now, delay = found[rows, k], p.delay_s[rows, k]
+    now, delay = verdict[rows, k], p.delay_s[rows, k]
     one = np.ones(len(rows), dtype=np.int64)
     gravest = np.full(len(rows), -1, dtype=np.int8)
     for step in INTERVAL_STEPS:
@@ -98,5 +98,5 @@ def tips(an: Analysis, half_s: Floats | None = None) -> NDArray[np.int8]:
         dips = first_dip_hz(delay + shift, raw, low) <= high
         there = verdicts(limits, level, under, one, gain, dips)
         gravest = np.maximum(gravest, np.where(there != now, there, -1).astype(np.int8))
-    found[rows, k] = np.where(gravest >= 0, gravest, now)
-    return found
+    verdict[rows, k] = np.where(gravest >= 0, gravest, now)
+    return verdict

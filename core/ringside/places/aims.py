@@ -44,6 +44,10 @@ def aim_at(layout: Layout, mic: str, target: str) -> Vector:
     target : str
         Name of a drum or cymbal, or ``down`` or ``up``.
 
+    Returns
+    -------
+    tuple of float, shape (3,)
+
     Raises
     ------
     RingsideError
@@ -65,7 +69,16 @@ def aim_at(layout: Layout, mic: str, target: str) -> Vector:
 
 
 def aim_words(layout: Layout) -> list[str]:
-    """What the front of each capsule points at, or how it is turned; one text per mic."""
+    """What the front of each capsule points at, or how it is turned; one text per mic.
+
+    Parameters
+    ----------
+    layout : Layout
+
+    Returns
+    -------
+    list of str
+    """
     scene, mics = scene_of(layout), layout.mics
     if not mics:
         return []

@@ -109,7 +109,16 @@ class Zones:
 
 @lru_cache(maxsize=64)
 def zones_of(kit: Kit) -> Zones:
-    """The zones of a kit; kept, because a kit stays while mics are dragged."""
+    """The zones of a kit; kept, because a kit stays while mics are dragged.
+
+    Parameters
+    ----------
+    kit : Kit
+
+    Returns
+    -------
+    Zones
+    """
     src = sources_of(kit)
     open_shell = [d.kind == "kick" or d.far_head is None for d in kit.drums]
     return Zones(
@@ -240,12 +249,34 @@ def under_cymbals(points: ArrayLike, layout: Layout) -> Mask:
 
 
 def words_for_all(points: ArrayLike, layout: Layout) -> list[str]:
-    """Why a mic cannot stand at each of the points (N, 3); empty where it can."""
+    """Why a mic cannot stand at each of the points (N, 3); empty where it can.
+
+    Parameters
+    ----------
+    points : array_like, shape (N, 3)
+        Metres.
+    layout : Layout
+
+    Returns
+    -------
+    list of str
+    """
     wrong = _checked(points, layout)
     first = np.where(wrong.any(axis=0), wrong.argmax(axis=0), -1)
     return [BLOCKED_WORDS[k] if k >= 0 else "" for k in first.tolist()]
 
 
 def words_for(point: ArrayLike, layout: Layout) -> str:
-    """Why a mic cannot stand at a point (3,); empty when it can."""
+    """Why a mic cannot stand at a point (3,); empty when it can.
+
+    Parameters
+    ----------
+    point : array_like, shape (3,)
+        Metres.
+    layout : Layout
+
+    Returns
+    -------
+    str
+    """
     return words_for_all(point, layout)[0]

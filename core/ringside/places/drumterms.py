@@ -50,14 +50,14 @@ def targets(part: Drum | Cymbal, face: Face, clock_h: float) -> dict[Target, Flo
         Metres.
     """
     toward = face.radial(clock_h)
-    found: dict[Target, Floats] = {
+    spots: dict[Target, Floats] = {
         "centre": face.centre,
         "edge": face.centre + toward * face.radius * EDGE_SHARE,
     }
     if isinstance(part, Drum):
         middle = np.array(part.batter_m) - np.array(part.axis) * part.depth_m / 2
-        found["shell"] = middle + toward * face.radius
-    return found
+        spots["shell"] = middle + toward * face.radius
+    return spots
 
 
 def _part(layout: Layout, mic: Mic) -> Drum | Cymbal:
@@ -87,6 +87,16 @@ class CloseTerms:
 def terms_of(layout: Layout, mic_id: str) -> CloseTerms:
     """A close mic in drum terms, with the nearest cymbal and the gap to its metal.
 
+    Parameters
+    ----------
+    layout : Layout
+    mic_id : str
+        Its short name.
+
+    Returns
+    -------
+    CloseTerms
+
     Raises
     ------
     RingsideError
@@ -103,25 +113,49 @@ def terms_of(layout: Layout, mic_id: str) -> CloseTerms:
 
 
 def told(part: Drum | Cymbal, position: ArrayLike, aim: ArrayLike) -> DrumTerms:
-    """A place and an aim at a part, in its terms."""
+    """A place and an aim at a part, in its terms.
+
+    Parameters
+    ----------
+    part : Drum or Cymbal
+    position : array_like, shape (3,)
+        Metres.
+    aim : array_like, shape (3,)
+        A direction of any length.
+
+    Returns
+    -------
+    DrumTerms
+    """
     at, way = np.asarray(position, dtype=float), np.asarray(aim, dtype=float)
     here = at_drum(part, at)
     face = face_of(part, here.side)
-    found: Target = "free"
+    name: Target = "free"
     best = np.cos(np.radians(ON_TARGET_DEG))
     for name, point in targets(part, face, here.clock_h).items():
         to = point - at
         cos = float(to @ way) / max(float(np.linalg.norm(to)), 1e-9)
         if cos > best:
-            found, best = name, cos
+            name, best = name, cos
     tilt = float(np.degrees(np.arcsin(np.clip(-way @ face.out, -1, 1))))
-    return DrumTerms(**dict(here), tilt_deg=tilt, target=found)
+    return DrumTerms(**dict(here), tilt_deg=tilt, target=name)
 
 
 def placed(layout: Layout, mic_id: str, terms: DrumTerms) -> Layout:
     """The layout with a close mic where its drum terms say.
 
     A target goes before the tilt: aimed at a point, the tilt follows from the place.
+
+    Parameters
+    ----------
+    layout : Layout
+    mic_id : str
+        Its short name.
+    terms : DrumTerms
+
+    Returns
+    -------
+    Layout
 
     Raises
     ------

@@ -50,7 +50,18 @@ class Ring:
         return np.asarray(self.centre + self.radius * (np.cos(t) * self.u + np.sin(t) * self.v))
 
     def angle_of(self, point: ArrayLike) -> float:
-        """The angle of the ring point nearest to a point, radians."""
+        """The angle of the ring point nearest to a point, radians.
+
+        Parameters
+        ----------
+        point : array_like, shape (3,)
+            Metres.
+
+        Returns
+        -------
+        float
+            Radians.
+        """
         p = np.asarray(point, dtype=float) - self.centre
         return float(np.arctan2(p @ self.v, p @ self.u))
 
@@ -181,7 +192,21 @@ def _no_circle(S: Floats, axis: Floats, d: float, a: float, b: float) -> RingAns
 
 
 def ring_through(s: ArrayLike, k: ArrayLike, point: ArrayLike) -> RingAnswer:
-    """The ring a mic already stands on."""
+    """The ring a mic already stands on.
+
+    Parameters
+    ----------
+    s : array_like, shape (3,)
+        The snare, metres.
+    k : array_like, shape (3,)
+        The kick, metres.
+    point : array_like, shape (3,)
+        Metres.
+
+    Returns
+    -------
+    RingAnswer
+    """
     p = np.asarray(point, dtype=float)
     return ring(
         s,

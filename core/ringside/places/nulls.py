@@ -36,7 +36,18 @@ hats go on all through the song, a tom is a few strokes."""
 
 
 def null_angle(pressure_share: float) -> float:
-    """The angle off the front at which a pattern hears least, radians."""
+    """The angle off the front at which a pattern hears least, radians.
+
+    Parameters
+    ----------
+    pressure_share : float
+        1 for an omni, 0.5 for a cardioid, 0 for a figure-8.
+
+    Returns
+    -------
+    float
+        Radians.
+    """
     a = pressure_share
     if a > 0.5:
         return float(np.pi)
@@ -44,7 +55,20 @@ def null_angle(pressure_share: float) -> float:
 
 
 def response_db(pressure_share: float, angle: float) -> float:
-    """The pattern's theory at an angle off the front, decibels; -60 stands for nothing."""
+    """The pattern's theory at an angle off the front, decibels; -60 stands for nothing.
+
+    Parameters
+    ----------
+    pressure_share : float
+        1 for an omni, 0.5 for a cardioid, 0 for a figure-8.
+    angle : float
+        Off the front, radians.
+
+    Returns
+    -------
+    float
+        Decibels.
+    """
     r = abs(float(directivity(pressure_share, np.cos(angle))))
     return max(20 * float(np.log10(max(r, 1e-6))), FLOOR_DB)
 
@@ -83,6 +107,18 @@ def loudest_near(kit: Kit, point: ArrayLike, own: str) -> str | None:
     """What is most in the way at a point besides the mic's own drum: peak, distance, how often.
 
     Common practice: the hats when miking the snare, the crash when miking the ride.
+
+    Parameters
+    ----------
+    kit : Kit
+    point : array_like, shape (3,)
+        Metres.
+    own : str
+        Short name of the drum the mic is for.
+
+    Returns
+    -------
+    str or None
     """
     src = sources_of(kit)
     away = np.linalg.norm(src.strike - np.asarray(point, dtype=float), axis=1)
@@ -129,6 +165,10 @@ def null_aim(
         The drum or cymbal to turn away from; the loudest at the capsule when not given.
     off_deg : float
         How far the front may be from the mic's own drum, degrees.
+
+    Returns
+    -------
+    NullAim
 
     Raises
     ------

@@ -80,13 +80,36 @@ def _with_words(layout: Layout, spots: list[Spot]) -> list[Spot]:
 
 
 def ring_of(layout: Layout, anchor: str) -> RingAnswer:
-    """The ring a mic stands on."""
+    """The ring a mic stands on.
+
+    Parameters
+    ----------
+    layout : Layout
+    anchor : str
+        Short name of the mic that stays.
+
+    Returns
+    -------
+    RingAnswer
+    """
     ref = references(layout)
     return ring_through(ref.snare, ref.kick, layout.mic(anchor).position_m)
 
 
 def ring_points(layout: Layout, answer: RingAnswer, overhead: bool) -> DrawnRing:
-    """A ring for drawing: points (N, 3) and which of them a mic can stand at (N,)."""
+    """A ring for drawing: points (N, 3) and which of them a mic can stand at (N,).
+
+    Parameters
+    ----------
+    layout : Layout
+    answer : RingAnswer
+    overhead : bool
+        Whether to ask for room over the heads.
+
+    Returns
+    -------
+    DrawnRing
+    """
     if answer.ring is None:
         return DrawnRing(kind=answer.kind, words=answer.words, points_m=[], clear=[])
     points = answer.ring.at(np.linspace(0, 2 * np.pi, RING_POINTS))
@@ -109,6 +132,18 @@ def can_be_equal(layout: Layout, a: str, b: str) -> bool:
 
     A stereo pair is, and so are two mics that both stand off the kit; a spot and an
     overhead never are, and two spots are equal on their own drum if on anything.
+
+    Parameters
+    ----------
+    layout : Layout
+    a : str
+        Short name of a mic.
+    b : str
+        Short name of the other.
+
+    Returns
+    -------
+    bool
     """
     if any({p.left, p.right} == {a, b} for p in layout.stereo_pairs):
         return True
@@ -116,7 +151,20 @@ def can_be_equal(layout: Layout, a: str, b: str) -> bool:
 
 
 def places(layout: Layout, anchor: str, mover: str) -> Places:
-    """The ring through the anchor, and the spots that would make the mover equal to it."""
+    """The ring through the anchor, and the spots that would make the mover equal to it.
+
+    Parameters
+    ----------
+    layout : Layout
+    anchor : str
+        Short name of the mic that stays.
+    mover : str
+        Short name of the mic that would move.
+
+    Returns
+    -------
+    Places
+    """
     ref, one, two = references(layout), layout.mic(anchor), layout.mic(mover)
     now = np.array(two.position_m)
     answer = ring_of(layout, anchor)
@@ -150,6 +198,22 @@ def places(layout: Layout, anchor: str, mover: str) -> Places:
 
 def place_by_tape(layout: Layout, mic: str, snare_m: float, kick_m: float, height_m: float) -> Spot:
     """Where a mic stands when snare, kick and height are typed; the side it is on now is kept.
+
+    Parameters
+    ----------
+    layout : Layout
+    mic : str
+        Its short name.
+    snare_m : float
+        Tape from the snare, metres.
+    kick_m : float
+        Tape from the kick, metres.
+    height_m : float
+        Over the floor, metres.
+
+    Returns
+    -------
+    Spot
 
     Raises
     ------

@@ -119,7 +119,17 @@ def _turned(kit: Kit) -> tuple[Floats, Floats]:
 
 
 def starting_mics(kit: Kit, start: Start) -> tuple[tuple[Mic, ...], tuple[StereoPair, ...]]:
-    """The mics and stereo pairs of a starting layout for any kit."""
+    """The mics and stereo pairs of a starting layout for any kit.
+
+    Parameters
+    ----------
+    kit : Kit
+    start : Start
+
+    Returns
+    -------
+    tuple[tuple[Mic, ...], tuple[StereoPair, ...]]
+    """
     if start == "empty":
         return (), ()
     left, right = (_square if start == "square pair" else _turned)(kit)
@@ -136,6 +146,22 @@ def starting_layout(
     room: Room | None = None, air: Air | None = None,
 ) -> Layout:  # fmt: skip
     """A whole layout from a starting kit and a starting layout.
+
+    Parameters
+    ----------
+    kit : str or Kit
+        A kit, or the name of a starting one.
+    start : Start
+    name : str or None
+        What the layout is called.
+    room : Room or None
+        The room; none stands for one too large to matter.
+    air : Air or None
+        The air; as usual where it is left out.
+
+    Returns
+    -------
+    Layout
 
     Raises
     ------

@@ -73,7 +73,19 @@ def speed_of_sound(temperature_c: float, humidity_pct: float | None = None) -> f
 
 
 def humidity_words(temperature_c: float, humidity_pct: float | None) -> str:
-    """Why a humidity cannot be counted at a temperature; empty when it can."""
+    """Why a humidity cannot be counted at a temperature; empty when it can.
+
+    Parameters
+    ----------
+    temperature_c : float
+        Degrees Celsius.
+    humidity_pct : float or None
+        Relative, per cent.
+
+    Returns
+    -------
+    str
+    """
     if humidity_pct is None:
         return ""
     if not 0 <= humidity_pct <= 100:

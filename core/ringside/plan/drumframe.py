@@ -153,6 +153,15 @@ def face_of(part: Drum | Cymbal, side: Side) -> Face:
 
     Over, inside and beside it is the struck face, with the way out of it turned down for the
     last two; under, the far face.
+
+    Parameters
+    ----------
+    part : Drum or Cymbal
+    side : Side
+
+    Returns
+    -------
+    Face
     """
     axis, depth = np.array(part.axis), depth_of(part)
     up, front = np.array([0.0, 0.0, 1.0]), np.array([0.0, 1.0, 0.0])
@@ -166,14 +175,36 @@ def face_of(part: Drum | Cymbal, side: Side) -> Face:
 
 
 def against(part: Drum | Cymbal, point: ArrayLike) -> OffHead:
-    """A point (3,) against one part; every value a scalar."""
+    """A point (3,) against one part; every value a scalar.
+
+    Parameters
+    ----------
+    part : Drum or Cymbal
+    point : array_like, shape (3,)
+        Metres.
+
+    Returns
+    -------
+    OffHead
+    """
     p = np.asarray(point, dtype=float)
     axis, radius = np.array(part.axis), part.diameter_m / 2
     return off_head(p, np.array(centre_of(part)), axis, radius, depth_of(part))
 
 
 def side_of(part: Drum | Cymbal, point: ArrayLike) -> Side:
-    """Which side of a part a point (3,) is on."""
+    """Which side of a part a point (3,) is on.
+
+    Parameters
+    ----------
+    part : Drum or Cymbal
+    point : array_like, shape (3,)
+        Metres.
+
+    Returns
+    -------
+    Side
+    """
     at = against(part, point)
     if at.over:
         return "over"
@@ -190,6 +221,16 @@ def at_drum(part: Drum | Cymbal, point: ArrayLike) -> AtDrum:
     >>> from ringside.plan.kits import five_piece
     >>> at_drum(five_piece().first("snare"), (0.0, 0.0, 1.0)).side
     'over'
+
+    Parameters
+    ----------
+    part : Drum or Cymbal
+    point : array_like, shape (3,)
+        Metres.
+
+    Returns
+    -------
+    AtDrum
     """
     at, side = against(part, point), side_of(part, point)
     off = {"over": at.height, "under": at.behind}.get(side, -at.height)
@@ -222,11 +263,35 @@ def nearest_metal(point: ArrayLike, cymbal: Cymbal) -> Floats:
 
 
 def disc_gap(point: ArrayLike, cymbal: Cymbal) -> float:
-    """From a point (3,) to the nearest metal of a cymbal, metres."""
+    """From a point (3,) to the nearest metal of a cymbal, metres.
+
+    Parameters
+    ----------
+    point : array_like, shape (3,)
+        Metres.
+    cymbal : Cymbal
+
+    Returns
+    -------
+    float
+        Metres.
+    """
     return float(np.linalg.norm(np.asarray(point, dtype=float) - nearest_metal(point, cymbal)))
 
 
 def nearest_cymbal(kit: Kit, point: ArrayLike) -> tuple[str, float] | None:
-    """The cymbal nearest to a point and how far its metal is, metres; None without cymbals."""
+    """The cymbal nearest to a point and how far its metal is, metres; None without cymbals.
+
+    Parameters
+    ----------
+    kit : Kit
+    point : array_like, shape (3,)
+        Metres.
+
+    Returns
+    -------
+    (str, float) or None
+        Short name, metres.
+    """
     gaps = [(disc_gap(point, c), c.id) for c in kit.cymbals]
     return (min(gaps)[1], min(gaps)[0]) if gaps else None

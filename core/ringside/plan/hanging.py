@@ -18,6 +18,10 @@ def without_mics(layout: Layout, gone: Set[str]) -> Layout:
     ----------
     gone : set of str
         Short names; those that are not there are passed over.
+
+    Returns
+    -------
+    Layout
     """
     return layout.model_copy(
         update={
@@ -31,7 +35,20 @@ def without_mics(layout: Layout, gone: Set[str]) -> Layout:
 
 
 def renamed(layout: Layout, was: str, to: str) -> Layout:
-    """The layout with one mic called otherwise; every mention of it follows."""
+    """The layout with one mic called otherwise; every mention of it follows.
+
+    Parameters
+    ----------
+    layout : Layout
+    was : str
+        Short name so far.
+    to : str
+        Short name from now on.
+
+    Returns
+    -------
+    Layout
+    """
 
     def name(mic: str) -> str:
         return to if mic == was else mic
@@ -55,11 +72,32 @@ def renamed(layout: Layout, was: str, to: str) -> Layout:
 
 
 def with_mics(layout: Layout, mics: tuple[Mic, ...]) -> Layout:
-    """The layout with the mics of those names replaced."""
+    """The layout with the mics of those names replaced.
+
+    Parameters
+    ----------
+    layout : Layout
+    mics : tuple of Mic
+
+    Returns
+    -------
+    Layout
+    """
     new = {m.id: m for m in mics}
     return layout.model_copy(update={"mics": tuple(new.get(m.id, m) for m in layout.mics)})
 
 
 def with_flips(layout: Layout, mics: Set[str]) -> Layout:
-    """The layout with the preamp switch of some mics turned over."""
+    """The layout with the preamp switch of some mics turned over.
+
+    Parameters
+    ----------
+    layout : Layout
+    mics : set of str
+        Short names.
+
+    Returns
+    -------
+    Layout
+    """
     return with_mics(layout, tuple(m.turned_over() for m in layout.mics if m.id in mics))

@@ -180,6 +180,15 @@ class Kit(Record):
     def part(self, part_id: str) -> Drum | Cymbal:
         """The drum or cymbal of that name.
 
+        Parameters
+        ----------
+        part_id : str
+            Its short name.
+
+        Returns
+        -------
+        Drum or Cymbal
+
         Raises
         ------
         KeyError
@@ -196,7 +205,16 @@ class Kit(Record):
         return (*self.drums, *self.cymbals)
 
     def first(self, kind: DrumKind) -> Drum:
-        """The first drum of a kind; a kit always has a snare and a kick."""
+        """The first drum of a kind; a kit always has a snare and a kick.
+
+        Parameters
+        ----------
+        kind : DrumKind
+
+        Returns
+        -------
+        Drum
+        """
         return next(d for d in self.drums if d.kind == kind)
 
     @property
@@ -206,7 +224,17 @@ class Kit(Record):
 
 
 def reference_point(drum: Drum) -> Vector:
-    """Where the tape is held on a drum, metres."""
+    """Where the tape is held on a drum, metres.
+
+    Parameters
+    ----------
+    drum : Drum
+
+    Returns
+    -------
+    tuple of float, shape (3,)
+        Metres.
+    """
     if drum.reference == "batter":
         return drum.batter_m
     b, a, d = drum.batter_m, drum.axis, drum.depth_m
@@ -214,12 +242,32 @@ def reference_point(drum: Drum) -> Vector:
 
 
 def centre_of(part: Drum | Cymbal) -> Vector:
-    """Where a tape is held at a part of the kit: the batter's centre or the bell, metres."""
+    """Where a tape is held at a part of the kit: the batter's centre or the bell, metres.
+
+    Parameters
+    ----------
+    part : Drum or Cymbal
+
+    Returns
+    -------
+    tuple of float, shape (3,)
+        Metres.
+    """
     return part.batter_m if isinstance(part, Drum) else part.centre_m
 
 
 def depth_of(part: Drum | Cymbal) -> float:
-    """From the struck face to the far one, metres; a cymbal has none."""
+    """From the struck face to the far one, metres; a cymbal has none.
+
+    Parameters
+    ----------
+    part : Drum or Cymbal
+
+    Returns
+    -------
+    float
+        Metres.
+    """
     return part.depth_m if isinstance(part, Drum) else 0.0
 
 
@@ -228,7 +276,17 @@ def _port_flipped(port: Port | None) -> Port | None:
 
 
 def mirrored(kit: Kit, name: str) -> Kit:
-    """The same kit for a drummer who leads with the other hand: x mirrored about the snare."""
+    """The same kit for a drummer who leads with the other hand: x mirrored about the snare.
+
+    Parameters
+    ----------
+    kit : Kit
+    name : str
+
+    Returns
+    -------
+    Kit
+    """
 
     def flip(v: Vector) -> Vector:
         return (-v[0], v[1], v[2])

@@ -193,6 +193,15 @@ class Layout(Record):
     def mic(self, mic_id: str) -> Mic:
         """The mic of that name.
 
+        Parameters
+        ----------
+        mic_id : str
+            Its short name.
+
+        Returns
+        -------
+        Mic
+
         Raises
         ------
         KeyError
@@ -204,6 +213,15 @@ class Layout(Record):
         raise KeyError(mic_id)
 
     def with_mic(self, mic: Mic) -> "Layout":
-        """The same layout with the mic of that name replaced."""
+        """The same layout with the mic of that name replaced.
+
+        Parameters
+        ----------
+        mic : Mic
+
+        Returns
+        -------
+        Layout
+        """
         mics = tuple(mic if m.id == mic.id else m for m in self.mics)
         return self.model_copy(update={"mics": mics})

@@ -89,7 +89,16 @@ MATERIALS: Final[dict[str, Material]] = {
 
 
 def known(name: str) -> str:
-    """The name, if the table has it; a ValueError with the nearest names otherwise."""
+    """The name, if the table has it; a ValueError with the nearest names otherwise.
+
+    Parameters
+    ----------
+    name : str
+
+    Returns
+    -------
+    str
+    """
     if name not in MATERIALS:
         raise ValueError(f"no material {name!r}; expected one of {', '.join(MATERIALS)}")
     return name

@@ -18,7 +18,16 @@ class References:
 
 
 def references(layout: Layout) -> References:
-    """Where the snare and kick tapes are held."""
+    """Where the snare and kick tapes are held.
+
+    Parameters
+    ----------
+    layout : Layout
+
+    Returns
+    -------
+    References
+    """
     return References(
         np.array(reference_point(layout.kit.first("snare"))),
         np.array(reference_point(layout.kit.first("kick"))),

@@ -123,7 +123,17 @@ class Room(Record):
 
 
 def notch_box(room: Room) -> tuple[float, float, float, float] | None:
-    """The cut corner as x0, y0, x1, y1, metres; None for a box."""
+    """The cut corner as x0, y0, x1, y1, metres; None for a box.
+
+    Parameters
+    ----------
+    room : Room
+
+    Returns
+    -------
+    (float, float, float, float) or None
+        x0, y0, x1, y1, metres.
+    """
     n = room.notch
     if n is None:
         return None
@@ -133,13 +143,33 @@ def notch_box(room: Room) -> tuple[float, float, float, float] | None:
 
 
 def floor_area(room: Room) -> float:
-    """Square metres of the floor without the corner cut away."""
+    """Square metres of the floor without the corner cut away.
+
+    Parameters
+    ----------
+    room : Room
+
+    Returns
+    -------
+    float
+        m².
+    """
     n = room.notch
     return room.width_m * room.length_m - (n.width_m * n.length_m if n else 0.0)
 
 
 def volume(room: Room) -> float:
-    """Cubic metres."""
+    """Cubic metres.
+
+    Parameters
+    ----------
+    room : Room
+
+    Returns
+    -------
+    float
+        m³.
+    """
     return floor_area(room) * room.height_m
 
 
@@ -219,12 +249,12 @@ def inside_spaces(at: Floats, room: Room) -> Mask:
     -------
     ndarray of bool, shape (N,)
     """
-    found = np.zeros(len(at), bool)
+    within = np.zeros(len(at), bool)
     for s in room.spaces:
         low = np.array([s.x_m, s.y_m, 0.0])
         high = low + np.array([s.width_m, s.length_m, s.height_m])
-        found |= ((at >= low) & (at <= high)).all(axis=1)
-    return found
+        within |= ((at >= low) & (at <= high)).all(axis=1)
+    return within
 
 
 def inside_doorways(at: Floats, room: Room) -> Mask:
@@ -240,21 +270,21 @@ def inside_doorways(at: Floats, room: Room) -> Mask:
     -------
     ndarray of bool, shape (N,)
     """
-    found = np.zeros(len(at), bool)
+    within = np.zeros(len(at), bool)
     for d in room.doors:
         if d.leads_to is None:
             continue
         across, along = (1, 0) if d.wall in ("back", "front") else (0, 1)
         depth = room.length_m if across == 1 else room.width_m
         past = -at[:, across] if d.wall in ("back", "left") else at[:, across] - depth
-        found |= (
+        within |= (
             (past >= 0)
             & (past <= DOORWAY_M)
             & (at[:, along] >= d.at_m)
             & (at[:, along] <= d.at_m + d.width_m)
             & (at[:, 2] <= d.height_m)
         )
-    return found
+    return within
 
 
 def in_gobos(at: Floats, room: Room) -> Mask:
@@ -270,22 +300,35 @@ def in_gobos(at: Floats, room: Room) -> Mask:
     -------
     ndarray of bool, shape (N,)
     """
-    found = np.zeros(len(at), bool)
+    within = np.zeros(len(at), bool)
     for g in room.gobos:
         c, s = np.cos(g.turn_rad), np.sin(g.turn_rad)
         x, y = at[:, 0] - g.x_m, at[:, 1] - g.y_m
-        found |= (
+        within |= (
             (np.abs(c * x + s * y) <= g.width_m / 2)
             & (np.abs(-s * x + c * y) <= g.thickness_m / 2)
             & (at[:, 2] <= g.height_m)
         )
-    return found
+    return within
 
 
 def wall_distances(x: float, y: float, room: Room) -> dict[Wall, float]:
     """How far a place on the floor is from the wall in each of the four directions, metres.
 
     In an L the nearer inner wall counts where it lies in the way.
+
+    Parameters
+    ----------
+    x : float
+        Across the room, metres.
+    y : float
+        Along the room, metres.
+    room : Room
+
+    Returns
+    -------
+    dict of Wall to float
+        Metres.
     """
     left, right = 0.0, room.width_m
     back, front = 0.0, room.length_m

@@ -81,7 +81,17 @@ def response_db(
 
 
 def heights(kit: Kit) -> dict[str, float]:
-    """The three heights a spot is judged at, metres over the floor."""
+    """The three heights a spot is judged at, metres over the floor.
+
+    Parameters
+    ----------
+    kit : Kit
+
+    Returns
+    -------
+    dict of str to float
+        Metres over the floor, by short name.
+    """
     return {
         "kick": max(kit.first("kick").batter_m[2], 0.05),
         "snare": kit.first("snare").batter_m[2],
@@ -130,7 +140,16 @@ class SpotBoard:
 
 
 def spot_report(layout: Layout) -> SpotBoard | None:
-    """The response where the kit stands, and the map of spots; None without a room."""
+    """The response where the kit stands, and the map of spots; None without a room.
+
+    Parameters
+    ----------
+    layout : Layout
+
+    Returns
+    -------
+    SpotBoard or None
+    """
     room = layout.room
     if room is None:
         return None

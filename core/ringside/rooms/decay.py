@@ -77,32 +77,54 @@ class Decay:
 
 
 def wall_area(room: Room, wall: str) -> float:
-    """Square metres of a wall; what an L cuts from one stretch it adds as an inner wall."""
+    """Square metres of a wall; what an L cuts from one stretch it adds as an inner wall.
+
+    Parameters
+    ----------
+    room : Room
+    wall : str
+
+    Returns
+    -------
+    float
+        m².
+    """
     return (room.width_m if wall in ("back", "front") else room.length_m) * room.height_m
 
 
 def areas(room: Room, kit: Kit | None = None) -> list[Area]:
-    """Every surface with what covers it; the rug covers floor and a door covers wall."""
+    """Every surface with what covers it; the rug covers floor and a door covers wall.
+
+    Parameters
+    ----------
+    room : Room
+    kit : Kit or None
+        Which stands on the floor, if one does.
+
+    Returns
+    -------
+    list of Area
+    """
     rug = 0.0
     if kit is not None and kit.rug is not None:
         rug = min(kit.rug.width_m * kit.rug.length_m, floor_area(room))
-    found = []
+    parts = []
     for name in SURFACES:
         material = getattr(room.surfaces, name)
         if name in ("floor", "ceiling"):
-            found.append(Area(name, material, floor_area(room) - (rug if name == "floor" else 0)))
+            parts.append(Area(name, material, floor_area(room) - (rug if name == "floor" else 0)))
             continue
         doors = [d for d in room.doors if d.wall == name]
         bare = wall_area(room, name) - sum(d.width_m * d.height_m for d in doors)
-        found.append(Area(name, material, max(bare, 0.0)))
-        found += [
+        parts.append(Area(name, material, max(bare, 0.0)))
+        parts += [
             Area(f"door, {name}", "open" if d.open else "wooden door", d.width_m * d.height_m)
             for d in doors
         ]
     if rug:
-        found.append(Area("rug", RUG_MATERIAL, rug))
-    found += [Area(g.name, g.material, 2 * g.width_m * g.height_m) for g in room.gobos]
-    return found
+        parts.append(Area("rug", RUG_MATERIAL, rug))
+    parts += [Area(g.name, g.material, 2 * g.width_m * g.height_m) for g in room.gobos]
+    return parts
 
 
 def air_m(air: Air) -> Floats:
@@ -152,17 +174,56 @@ def decay(parts: list[Area], cubic_m: float, speed: float, air: Floats) -> tuple
 
 
 def schroeder_hz(decay_s: float, cubic_m: float) -> float:
-    """Above it single modes are no longer heard, hertz: 2000·√(T/V)."""
+    """Above it single modes are no longer heard, hertz: 2000·√(T/V).
+
+    Parameters
+    ----------
+    decay_s : float
+        Decay over 60 dB, seconds.
+    cubic_m : float
+        Volume, m³.
+
+    Returns
+    -------
+    float
+        Hertz.
+    """
     return float(2000 * np.sqrt(decay_s / cubic_m))
 
 
 def critical_distance(cubic_m: float, decay_s: float, q: float = 1.0) -> float:
-    """Where direct and reverberant sound are equal, metres: 0.057·√(Q·V/T)."""
+    """Where direct and reverberant sound are equal, metres: 0.057·√(Q·V/T).
+
+    Parameters
+    ----------
+    cubic_m : float
+        Volume, m³.
+    decay_s : float
+        Decay over 60 dB, seconds.
+    q : float
+        Directivity of the source; 1 for one that sends alike to all sides.
+
+    Returns
+    -------
+    float
+        Metres.
+    """
     return float(0.057 * np.sqrt(q * cubic_m / decay_s))
 
 
 def random_energy(pressure_share: float) -> float:
-    """Share of a diffuse field a first-order mic takes up: a² + (1 - a)²/3 (Eargle)."""
+    """Share of a diffuse field a first-order mic takes up: a² + (1 - a)²/3 (Eargle).
+
+    Parameters
+    ----------
+    pressure_share : float
+        1 for an omni, 0.5 for a cardioid, 0 for a figure-8.
+
+    Returns
+    -------
+    float
+        From 0 to 1.
+    """
     return pressure_share**2 + (1 - pressure_share) ** 2 / 3
 
 
@@ -200,7 +261,16 @@ def words_for_decay(room: Room, times: Floats) -> list[str]:
 
 
 def decay_report(layout: Layout) -> Decay | None:
-    """Decay by band and what follows from it; None without a room."""
+    """Decay by band and what follows from it; None without a room.
+
+    Parameters
+    ----------
+    layout : Layout
+
+    Returns
+    -------
+    Decay or None
+    """
     room = layout.room
     if room is None:
         return None

@@ -91,6 +91,10 @@ def counted(area_m2: float, edge_m: float, top: float) -> float:
     area_m2, edge_m : float
         Of the floor, square metres; round it, metres.
     top : float
+
+    Returns
+    -------
+    float
     """
     return area_m2 * top**2 / (4 * np.pi) + edge_m * top / (4 * np.pi)
 
@@ -112,7 +116,17 @@ def _plan_numbers(outline: tuple[float, ...], top: float) -> tuple[float, ...]:
 
 
 def plan_top(room: Room) -> float:
-    """Up to which wave number the plan of a room has about `MOST_PLAN` modes, rad/m."""
+    """Up to which wave number the plan of a room has about `MOST_PLAN` modes, rad/m.
+
+    Parameters
+    ----------
+    room : Room
+
+    Returns
+    -------
+    float
+        rad/m.
+    """
     n = room.notch
     area = room.width_m * room.length_m - (n.width_m * n.length_m if n else 0.0)
     edge = 2 * (room.width_m + room.length_m)
@@ -123,6 +137,17 @@ def plan_wave_numbers(room: Room, top: float) -> tuple[float, ...]:
     """Wave numbers of the floor plan of an L up to `top`, rad/m, the uniform one (0) first.
 
     Whichever corner is cut the plan is the same, turned over.
+
+    Parameters
+    ----------
+    room : Room
+    top : float
+        Wave number, rad/m.
+
+    Returns
+    -------
+    tuple of float
+        rad/m.
     """
     n = room.notch
     assert n is not None

@@ -47,6 +47,10 @@ def box_modes(size_m: tuple[float, float, float], speed: float, top_hz: float) -
     speed, top_hz : float
         Speed of sound, m/s; the highest frequency, hertz.
 
+    Returns
+    -------
+    list of Mode
+
     References
     ----------
     Kuttruff, Room Acoustics, ch. 3.
@@ -69,7 +73,20 @@ def _kind(directions: int) -> ModeKind:
 
 
 def l_modes(room: Room, speed: float, top_hz: float) -> list[Mode]:
-    """Modes of an L-shaped room up to a frequency; the order counts (plan, height)."""
+    """Modes of an L-shaped room up to a frequency; the order counts (plan, height).
+
+    Parameters
+    ----------
+    room : Room
+    speed : float
+        Speed of sound, m/s.
+    top_hz : float
+        Up to which frequency, hertz.
+
+    Returns
+    -------
+    list of Mode
+    """
     top = 2 * np.pi * top_hz / speed
     rows = []
     for p, k in enumerate(plan_wave_numbers(room, float(top))):
@@ -84,6 +101,18 @@ def l_modes(room: Room, speed: float, top_hz: float) -> list[Mode]:
 def counted(room: Room, speed: float, top_hz: float) -> float:
     """About how many modes a room has up to a frequency.
 
+    Parameters
+    ----------
+    room : Room
+    speed : float
+        Speed of sound, m/s.
+    top_hz : float
+        Up to which frequency, hertz.
+
+    Returns
+    -------
+    float
+
     References
     ----------
     Kuttruff, Room Acoustics, eq. 3.20: 4π/3·V(f/c)³ + π/4·S(f/c)² + L/8·(f/c), the surface
@@ -96,7 +125,19 @@ def counted(room: Room, speed: float, top_hz: float) -> float:
 
 
 def listed_top_hz(room: Room, speed: float) -> float:
-    """Up to where modes are listed one by one: 200 Hz, or lower in a large room, whole hertz."""
+    """Up to where modes are listed one by one: 200 Hz, or lower in a large room, whole hertz.
+
+    Parameters
+    ----------
+    room : Room
+    speed : float
+        Speed of sound, m/s.
+
+    Returns
+    -------
+    float
+        Hertz.
+    """
     tops = np.arange(10.0, MODES_TOP_HZ + 1)
     few = [t for t in tops if counted(room, speed, float(t)) <= MOST_LISTED]
     top = few[-1] if few else tops[0]
@@ -106,7 +147,20 @@ def listed_top_hz(room: Room, speed: float) -> float:
 
 
 def modes(room: Room, speed: float, top_hz: float | None = None) -> list[Mode]:
-    """The modes of a room, lowest first, up to where single ones matter or to `top_hz`."""
+    """The modes of a room, lowest first, up to where single ones matter or to `top_hz`.
+
+    Parameters
+    ----------
+    room : Room
+    speed : float
+        Speed of sound, m/s.
+    top_hz : float or None
+        Up to which frequency, hertz.
+
+    Returns
+    -------
+    list of Mode
+    """
     top = listed_top_hz(room, speed) if top_hz is None else top_hz
     if room.notch is None:
         return box_modes((room.width_m, room.length_m, room.height_m), speed, top)
@@ -114,7 +168,18 @@ def modes(room: Room, speed: float, top_hz: float | None = None) -> list[Mode]:
 
 
 def beyond_words(room: Room, speed: float) -> list[str]:
-    """What is said of the modes that are counted and not listed; nothing where all are."""
+    """What is said of the modes that are counted and not listed; nothing where all are.
+
+    Parameters
+    ----------
+    room : Room
+    speed : float
+        Speed of sound, m/s.
+
+    Returns
+    -------
+    list of str
+    """
     top = listed_top_hz(room, speed)
     if top >= MODES_TOP_HZ:
         return []
@@ -127,7 +192,17 @@ def beyond_words(room: Room, speed: float) -> list[str]:
 
 
 def modes_words(rows: list[Mode]) -> list[str]:
-    """Where modes pile up and where the widest gap between low ones is."""
+    """Where modes pile up and where the widest gap between low ones is.
+
+    Parameters
+    ----------
+    rows : list of Mode
+        Lowest first.
+
+    Returns
+    -------
+    list of str
+    """
     low = [r.hz for r in rows if r.hz <= 120]
     if len(low) < 2:
         return ["So small a room has hardly a mode under 120 Hz: it will sound thin and boxy."]

@@ -93,7 +93,17 @@ class Net:
 
 
 def held_at(part: Drum | Cymbal) -> Vector:
-    """Where the tape is held at a part, metres."""
+    """Where the tape is held at a part, metres.
+
+    Parameters
+    ----------
+    part : Drum or Cymbal
+
+    Returns
+    -------
+    tuple of float, shape (3,)
+        Metres.
+    """
     return reference_point(part) if isinstance(part, Drum) else part.centre_m
 
 
@@ -191,7 +201,17 @@ class Lines:
 
 
 def lines_of(ends: Sequence[Ends]) -> Lines:
-    """Readings between parts by number; None is the floor."""
+    """Readings between parts by number; None is the floor.
+
+    Parameters
+    ----------
+    ends : sequence of Ends
+        Numbers of parts; none for the floor.
+
+    Returns
+    -------
+    Lines
+    """
     one = np.array([a for a, _ in ends], dtype=int)
     two = np.array([a if b is None else b for a, b in ends], dtype=int)
     return Lines(one, two, np.array([b is None for _, b in ends], dtype=bool))
@@ -220,7 +240,17 @@ def computed(points: Floats, ends: Sequence[Ends]) -> tuple[Floats, Floats]:
 
 
 def ends_of(kit: Kit, r: Reading) -> Ends:
-    """The ends of a reading by number; None is the floor."""
+    """The ends of a reading by number; None is the floor.
+
+    Parameters
+    ----------
+    kit : Kit
+    r : Reading
+
+    Returns
+    -------
+    Ends
+    """
     ids = kit.source_ids
     return ids.index(r.a), None if r.b is None else ids.index(r.b)
 
@@ -236,7 +266,16 @@ class Task:
 
 
 def task_of(kit: Kit) -> Task:
-    """The arrays of a kit and all its readings."""
+    """The arrays of a kit and all its readings.
+
+    Parameters
+    ----------
+    kit : Kit
+
+    Returns
+    -------
+    Task
+    """
     ends = tuple(ends_of(kit, r) for r in kit.readings)
     read = np.array([r.metres for r in kit.readings])
     return Task(drawn_points(kit), _prior(kit, hold_bearing=False), ends, read)
@@ -279,7 +318,20 @@ def _settled(
 
 
 def solve(kit: Kit, used: list[int], task: Task | None = None) -> Net:
-    """The plan from some of the readings, with the doubt about each part."""
+    """The plan from some of the readings, with the doubt about each part.
+
+    Parameters
+    ----------
+    kit : Kit
+    used : list of int
+        Numbers of the readings that count.
+    task : Task or None
+        The arrays of the kit, where they are at hand.
+
+    Returns
+    -------
+    Net
+    """
     task = task or task_of(kit)
     points, cost, said, slope = _settled(task, used, EXACT)
     told = slope.T @ slope / TAPE_M**2
@@ -305,6 +357,14 @@ def fit(kit: Kit) -> Net:
     worst in turn, because a large error bends the plan and the residuals with it. The one
     without which the rest fits best is left out; those that explain it nearly as well are its
     rivals. At most a third of the readings can be left out, and `MOST_OUT`.
+
+    Parameters
+    ----------
+    kit : Kit
+
+    Returns
+    -------
+    Net
     """
     used = [i for i, r in enumerate(kit.readings) if r.sure]
     out: list[int] = []

@@ -18,6 +18,14 @@ def solved(kit: Kit) -> Kit:
     """The kit with every part where the readings say; as it was drawn when there are none.
 
     The answer depends on the drawing and the readings alone, not on the order they came in.
+
+    Parameters
+    ----------
+    kit : Kit
+
+    Returns
+    -------
+    Kit
     """
     if not any(r.sure for r in kit.readings):
         if not kit.drawn:
@@ -47,6 +55,20 @@ def solved(kit: Kit) -> Kit:
 def read(kit: Kit, a: str, b: str | None, metres: float) -> Kit:
     """The kit with one more reading; an older one between the same ends is replaced, or joined
     when both read the same.
+
+    Parameters
+    ----------
+    kit : Kit
+    a : str
+        Short name of a mic.
+    b : str or None
+        Short name of the other end; none for the floor.
+    metres : float
+        As read.
+
+    Returns
+    -------
+    Kit
 
     Raises
     ------
@@ -78,7 +100,20 @@ def read(kit: Kit, a: str, b: str | None, metres: float) -> Kit:
 
 
 def forget(kit: Kit, a: str, b: str | None) -> Kit:
-    """The kit without the reading between two ends."""
+    """The kit without the reading between two ends.
+
+    Parameters
+    ----------
+    kit : Kit
+    a : str
+        Short name of a mic.
+    b : str or None
+        Short name of the other end; none for the floor.
+
+    Returns
+    -------
+    Kit
+    """
     kept = tuple(r for r in kit.readings if {r.a, r.b} != {a, b})
     return kit.model_copy(update={"readings": kept})
 
@@ -91,6 +126,10 @@ def not_in(kit: Kit, log: Sequence[tuple[str, str | None, float]]) -> list[int]:
     ----------
     log : sequence of (str, str or None, float)
         The two ends (None is the floor) and metres, oldest first.
+
+    Returns
+    -------
+    list of int
     """
     ids = set(kit.source_ids)
     newest: dict[frozenset[str | None], int] = {}

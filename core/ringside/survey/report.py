@@ -9,7 +9,16 @@ from ringside.survey.walk import GUARDED, HEIGHT_PLACED_M, PLACED_M, Ask, Ends, 
 
 
 def end_words(part: Drum | Cymbal) -> str:
-    """Where the tape is held at a part."""
+    """Where the tape is held at a part.
+
+    Parameters
+    ----------
+    part : Drum or Cymbal
+
+    Returns
+    -------
+    str
+    """
     if isinstance(part, Cymbal):
         return "the bell"
     if part.kind == "kick":
@@ -64,6 +73,10 @@ def tape_report(kit: Kit, skip: frozenset[Ends] = frozenset()) -> TapeReport:
     ----------
     skip : frozenset
         Readings that cannot be taken, each as the set of its two ends.
+
+    Returns
+    -------
+    TapeReport
     """
     net = fit(kit)
     said = computed(net.points, [ends_of(kit, r) for r in kit.readings])[0]

@@ -26,7 +26,16 @@ TAPE_REACH_M: Final = 2.5
 
 
 def walk_order(kit: Kit) -> list[int]:
-    """Parts in the order they are measured: snare, kick, the drums round, the cymbals round."""
+    """Parts in the order they are measured: snare, kick, the drums round, the cymbals round.
+
+    Parameters
+    ----------
+    kit : Kit
+
+    Returns
+    -------
+    list of int
+    """
     ids = kit.source_ids
     s, k = ids.index(kit.first("snare").id), ids.index(kit.first("kick").id)
     at = np.array([held_at(p) for p in kit.parts])[:, :2]
@@ -44,7 +53,18 @@ def walk_order(kit: Kit) -> list[int]:
 
 
 def end_name(kit: Kit, end: int | None) -> str | None:
-    """The short name of an end; None for the floor."""
+    """The short name of an end; None for the floor.
+
+    Parameters
+    ----------
+    kit : Kit
+    end : int or None
+        Number of the part; none for the floor.
+
+    Returns
+    -------
+    str or None
+    """
     return None if end is None else kit.source_ids[end]
 
 
@@ -77,6 +97,18 @@ def next_reading(kit: Kit, net: Net, skip: frozenset[Ends] = frozenset()) -> Ask
     """The one reading that is worth most now; None when every part is placed and checked.
 
     `skip` are readings that cannot be taken, as sets of their two ends.
+
+    Parameters
+    ----------
+    kit : Kit
+    net : Net
+        As solved so far.
+    skip : frozenset of Ends
+        What was asked and not read.
+
+    Returns
+    -------
+    Ask or None
     """
     doubtful = [*net.suspects, *net.rivals]
     if doubtful:  # what was repeated least comes first, so that each gets its turn
@@ -98,7 +130,20 @@ def next_reading(kit: Kit, net: Net, skip: frozenset[Ends] = frozenset()) -> Ask
 
 
 def doubt(net: Net, part: int) -> tuple[float, float]:
-    """How well a part is known: the worst direction in plan and the height, metres, one sigma."""
+    """How well a part is known: the worst direction in plan and the height, metres, one sigma.
+
+    Parameters
+    ----------
+    net : Net
+        As solved so far.
+    part : int
+        Its number in the kit.
+
+    Returns
+    -------
+    (float, float)
+        In plan and in height, metres, one sigma.
+    """
     block = net.covariance[3 * part : 3 * part + 3, 3 * part : 3 * part + 3]
     return float(np.sqrt(np.linalg.eigvalsh(block[:2, :2])[-1])), float(np.sqrt(block[2, 2]))
 

@@ -160,21 +160,40 @@ class Around:
         return np.array([c * self.u[0] - s * self.u[1], s * self.u[0] + c * self.u[1], 0.0])
 
     def drums(self, kind: str) -> tuple[Drum, ...]:
-        """Every drum of a kind."""
+        """Every drum of a kind.
+
+        Parameters
+        ----------
+        kind : str
+            Kind of drum, as `snare`.
+
+        Returns
+        -------
+        tuple of Drum
+        """
         return tuple(d for d in self.kit.drums if d.kind == kind)
 
     def needed(self, kind: str) -> Drum:
         """The first drum of a kind, or an error that says it is missing.
+
+        Parameters
+        ----------
+        kind : str
+            Kind of drum, as `snare`.
+
+        Returns
+        -------
+        Drum
 
         Raises
         ------
         RingsideError
             When the kit has none.
         """
-        found = self.drums(kind)
-        if not found:
+        drums = self.drums(kind)
+        if not drums:
             raise RingsideError(f"this kit has no {kind} tom; choose another technique")
-        return found[0]
+        return drums[0]
 
     # --- the room ---------------------------------------------------------------------------
 
@@ -223,7 +242,18 @@ class Around:
         return float(far[ok].max()) if ok.any() else 0.0
 
     def under_ceiling(self, z: float) -> float:
-        """A height, or as high as the room allows."""
+        """A height, or as high as the room allows.
+
+        Parameters
+        ----------
+        z : float
+            Height, metres.
+
+        Returns
+        -------
+        float
+            Metres.
+        """
         if self.room is None:
             return z
         return min(z, self.room.height_m - CEILING_M)
@@ -235,7 +265,7 @@ class Around:
         """
         room = self.must_room()
         w, d = room.width_m, room.length_m
-        found = {
+        free = {
             "back left": [(0.0, 0.0)], "back right": [(w, 0.0)],
             "front right": [(w, d)], "front left": [(0.0, d)],
         }  # fmt: skip
@@ -245,8 +275,8 @@ class Around:
             side = 0.0 if room.notch.corner.endswith("left") else w
             end = 0.0 if room.notch.corner.startswith("back") else d
             inner_x, inner_y = (x1 if side == 0.0 else x0), (y1 if end == 0.0 else y0)
-            found[room.notch.corner] = [(side, inner_y), (inner_x, end)]
-        flat = [p for spots in found.values() for p in spots]
+            free[room.notch.corner] = [(side, inner_y), (inner_x, end)]
+        flat = [p for spots in free.values() for p in spots]
         return to_kit(np.array([(x, y, 0.0) for x, y in flat]), room)
 
     def must_room(self) -> Room:

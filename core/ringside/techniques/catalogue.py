@@ -26,6 +26,15 @@ TECHNIQUES: Final[dict[str, Technique]] = {
 def technique(id_: str) -> Technique:
     """The technique of that name.
 
+    Parameters
+    ----------
+    id_ : str
+        Its name in the table.
+
+    Returns
+    -------
+    Technique
+
     Raises
     ------
     RingsideError
@@ -37,7 +46,17 @@ def technique(id_: str) -> Technique:
 
 
 def targets_in(t: Technique, layout: Layout) -> list[str]:
-    """The drums, cymbals or spaces of a layout that a technique can be put up for."""
+    """The drums, cymbals or spaces of a layout that a technique can be put up for.
+
+    Parameters
+    ----------
+    t : Technique
+    layout : Layout
+
+    Returns
+    -------
+    list of str
+    """
     if "space" in t.over:
         return [s.id for s in layout.room.spaces] if layout.room else []
     return [p.id for p in layout.kit.parts if p.kind in t.over and _suits(t, p)]
@@ -59,7 +78,17 @@ _MISSING: Final = {
 
 
 def lacking(t: Technique, layout: Layout) -> str:
-    """Why a technique is not for this layout, in words; empty when it is."""
+    """Why a technique is not for this layout, in words; empty when it is.
+
+    Parameters
+    ----------
+    t : Technique
+    layout : Layout
+
+    Returns
+    -------
+    str
+    """
     kit: Kit = layout.kit
     for need in t.needs:
         if need == "room" and layout.room is None:
@@ -108,7 +137,18 @@ class TechniqueRow:
 
 
 def listed(layout: Layout, hands: HandSizes) -> list[TechniqueRow]:
-    """The whole list for a layout: words, numbers from somebody's hand, targets, what lacks."""
+    """The whole list for a layout: words, numbers from somebody's hand, targets, what lacks.
+
+    Parameters
+    ----------
+    layout : Layout
+    hands : HandSizes
+        Widths of a person's hand, metres.
+
+    Returns
+    -------
+    list of TechniqueRow
+    """
     kick, snare = layout.kit.first("kick"), layout.kit.first("snare")
     leads = -1.0 if kick.batter_m[0] < snare.batter_m[0] else 1.0
     return [_listed(t, layout, hands, leads) for t in TECHNIQUES.values()]

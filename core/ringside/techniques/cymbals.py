@@ -66,7 +66,19 @@ def _over(a: Around, n: Numbers) -> Made:
 
 
 def under(a: Around, n: Numbers) -> Made:
-    """Under the edge of a cymbal."""
+    """Under the edge of a cymbal.
+
+    Parameters
+    ----------
+    a : Around
+        The kit and the part a technique is put up for.
+    n : Numbers
+        By name, in metres, degrees or hours.
+
+    Returns
+    -------
+    Made
+    """
     return _plate(a, n, "under", "cardioid")
 
 

@@ -30,7 +30,23 @@ SIDE_TRIES: Final = tuple(
 
 
 def both(a: Around, i: int, j: int, on: tuple[str, ...] = ("snare", "kick")) -> tuple[Equal, ...]:
-    """Two mics of a recipe as far from the snare, and from the kick."""
+    """Two mics of a recipe as far from the snare, and from the kick.
+
+    Parameters
+    ----------
+    a : Around
+        The kit and the part a technique is put up for.
+    i : int
+        Number of one mic in the recipe.
+    j : int
+        Number of the other.
+    on : tuple of str
+        Short names of the drums.
+
+    Returns
+    -------
+    tuple of Equal
+    """
     points = {"snare": a.s, "kick": a.k}
     return tuple(Equal(on=name, a=i, b=j, to_a=points[name], to_b=points[name]) for name in on)
 
@@ -86,7 +102,19 @@ def _mirror(
 
 
 def turned(a: Around, n: Numbers) -> Made:
-    """A spaced pair mirrored across the plane through snare and kick: both on one ring."""
+    """A spaced pair mirrored across the plane through snare and kick: both on one ring.
+
+    Parameters
+    ----------
+    a : Around
+        The kit and the part a technique is put up for.
+    n : Numbers
+        By name, in metres, degrees or hours.
+
+    Returns
+    -------
+    Made
+    """
     left, right, notes = _mirror(a, n["width"], n["over"], n["forward"])
     puts = _pair((left, right), (a.s - left, a.s - right))
     return Made(puts=puts, couples=_OVERHEADS, equals=both(a, 0, 1), notes=notes)
@@ -123,7 +151,20 @@ def opened(d: Floats, across: Floats, angle_deg: float) -> tuple[Floats, Floats]
 
 
 def coincident(a: Around, n: Numbers, pattern: Pattern = "cardioid") -> Made:
-    """Two capsules at one point, opened by an angle; the one that looks left sits right."""
+    """Two capsules at one point, opened by an angle; the one that looks left sits right.
+
+    Parameters
+    ----------
+    a : Around
+        The kit and the part a technique is put up for.
+    n : Numbers
+        By name, in metres, degrees or hours.
+    pattern : Pattern
+
+    Returns
+    -------
+    Made
+    """
     mid, d, notes = _at_one_point(a, n)
     half = a.right * n["apart"] / 2
     puts = _pair((mid + half, mid - half), opened(d, a.right, n["angle"]), pattern)
@@ -181,13 +222,36 @@ def _mid_side(a: Around, n: Numbers) -> Made:
 
 
 def mono_over(a: Around, n: Numbers) -> Made:
-    """One over the kit, in the plane of snare and kick, at the middle of the two."""
+    """One over the kit, in the plane of snare and kick, at the middle of the two.
+
+    Parameters
+    ----------
+    a : Around
+        The kit and the part a technique is put up for.
+    n : Numbers
+        By name, in metres, degrees or hours.
+
+    Returns
+    -------
+    Made
+    """
     mid, d, notes = _at_one_point(a, n)
     return Made(puts=(Put(id="OM", name="Mono over", at=mid, way=d, role="overhead"),), notes=notes)
 
 
 def over_and_side(a: Around, n: Numbers) -> Made:
     """One over the snare, one low beside the floor tom, both as far from the snare centre.
+
+    Parameters
+    ----------
+    a : Around
+        The kit and the part a technique is put up for.
+    n : Numbers
+        By name, in metres, degrees or hours.
+
+    Returns
+    -------
+    Made
 
     Raises
     ------

@@ -44,7 +44,19 @@ class Named:
     hand: Hand | None = None
 
     def start(self, hands: HandSizes, leads: float) -> float:
-        """Its default for somebody's hand, on a right-handed (+1) or left-handed (-1) kit."""
+        """Its default for somebody's hand, on a right-handed (+1) or left-handed (-1) kit.
+
+        Parameters
+        ----------
+        hands : HandSizes
+            Widths of a person's hand, metres.
+        leads : float
+            +1 right-handed, -1 left-handed.
+
+        Returns
+        -------
+        float
+        """
         value = self.default if self.hand is None else float(getattr(hands, self.hand))
         if self.unit == "clock" and leads < 0:
             value = (12.0 - value) % 12.0
@@ -128,5 +140,26 @@ def number(
     id_: str, label: str, default: float, low: float, high: float, *, unit: Unit = "m",
     hand: Hand | None = None,
 ) -> Named:  # fmt: skip
-    """A named number, written on one line."""
+    """A named number, written on one line.
+
+    Parameters
+    ----------
+    id_ : str
+        Its name in the table.
+    label : str
+        As it is shown.
+    default : float
+        Where it starts, in its unit.
+    low : float
+        Least value.
+    high : float
+        Greatest value.
+    unit : Unit
+    hand : Hand or None
+        The width that gives the default.
+
+    Returns
+    -------
+    Named
+    """
     return Named(id=id_, label=label, default=default, low=low, high=high, unit=unit, hand=hand)

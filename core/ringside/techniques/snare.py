@@ -38,7 +38,19 @@ def _clock() -> Named:
 
 
 def centre(a: Around, n: Numbers) -> Made:
-    """Over the head near the rim, aimed at the middle."""
+    """Over the head near the rim, aimed at the middle.
+
+    Parameters
+    ----------
+    a : Around
+        The kit and the part a technique is put up for.
+    n : Numbers
+        By name, in metres, degrees or hours.
+
+    Returns
+    -------
+    Made
+    """
     face = face_of(a.drum, "over")
     at = face.spot(n["height"], n["in"], n["clock"])
     id_, name = _ids(a, "ST", "Snare top")

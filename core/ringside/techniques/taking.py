@@ -41,12 +41,37 @@ class Took:
 
 
 def made(layout: Layout, t: Technique, target: str | None, numbers: Mapping[str, float]) -> Made:
-    """What a recipe places with these numbers."""
+    """What a recipe places with these numbers.
+
+    Parameters
+    ----------
+    layout : Layout
+    t : Technique
+    target : str or None
+        Short name of the drum, cymbal or space it is for; the first that suits
+        where it is left out.
+    numbers : mapping of str to float
+        By name, in metres, degrees or hours.
+
+    Returns
+    -------
+    Made
+    """
     return t.place(Around(layout, target), numbers)
 
 
 def checked(t: Technique, given: Mapping[str, float]) -> dict[str, float]:
     """Numbers as they were given, each known and within its range.
+
+    Parameters
+    ----------
+    t : Technique
+    given : mapping of str to float
+        By name, as somebody typed them; metres, degrees or hours.
+
+    Returns
+    -------
+    dict of str to float
 
     Raises
     ------
@@ -83,8 +108,8 @@ def _target(t: Technique, layout: Layout, wanted: str | None) -> str | None:
     return wanted
 
 
-def _clear(layout: Layout, found: Made, target: str | None) -> bool:
-    spots = np.array([p.at for p in found.puts])
+def _clear(layout: Layout, laid: Made, target: str | None) -> bool:
+    spots = np.array([p.at for p in laid.puts])
     if any(words_for_all(spots, layout)):
         return False
     if not layout.mics:
@@ -98,6 +123,18 @@ def settle(
     layout: Layout, t: Technique, target: str | None, given: Mapping[str, float], hands: HandSizes
 ) -> tuple[dict[str, float], Made]:
     """The technique's numbers on this kit: what was given, else the first defaults all clear.
+
+    Parameters
+    ----------
+    layout : Layout
+    t : Technique
+    target : str or None
+        Short name of the drum, cymbal or space it is for; the first that suits
+        where it is left out.
+    given : mapping of str to float
+        By name, as somebody typed them; metres, degrees or hours.
+    hands : HandSizes
+        Widths of a person's hand, metres.
 
     Returns
     -------
@@ -123,13 +160,13 @@ def settle(
         }
         numbers = {**start, **tried, **given}
         try:
-            found = made(layout, t, target, numbers)
+            laid = made(layout, t, target, numbers)
         except RingsideError as e:
             fault = fault or e
             continue
-        rank = (2 if _clear(layout, found, target) else 0) + (0 if found.notes else 1)
+        rank = (2 if _clear(layout, laid, target) else 0) + (0 if laid.notes else 1)
         if best is None or rank > best[0]:
-            best = (rank, numbers, found)
+            best = (rank, numbers, laid)
         if rank == 3:
             break
     if best is None:
@@ -138,7 +175,18 @@ def settle(
 
 
 def free_id(taken: set[str], stem: str) -> str:
-    """A short name not yet taken: the stem itself, or with the next number."""
+    """A short name not yet taken: the stem itself, or with the next number.
+
+    Parameters
+    ----------
+    taken : set of str
+        Short names in use.
+    stem : str
+
+    Returns
+    -------
+    str
+    """
     if stem not in taken:
         return stem
     n = 2
@@ -159,10 +207,10 @@ def _from_the_audience(layout: Layout) -> bool:
     return layout.brief is not None and layout.brief.outlook == "audience"
 
 
-def _renamed(found: Made) -> tuple[Put, ...]:
+def _renamed(laid: Made) -> tuple[Put, ...]:
     """The recipe's mics with what is called left and right changed over in every pair."""
-    puts = list(found.puts)
-    for c in found.couples:
+    puts = list(laid.puts)
+    for c in laid.couples:
         one, two = puts[c.left], puts[c.right]
         if one.name.lower().replace("left", "right") == two.name.lower():
             puts[c.left] = replace(one, id=two.id, name=two.name)
@@ -186,6 +234,23 @@ def take(
 ) -> Took:  # fmt: skip
     """The layout with one more technique.
 
+    Parameters
+    ----------
+    layout : Layout
+    id_ : str
+        Its name in the table.
+    target : str or None
+        Short name of the drum, cymbal or space it is for; the first that suits
+        where it is left out.
+    numbers : mapping of str to float or None
+        Those that are not the default, by name; metres, degrees or hours.
+    hands : HandSizes
+        Widths of a person's hand, metres.
+
+    Returns
+    -------
+    Took
+
     Raises
     ------
     RingsideError
@@ -197,19 +262,19 @@ def take(
     if lack:
         raise RingsideError(f"{t.name}: {lack[0].lower()}{lack[1:]}")
     on = _target(t, layout, target)
-    settled, found = settle(layout, t, on, checked(t, numbers or {}), hands)
-    if len(layout.mics) + len(found.puts) > MOST_MICS:
+    settled, laid = settle(layout, t, on, checked(t, numbers or {}), hands)
+    if len(layout.mics) + len(laid.puts) > MOST_MICS:
         raise RingsideError(f"expected at most {MOST_MICS} mics; take some away first")
     ids = {m.id for m in layout.mics}
     channel = max((m.channel or 0 for m in layout.mics), default=0)
     audience = _from_the_audience(layout)
     mics: list[Mic] = []
-    for k, put in enumerate(_renamed(found) if audience else found.puts, 1):
+    for k, put in enumerate(_renamed(laid) if audience else laid.puts, 1):
         name = free_id(ids, put.id)
         ids.add(name)
         mics.append(_mic(put, name, min(channel + k, 256)))
     pairs = []
-    for c in found.couples:
+    for c in laid.couples:
         left, right = mics[c.left].id, mics[c.right].id
         sides = (right, left) if audience else (left, right)
         pairs.append(_couple(c.name, sides, mics))
@@ -224,11 +289,21 @@ def take(
             "techniques": (*layout.techniques, kept),
         }
     )
-    return Took(after, name, found.notes, f"Took {t.name}"[:120])
+    return Took(after, name, laid.notes, f"Took {t.name}"[:120])
 
 
 def in_use(layout: Layout, taken_id: str) -> Taken:
     """The technique in use of that name, or an error.
+
+    Parameters
+    ----------
+    layout : Layout
+    taken_id : str
+        Its name among the techniques in use.
+
+    Returns
+    -------
+    Taken
 
     Raises
     ------
@@ -242,7 +317,21 @@ def in_use(layout: Layout, taken_id: str) -> Taken:
 
 
 def held(old: Mic, at: Any, way: Any) -> Mic:
-    """A mic at a new place and aim, but for what is locked on it."""
+    """A mic at a new place and aim, but for what is locked on it.
+
+    Parameters
+    ----------
+    old : Mic
+        As it stands.
+    at : object
+        Where it would go, metres.
+    way : object
+        Which way it would face, a direction of any length.
+
+    Returns
+    -------
+    Mic
+    """
     spot = vector(at)
     position = tuple(
         o if LOCKS[i] in old.locks else n
@@ -252,13 +341,25 @@ def held(old: Mic, at: Any, way: Any) -> Mic:
     return old.model_copy(update={"position_m": position, "aim": aim})
 
 
-def _replaced(layout: Layout, kept: Taken, found: Made) -> tuple[Mic, ...]:
-    puts = dict(zip(kept.mics, found.puts, strict=False))
+def _replaced(layout: Layout, kept: Taken, laid: Made) -> tuple[Mic, ...]:
+    puts = dict(zip(kept.mics, laid.puts, strict=False))
     return tuple(held(m, puts[m.id].at, puts[m.id].way) if m.id in puts else m for m in layout.mics)
 
 
 def change(layout: Layout, taken_id: str, numbers: Mapping[str, float]) -> Took:
     """The layout with some of a technique's numbers changed; its mics move as one thing.
+
+    Parameters
+    ----------
+    layout : Layout
+    taken_id : str
+        Its name among the techniques in use.
+    numbers : mapping of str to float
+        By name, in metres, degrees or hours.
+
+    Returns
+    -------
+    Took
 
     Raises
     ------
@@ -269,26 +370,37 @@ def change(layout: Layout, taken_id: str, numbers: Mapping[str, float]) -> Took:
     t = technique(kept.technique)
     new = {**kept.numbers, **checked(t, numbers)}
     new = {n.id: new.get(n.id, n.default) for n in t.numbers}
-    found = made(layout, t, kept.target, new)
-    mics = _replaced(layout, kept, found)
+    laid = made(layout, t, kept.target, new)
+    mics = _replaced(layout, kept, laid)
     rows = tuple(
         x.model_copy(update={"numbers": new}) if x.id == kept.id else x for x in layout.techniques
     )
     labels = [n.label.lower() for n in t.numbers if n.id in numbers]
     what = f"{t.name}: {', '.join(labels)}" if labels else f"{t.name} back on its numbers"
     after = layout.model_copy(update={"mics": mics, "techniques": rows})
-    return Took(after, kept.id, found.notes, what[:120])
+    return Took(after, kept.id, laid.notes, what[:120])
 
 
 def remade(layout: Layout, kept: Taken) -> Made | None:
-    """What a technique in use places by its numbers now; None where it no longer can."""
+    """What a technique in use places by its numbers now; None where it no longer can.
+
+    Parameters
+    ----------
+    layout : Layout
+    kept : Taken
+        The technique in use.
+
+    Returns
+    -------
+    Made or None
+    """
     try:
         t = technique(kept.technique)
         full = {n.id: kept.numbers.get(n.id, n.default) for n in t.numbers}
-        found = made(layout, t, kept.target, full)
+        laid = made(layout, t, kept.target, full)
     except RingsideError:
         return None
-    return found if len(found.puts) == len(kept.mics) else None
+    return laid if len(laid.puts) == len(kept.mics) else None
 
 
 ON_NUMBERS_M: Final = 1e-4
@@ -299,6 +411,17 @@ def restood(before: Layout, after: Layout) -> Layout:
 
     Only what was put up for one drum or cymbal follows it; a mic that was moved or turned by
     hand is left where the edit put it.
+
+    Parameters
+    ----------
+    before : Layout
+        As it was.
+    after : Layout
+        As it is now.
+
+    Returns
+    -------
+    Layout
     """
     was = {k.id: k for k in before.techniques}
     for kept in after.techniques:
@@ -320,91 +443,25 @@ def rematched(layout: Layout) -> Layout:
     """The layout with each technique's mics in the order of its recipe, by where they stand.
 
     On a mirrored kit what was the left mic stands where the recipe now puts the right one.
+
+    Parameters
+    ----------
+    layout : Layout
+
+    Returns
+    -------
+    Layout
     """
     rows = []
     for kept in layout.techniques:
-        found = remade(layout, kept)
-        if found is None:
+        laid = remade(layout, kept)
+        if laid is None:
             rows.append(kept)
             continue
         left, order = list(kept.mics), []
-        for put in found.puts:
+        for put in laid.puts:
             gaps = [float(np.linalg.norm(np.subtract(layout.mic(m).position_m, put.at)))
                     for m in left]  # fmt: skip
             order.append(left.pop(int(np.argmin(gaps))))
         rows.append(kept.model_copy(update={"mics": tuple(order)}))
     return layout.model_copy(update={"techniques": tuple(rows)})
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class OffRow:
-    """A mic that left its numbers, and how far, metres."""
-
-    mic: str
-    moved_m: float
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class EqualRow:
-    """A promise as measured now, metres."""
-
-    a: str
-    b: str
-    on: str
-    difference_m: float
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class StandingRow:
-    """A technique in use: its promises as measured now, and which mics left their numbers."""
-
-    id: str
-    technique: str
-    name: str
-    target: str | None
-    mics: list[str]
-    numbers: dict[str, float]
-    off: list[OffRow]
-    equal: list[EqualRow]
-    notes: list[str]
-    """What the recipe says, or why it no longer fits the kit."""
-
-
-def standing(layout: Layout) -> list[StandingRow]:
-    """Each technique in use, in the layout's order."""
-    return [_standing(layout, kept) for kept in layout.techniques]
-
-
-def _standing(layout: Layout, kept: Taken) -> StandingRow:
-    name, off, equal = kept.technique, list[OffRow](), list[EqualRow]()
-    try:
-        t = technique(kept.technique)
-        name = t.name
-        numbers = {n.id: kept.numbers.get(n.id, n.default) for n in t.numbers}
-        found = made(layout, t, kept.target, numbers)
-    except RingsideError as fault:
-        notes = [str(fault)]
-    else:
-        if len(found.puts) != len(kept.mics):
-            notes = ["Some of its mics were taken away."]
-        else:
-            off, equal, notes = *_against(layout, kept, found), list(found.notes)
-    return StandingRow(
-        id=kept.id, technique=kept.technique, name=name, target=kept.target, mics=list(kept.mics),
-        numbers=dict(kept.numbers), off=off, equal=equal, notes=notes,
-    )  # fmt: skip
-
-
-def _against(layout: Layout, kept: Taken, found: Made) -> tuple[list[OffRow], list[EqualRow]]:
-    """The mics off what the recipe places, and its promises measured at the mics."""
-    spots = [np.array(layout.mic(m).position_m) for m in kept.mics]
-    off = []
-    for name, spot, put in zip(kept.mics, spots, found.puts, strict=True):
-        moved = float(np.linalg.norm(spot - put.at))
-        if moved > OFF_NUMBERS_M:
-            off.append(OffRow(mic=name, moved_m=moved))
-    equal = []
-    for e in found.equals:
-        gap = float(np.linalg.norm(spots[e.a] - e.to_a) - np.linalg.norm(spots[e.b] - e.to_b))
-        equal.append(EqualRow(a=kept.mics[e.a], b=kept.mics[e.b], on=e.on, difference_m=abs(gap)))
-    return off, equal

@@ -69,6 +69,20 @@ class Ask(Record):
 def ask_of(an: Analysis, a: str, b: str, source: str) -> Ask:
     """What to render for a pair on a drum.
 
+    Parameters
+    ----------
+    an : Analysis
+    a : str
+        Short name of a mic.
+    b : str
+        Short name of the other.
+    source : str
+        Short name of a drum or cymbal.
+
+    Returns
+    -------
+    Ask
+
     Raises
     ------
     RingsideError
@@ -220,7 +234,18 @@ def wav(signal: Floats) -> bytes:
 
 
 def rendered(ask: Ask, progress: Callable[[float], None] = lambda _: None) -> dict[Version, bytes]:
-    """The five versions as WAV."""
+    """The five versions as WAV.
+
+    Parameters
+    ----------
+    ask : Ask
+    progress : callable
+        Called with a share from 0 to 1.
+
+    Returns
+    -------
+    dict of Version to bytes
+    """
     made = {name: wav(s) for name, s in signals(ask, progress).items()}
     progress(1.0)
     return made

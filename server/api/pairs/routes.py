@@ -7,7 +7,7 @@ from ringside.answers.rows import PairRow
 from ringside.pairs.analysis import analyse
 from ringside.pairs.flips import BestFlips
 from ringside.pairs.onebyone import StepRow, order_of, steps
-from ringside.pairs.stereo import Pictures, pictures
+from ringside.pairs.pictures import Pictures, pictures
 
 from api.common import LayoutOnly, Problem
 from api.heavy import work

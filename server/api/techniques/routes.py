@@ -12,7 +12,8 @@ from ringside.gear.outfit import outfit
 from ringside.places.drumterms import CloseTerms, placed, terms_of
 from ringside.places.nulls import NullAim, null_aim
 from ringside.techniques.catalogue import TechniqueRow, listed
-from ringside.techniques.taking import StandingRow, Took, standing, take
+from ringside.techniques.standing import StandingRow, standing
+from ringside.techniques.taking import Took, take
 from studios.actions import stock_of
 
 from api.common import LayoutOnly, Problem

@@ -7,7 +7,7 @@ from pydantic import Field
 from ringside.fitting.work import FitAsk
 from ringside.places.drumterms import DrumTerms
 from ringside.plan.layout import Layout as LayoutDoc
-from ringside.techniques.taking import StandingRow
+from ringside.techniques.standing import StandingRow
 
 from api.common import LayoutOnly, Word
 
