@@ -14,6 +14,7 @@ from api.edits.routes import router as edits
 from api.hearing.routes import router as hearing
 from api.kit.routes import router as kit
 from api.layouts.files import router as files
+from api.layouts.prints import router as prints
 from api.layouts.routes import router as layouts
 from api.log.routes import router as log
 from api.pairs.routes import router as pairs
@@ -85,6 +86,7 @@ api.add_router("/account", account)
 api.add_router("/sessions", sessions)
 api.add_router("/layouts", layouts)
 api.add_router("/layouts", files)
+api.add_router("/prints", prints)
 api.add_router("/studios", studios)
 for topic in (board, edits, kit, log, techniques, brief, pairs, hearing, carrying):
     api.add_router("", topic)

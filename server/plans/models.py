@@ -1,5 +1,7 @@
 """Sessions, their layouts, and every state a layout has been in."""
 
+import re
+
 from django.conf import settings
 from django.db import models
 from ringside.files.stored import LAYOUT
@@ -54,6 +56,12 @@ class Layout(models.Model):
     def state(self) -> "Revision":
         """The revision the layout is in."""
         return self.revisions.get(number=self.head)
+
+    @property
+    def file_name(self) -> str:
+        """What a file of it is called, without an ending: letters, digits and hyphens."""
+        words = f"{self.session.name} {self.name}".lower()
+        return re.sub(r"[^a-z0-9]+", "-", words).strip("-") or "layout"
 
     def doc(self) -> LayoutDoc:
         """The layout as the core knows it; Unreadable when it was kept in no known form."""

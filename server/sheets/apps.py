@@ -7,3 +7,11 @@ class SheetsConfig(AppConfig):
     """Settings of the app."""
 
     name = "sheets"
+
+    def ready(self) -> None:
+        """Make its kind of long work known."""
+        from jobs.kinds import add
+
+        from sheets.printing import SHEET
+
+        add(SHEET)

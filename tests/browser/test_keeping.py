@@ -134,7 +134,7 @@ def test_another_studios_session_is_answered_as_not_found(someone, another):
     someone.page.goto(f"{someone.url}/layouts/{another.layout}/place")
     expect(someone.page.get_by_role("alert")).to_contain_text("not yours to see")
     assert someone.get(f"/sessions/{another.session['id']}").status == 404
-    assert someone.get(f"/layouts/{another.layout}/sheet.pdf").status == 404
+    assert someone.get(f"/layouts/{another.layout}/sheet.csv").status == 404
 
 
 def test_a_new_session_from_a_starting_kit(someone):
@@ -240,8 +240,9 @@ def test_the_sheet_prints_as_pdf_and_csv(someone):
     expect(sheet.get_by_role("row")).to_have_count(11)
     page.get_by_role("radio", name="Letter").click()
     with page.expect_download() as waiting:
-        page.get_by_role("link", name="PDF, Letter").click()
+        page.get_by_role("button", name="PDF, Letter").click()
     assert waiting.value.path().read_bytes().startswith(b"%PDF")
+    assert waiting.value.suggested_filename == "test-day-layout-a.pdf"
     with page.expect_download() as waiting:
         page.get_by_role("link", name="Table, CSV").click()
     assert waiting.value.suggested_filename == "test-day-layout-a.csv"

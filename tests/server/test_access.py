@@ -15,6 +15,8 @@ from ringside.plan.kits import five_piece
 from ringside.plan.room import Room
 from ringside.techniques.taking import take
 from ringside.voices.example import ask_of
+from sheets.printing import FILE as SHEET_FILE
+from sheets.printing import SHEET
 from studios.actions import keep_kit, keep_room
 
 from tests.server.conftest import PASSWORD, Api
@@ -50,7 +52,10 @@ ENDPOINTS = [
     ("DELETE", "/layouts/{layout}", None, 204),
     ("GET", "/layouts/{layout}/analysis", None, 200),
     ("GET", "/layouts/{layout}/sheet", None, 200),
-    ("GET", "/layouts/{layout}/sheet.pdf", None, 200),
+    ("POST", "/layouts/{layout}/pdf", None, 200),
+    ("GET", "/prints/{print}", None, 200),
+    ("GET", "/prints/{print}/sheet.pdf", None, 200),
+    ("DELETE", "/prints/{print}", None, 200),
     ("GET", "/layouts/{layout}/sheet.csv", None, 200),
     ("GET", "/layouts/{layout}/file", None, 200),
     ("POST", "/compute", {"layout": DOC}, 200),
@@ -151,6 +156,7 @@ def kept(owner, session):
         "spot": write_spot(owner, session.pk, **spot).pk,
         "example": an_example(owner, session.layouts.get()).pk,
         "archive": a_job(owner, ARCHIVE.name, FILE),
+        "print": a_job(owner, SHEET.name, SHEET_FILE),
         "read": a_job(owner, READ_IN.name, "told.json"),
     }
 
@@ -185,7 +191,7 @@ def test_every_endpoint_of_the_interface_is_in_the_table():
 
     named = {"{session}": "{pk}", "{layout}": "{pk}", "{studio}": "{pk}", "{lugs}": "{row}",
              "{spot}": "{row}", "{example}": "{pk}", "/wired.wav": "/{version}.wav",
-             "{archive}": "{pk}", "{read}": "{pk}"}  # fmt: skip
+             "{archive}": "{pk}", "{read}": "{pk}", "{print}": "{pk}"}  # fmt: skip
     known = set()
     for method, path, _, _ in ENDPOINTS:
         plain = path

@@ -4,7 +4,6 @@ import io
 
 import pytest
 from accounts.models import User
-from api.heavy.work import sheet_bytes
 from django.core.management import call_command
 from plans.logs import spots_of, tuning_of
 from plans.models import Layout, Session
@@ -13,6 +12,7 @@ from ringside.gear.stock import stock
 from ringside.pairs.analysis import analyse
 from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
 from sheets.page import pdf_page
+from sheets.printing import written
 from sheets.units import Ruler
 from studios.actions import locker_of
 from studios.models import Studio
@@ -55,7 +55,7 @@ def test_the_demo_is_loaded_once_and_has_something_to_find(db, capsys):
 def test_the_demo_fits_on_one_page(db, paper, units):
     call_command("load_demo", "--password", "salt")
     layout = Layout.objects.first()
-    pages = PdfReader(io.BytesIO(sheet_bytes(*pdf_page(layout, Ruler(units), paper), paper))).pages
+    pages = PdfReader(io.BytesIO(written(*pdf_page(layout, Ruler(units), paper), paper))).pages
     assert len(pages) == 1
     words = " ".join(pages[0].extract_text().split())
     assert "From the locker: 1 Thud, kick dynamic: KI" in words

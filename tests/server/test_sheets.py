@@ -6,6 +6,7 @@ import json
 from pathlib import Path
 
 import pytest
+from jobs.working import work_on
 from sheets.units import length_text
 
 from tests.server.test_layouts import doc_of, save
@@ -66,13 +67,42 @@ def test_page_says_who_left_a_pair_when_and_that_it_has_changed_since(as_owner, 
     assert "track delayed by 7 samples" in table(as_owner, layout.pk, "cm")["OR"]["Flips"]
 
 
+def printed(api, layout, paper="A4"):
+    """The job of a sheet, done by a worker where it was not done yet."""
+    job = api("POST", f"/layouts/{layout.pk}/pdf?paper={paper}")[1]
+    if job["state"] == "waiting":
+        work_on(job["id"])
+    return api("GET", f"/prints/{job['id']}")[1]
+
+
+@pytest.mark.filterwarnings("ignore::DeprecationWarning")
+def test_a_sheet_is_printed_once_until_something_of_it_changes(as_owner, layout):
+    first = printed(as_owner, layout)
+    assert (first["state"], first["progress"]) == ("done", 1.0)
+    assert printed(as_owner, layout) == first
+    out = as_owner("GET", f"/layouts/{layout.pk}")[1]
+    out["doc"]["mics"][0]["name"] = "Kick, well inside"
+    save = {"version": out["version"], "what": "w", "doc": out["doc"]}
+    as_owner("PUT", f"/layouts/{layout.pk}", save)
+    assert printed(as_owner, layout)["id"] != first["id"]
+
+
+def test_a_sheet_called_off_is_not_printed_and_can_be_asked_for_again(as_owner, layout):
+    job = as_owner("POST", f"/layouts/{layout.pk}/pdf")[1]
+    assert as_owner("DELETE", f"/prints/{job['id']}")[1]["state"] == "cancelled"
+    work_on(job["id"])
+    assert as_owner("GET", f"/prints/{job['id']}/sheet.pdf")[0] == 404
+    again = as_owner("POST", f"/layouts/{layout.pk}/pdf")[1]
+    assert (again["id"], again["state"]) == (job["id"], "waiting")
+
+
 @pytest.mark.filterwarnings("ignore::DeprecationWarning")
 @pytest.mark.parametrize(("paper", "size"), [("A4", (842, 595)), ("Letter", (792, 612))])
 def test_pdf_is_on_the_chosen_paper_and_names_every_mic(as_owner, layout, paper, size):
     from pypdf import PdfReader
 
-    body = as_owner("GET", f"/layouts/{layout.pk}/sheet.pdf?paper={paper}")[1]
-    reader = PdfReader(io.BytesIO(body))
+    job = printed(as_owner, layout, paper)
+    reader = PdfReader(io.BytesIO(as_owner("GET", f"/prints/{job['id']}/sheet.pdf")[1]))
     box = reader.pages[0].mediabox
     assert (round(float(box.width)), round(float(box.height))) == size
     text = "".join(p.extract_text() for p in reader.pages)

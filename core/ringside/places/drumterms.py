@@ -130,15 +130,15 @@ def told(part: Drum | Cymbal, position: ArrayLike, aim: ArrayLike) -> DrumTerms:
     at, way = np.asarray(position, dtype=float), np.asarray(aim, dtype=float)
     here = at_drum(part, at)
     face = face_of(part, here.side)
-    name: Target = "free"
+    nearest: Target = "free"
     best = np.cos(np.radians(ON_TARGET_DEG))
     for name, point in targets(part, face, here.clock_h).items():
         to = point - at
         cos = float(to @ way) / max(float(np.linalg.norm(to)), 1e-9)
         if cos > best:
-            name, best = name, cos
+            nearest, best = name, cos
     tilt = float(np.degrees(np.arcsin(np.clip(-way @ face.out, -1, 1))))
-    return DrumTerms(**dict(here), tilt_deg=tilt, target=name)
+    return DrumTerms(**dict(here), tilt_deg=tilt, target=nearest)
 
 
 def placed(layout: Layout, mic_id: str, terms: DrumTerms) -> Layout:

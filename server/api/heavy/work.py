@@ -67,17 +67,3 @@ def pairs_table(layout: Layout) -> str:
 def apply_edit(layout: Layout, edit: Any) -> Edited:
     """A layout with one edit made."""
     return apply(layout, edit)
-
-
-def sheet_bytes(page: str, style: str, paper: str) -> bytes:
-    """A page as PDF. Nothing is fetched: the style comes along."""
-    from weasyprint import CSS, HTML  # half a second to import: only when a PDF is asked for
-
-    def nothing(url: str, *args: Any, **kwargs: Any) -> Any:
-        raise ValueError(f"the sheet fetches nothing, not even {url}")
-
-    size = CSS(string=f"@page {{ size: {paper} landscape; margin: 11mm }}")
-    written: bytes = HTML(string=page, url_fetcher=nothing).write_pdf(
-        stylesheets=[CSS(string=style), size]
-    )
-    return written

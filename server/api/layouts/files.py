@@ -1,8 +1,7 @@
 """A layout as something to carry away: set-up sheet, PDF, CSV, layout file."""
 
 import json
-import re
-from typing import Any, Literal
+from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
@@ -10,7 +9,8 @@ from plans.actions import layout_for
 from plans.errors import Unreadable
 from plans.models import Layout
 from ringside.files.layout import write_layout
-from sheets.page import pdf_page, sheet_html
+from sheets.page import Paper, sheet_html
+from sheets.printing import ask_to_print
 from sheets.table import sheet_csv
 from sheets.units import Ruler
 from studios.actions import stock_of
@@ -18,9 +18,9 @@ from studios.actions import stock_of
 from api.common import Problem, Units
 from api.heavy import work
 from api.heavy.pool import heavy
+from api.longwork import JobOut, job_out
 
 router = Router(tags=["files"])
-Paper = Literal["A4", "Letter"]
 GONE: dict[int, Any] = {404: Problem}
 
 
@@ -29,9 +29,8 @@ def _ruler(request: HttpRequest, units: Units) -> Ruler:
 
 
 def _file(layout: Layout, body: str | bytes, kind: str, ending: str) -> HttpResponse:
-    name = re.sub(r"[^a-z0-9]+", "-", f"{layout.session.name} {layout.name}".lower()).strip("-")
     answer = HttpResponse(body, content_type=kind)
-    answer["Content-Disposition"] = f'attachment; filename="{name or "layout"}{ending}"'
+    answer["Content-Disposition"] = f'attachment; filename="{layout.file_name}{ending}"'
     return answer
 
 
@@ -45,13 +44,10 @@ def sheet(request: HttpRequest, pk: int, units: Units = "cm", paper: Paper = "A4
     return HttpResponse(sheet_html(layout_for(request.user, pk), _ruler(request, units), paper))
 
 
-@router.get("/{pk}/sheet.pdf", response={200: bytes, **GONE})
-def pdf(request: HttpRequest, pk: int, units: Units = "cm", paper: Paper = "A4") -> HttpResponse:
-    """The set-up sheet as PDF."""
-    layout = layout_for(request.user, pk)
-    page, style = pdf_page(layout, _ruler(request, units), paper)
-    body = heavy(request, work.sheet_bytes, page, style, paper)
-    return _file(layout, body, "application/pdf", ".pdf")
+@router.post("/{pk}/pdf", response={200: JobOut, **GONE})
+def pdf(request: HttpRequest, pk: int, units: Units = "cm", paper: Paper = "A4") -> dict[str, Any]:
+    """Ask for the set-up sheet as PDF; what was printed before is there at once."""
+    return job_out(ask_to_print(request.user, pk, _ruler(request, units), paper))
 
 
 @router.get("/{pk}/sheet.csv", response={200: str, **GONE})

@@ -620,6 +620,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{pk}/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pdf
+         * @description Ask for the set-up sheet as PDF; what was printed before is there at once.
+         */
+        post: operations["api_layouts_files_pdf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{pk}/plans": {
         parameters: {
             query?: never;
@@ -712,26 +732,6 @@ export interface paths {
          * @description The set-up sheet as a table.
          */
         get: operations["api_layouts_files_csv"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/layouts/{pk}/sheet.pdf": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Pdf
-         * @description The set-up sheet as PDF.
-         */
-        get: operations["api_layouts_files_pdf"];
         put?: never;
         post?: never;
         delete?: never;
@@ -914,6 +914,50 @@ export interface paths {
          * @description Where a mic stands when snare, kick and height are typed.
          */
         post: operations["api_board_routes_tape"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prints/{pk}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Progress
+         * @description How far it is.
+         */
+        get: operations["api_layouts_prints_progress"];
+        put?: never;
+        post?: never;
+        /**
+         * Stop
+         * @description Nobody waits for it any more.
+         */
+        delete: operations["api_layouts_prints_stop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/prints/{pk}/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Fetch
+         * @description The set-up sheet as PDF.
+         */
+        get: operations["api_layouts_prints_fetch"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -7284,6 +7328,49 @@ export interface operations {
             503: components["responses"]["Any503"];
         };
     };
+    api_layouts_files_pdf: {
+        parameters: {
+            query?: {
+                units?: "cm" | "ft-in" | "hand";
+                paper?: "A4" | "Letter";
+            };
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
     api_brief_routes_starting: {
         parameters: {
             query?: never;
@@ -7500,49 +7587,6 @@ export interface operations {
         parameters: {
             query?: {
                 units?: "cm" | "ft-in" | "hand";
-            };
-            header?: never;
-            path: {
-                pk: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string;
-                };
-            };
-            400: components["responses"]["Any400"];
-            401: components["responses"]["Any401"];
-            403: components["responses"]["Any403"];
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            408: components["responses"]["Any408"];
-            413: components["responses"]["Any413"];
-            422: components["responses"]["Any422"];
-            429: components["responses"]["Any429"];
-            500: components["responses"]["Any500"];
-            503: components["responses"]["Any503"];
-        };
-    };
-    api_layouts_files_pdf: {
-        parameters: {
-            query?: {
-                units?: "cm" | "ft-in" | "hand";
-                paper?: "A4" | "Letter";
             };
             header?: never;
             path: {
@@ -8051,6 +8095,126 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_layouts_prints_progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_layouts_prints_stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_layouts_prints_fetch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
             429: components["responses"]["Any429"];
             500: components["responses"]["Any500"];
             503: components["responses"]["Any503"];

@@ -4,8 +4,9 @@ import { api, must } from "../../api/client";
 import type { Job } from "../../api/types";
 import { newKey } from "../../core/key";
 import { FileIn, formOf } from "../../parts/FileIn";
+import { JobProgress } from "../../parts/JobProgress";
 import { useMe } from "../../parts/me";
-import { useJob } from "./useJob";
+import { useJob } from "../../parts/useJob";
 
 const at = (pk: number) => ({ params: { path: { pk } } });
 
@@ -45,7 +46,7 @@ function Away({ studio, name }: { studio: number; name: string }) {
       >
         Archive of {name}
       </button>
-      <Progress job={job} bad={bad} onStop={stop} />
+      <JobProgress job={job} bad={bad} onStop={stop} />
       {job?.state === "done" && (
         <a className="font-semibold underline" href={`/api/archives/${job.id}/studio.zip`}>
           Download it
@@ -80,31 +81,8 @@ function ReadIn() {
   return (
     <div className="mt-3 flex flex-wrap items-center gap-3">
       <FileIn label="Archive" words="Read an archive in" accept=".zip" onFile={send} />
-      <Progress job={job} bad={bad} />
+      <JobProgress job={job} bad={bad} />
       {job?.state === "done" && <p role="status">It is read in; its sessions are in the list.</p>}
     </div>
-  );
-}
-
-function Progress(props: { job: Job | null; bad: string; onStop?: () => void }) {
-  const { job, bad, onStop } = props;
-  if (bad || job?.state === "failed")
-    return (
-      <p role="alert" className="max-w-md text-hollow">
-        {bad || job?.words}
-      </p>
-    );
-  if (job?.state === "cancelled") return <p className="text-soft">Called off.</p>;
-  if (job?.state !== "waiting" && job?.state !== "working") return null;
-  return (
-    <>
-      <progress max={1} value={job.progress} aria-label="How far it is" />
-      <span className="text-[0.85rem] text-soft">{job.words}</span>
-      {onStop && (
-        <button type="button" className="btn px-2 py-1" onClick={onStop}>
-          Stop
-        </button>
-      )}
-    </>
   );
 }

@@ -5,8 +5,7 @@ import type { Ruler } from "../../core/units";
 import { useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
 import { useMe } from "../../parts/me";
-
-type Paper = "A4" | "Letter";
+import { type Paper, PrintPdf } from "./PrintPdf";
 
 export function Sheet() {
   const out = useEditorPart((s) => s.out);
@@ -43,9 +42,7 @@ export function Sheet() {
         <a className="btn" href={`${base}/file`} download>
           Layout file
         </a>
-        <a className="btn" href={`${base}/sheet.pdf?${query}`} download>
-          PDF, {paper}
-        </a>
+        <PrintPdf key={query} layout={out.id} units={ruler.units} paper={paper} />
         <button
           type="button"
           className="btn-main py-1.5"

@@ -1,7 +1,7 @@
 /** Long work that was asked for, looked after until it is over; a lost answer is asked for again. */
 import { useEffect, useRef, useState } from "react";
-import { fateOf } from "../../api/client";
-import type { Job } from "../../api/types";
+import { fateOf } from "../api/client";
+import type { Job } from "../api/types";
 
 const LOOK_MS = 500;
 const AWAY_MS = 3000;
@@ -16,7 +16,7 @@ const lookedAt = (job: Job): Looked => ({
 export function useJob(
   look: (pk: number) => Promise<Job>,
   callOff: ((pk: number) => Promise<Job>) | null,
-  onDone?: () => void,
+  onDone?: (job: Job) => void,
 ) {
   const [job, setJob] = useState<Looked | null>(null);
   const [bad, setBad] = useState("");
@@ -25,7 +25,7 @@ export function useJob(
   const follow = (now: Job) => {
     setJob(lookedAt(now));
     if (!lookedAt(now).over) again(now.id, LOOK_MS);
-    else if (now.state === "done") onDone?.();
+    else if (now.state === "done") onDone?.(now);
   };
   const again = (pk: number, wait: number) => {
     timer.current = setTimeout(() => {
