@@ -18,7 +18,7 @@ import heapq
 from dataclasses import dataclass
 from functools import cached_property
 from itertools import count
-from typing import Final
+from typing import Final, NamedTuple
 
 import numpy as np
 
@@ -39,11 +39,16 @@ EXACT: Final = 24
 LEAF: Final = 19
 """Free mics of a branch that are tried set by set."""
 
-MOST_WORK: Final = 700
-"""Bounds worked out, a leaf counting as `LEAF_WORK`: a few seconds on a slow machine. Where it
-is not enough, the best set found is told with how much better another could at most be."""
+MOST_WORK: Final = 13_500
+"""Steps of bounds, a leaf counting as `LEAF_WORK` of them: about a second. Where it is not
+enough, the best set found is told with how much better another could at most be."""
 
-LEAF_WORK: Final = 4
+LEAF_WORK: Final = 160
+BOUND_WORK: Final = 6
+MOST_STEPS: Final = 40
+BLOCK: Final = 2**16
+"""Sets tried at a time: so many fit a processor's cache."""
+
 MOST_FLIPPED: Final = 32
 KEPT: Final = 12
 """How many of the best sets are handed back."""
@@ -155,7 +160,7 @@ def _every(problem: Problem, at: Floats, free: Ints) -> list[Floats]:
     cross = (2 * g[:, one][:, :, two]).astype(np.float32)
     xs, ys = x.astype(np.float32), np.ascontiguousarray(y.T.astype(np.float32))
     best: list[tuple[float, int, int]] = []
-    block = max(1, 2**19 // len(y))
+    block = max(1, BLOCK // len(y))
     for start in range(0, len(x), block):
         rows = slice(start, min(start + block, len(x)))
         product = np.ones((rows.stop - start, len(y)), dtype=np.float32)
@@ -166,6 +171,8 @@ def _every(problem: Problem, at: Floats, free: Ints) -> list[Floats]:
             np.maximum(energy, LEAST_SHARE, out=energy)
             product *= energy
         flat = product.ravel()
+        if len(best) == KEPT and float(flat.max()) <= best[-1][0]:
+            continue
         top = np.argpartition(flat, -min(KEPT, len(flat)))[-min(KEPT, len(flat)) :]
         best += [(float(flat[t]), start + int(t) // len(y), int(t) % len(y)) for t in top]
         best = heapq.nlargest(KEPT, best)
@@ -179,9 +186,9 @@ def _every(problem: Problem, at: Floats, free: Ints) -> list[Floats]:
 
 def _alone(g: Floats, x: Floats, free: Ints, fixed: Ints, rest: Floats) -> Floats:
     """Energy of some free mics among themselves and with the fixed ones, (D, sets)."""
-    own = np.einsum("ni,dij,nj->dn", x, g[:, free][:, :, free], x, optimize=True)
+    own = ((x @ g[:, free][:, :, free]) * x).sum(axis=2)
     pull = np.einsum("dij,j->di", g[:, free][:, :, fixed], rest)
-    return np.asarray(own + 2 * np.einsum("ni,di->dn", x, pull))
+    return np.asarray(own + 2 * pull @ x.T)
 
 
 def _climb(problem: Problem, at: Floats, free: Ints) -> Floats:
@@ -206,8 +213,16 @@ def _climb(problem: Problem, at: Floats, free: Ints) -> Floats:
         signs[free[list({int(i), int(j)})]] *= -1
 
 
-def _bound(problem: Problem, at: Floats, free: Ints, enough: float) -> float:
-    """No set of the free mics, the others as in `at`, scores more than this.
+class _Bound(NamedTuple):
+    """What no set of a branch scores more than, a good one of it, and the work it took."""
+
+    limit: float
+    near: Floats
+    steps: int
+
+
+def _bound(problem: Problem, at: Floats, free: Ints, enough: float) -> _Bound:
+    """No set of the free mics, the others as in `at`, scores more than this; and a good one.
 
     It is made no sharper once it is below `enough`: the branch is dropped by then.
     """
@@ -223,28 +238,35 @@ def _bound(problem: Problem, at: Floats, free: Ints, enough: float) -> float:
     form[:n, n] = form[n, :n] = q[np.ix_(free, fixed)] @ rest
     form[n, n] = rest @ q[np.ix_(fixed, fixed)] @ rest
     tangent = float((np.log(e) - 1 + problem.slack / e).sum())
-    return tangent + _largest(form, np.append(near[free], 1.0), enough - tangent)
+    most, steps = _largest(form, np.append(near[free], 1.0), enough - tangent)
+    return _Bound(tangent + most, near, steps)
 
 
-def _largest(form: Floats, near: Floats, enough: float) -> float:
-    """A bound on x'Fx over signs: (n)·λ of F with its diagonal shifted, steps of subgradient."""
+def _largest(form: Floats, near: Floats, enough: float) -> tuple[float, int]:
+    """A bound on x'Fx over signs: n·λ of F with its diagonal shifted, and how many steps it took.
+
+    The steps go along the subgradient.
+    """
+    from scipy.linalg.lapack import dsyevr  # slow to import: only for many mics
+
     n = len(form)
     goal = float(near @ form @ near)
     # The shift that makes `near` an eigenvector: exact when no other set is better.
     shift = near * (form @ near)
     shift = shift - shift.mean()
-    best = np.inf
-    for _ in range(40):
-        values, vectors = np.linalg.eigh(form - np.diag(shift))
-        best = min(best, n * float(values[-1]) + float(shift.sum()))
+    best, steps = np.inf, 0
+    while steps < MOST_STEPS:
+        steps += 1
+        values, vectors, *_ = dsyevr(form - np.diag(shift), range="I", il=n, iu=n)
+        best = min(best, n * float(values[0]) + float(shift.sum()))
         if best - goal < 1e-7 or best <= enough:
             break
-        slope = 1 - n * vectors[:, -1] ** 2
+        slope = 1 - n * vectors[:, 0] ** 2
         size = float(slope @ slope)
         if size < 1e-12:
             break
         shift = shift - (best - goal) * 0.7 / size * slope
-    return best
+    return best, steps
 
 
 def _split(problem: Problem, ones: Floats) -> tuple[list[Floats], float]:
@@ -258,9 +280,8 @@ def _split(problem: Problem, ones: Floats) -> tuple[list[Floats], float]:
     sets = {tuple(s): s for s in (_climb(problem, s, free) for s in starts)}
     best = max(problem.score(s) for s in sets.values())
     order = count()
-    heap: list[tuple[float, int, int, Floats]] = [
-        (-_bound(problem, ones, free, best), next(order), 0, ones)
-    ]
+    first = _bound(problem, ones, free, best)
+    heap: list[tuple[float, int, int, Floats]] = [(-first.limit, next(order), 0, first.near)]
     work = 0
     while work < MOST_WORK:
         if not heap or -heap[0][0] <= best + 1e-9:
@@ -275,10 +296,10 @@ def _split(problem: Problem, ones: Floats) -> tuple[list[Floats], float]:
         for sign in (1.0, -1.0):
             there = at.copy()
             there[free[depth]] = sign
-            work += 1
-            limit = _bound(problem, there, free[depth + 1 :], best)
-            if limit > best + 1e-9:
-                heapq.heappush(heap, (-limit, next(order), depth + 1, there))
+            below = _bound(problem, there, free[depth + 1 :], best)
+            work += below.steps + BOUND_WORK
+            if below.limit > best + 1e-9:
+                heapq.heappush(heap, (-below.limit, next(order), depth + 1, below.near))
     ranked = sorted(sets.values(), key=lambda s: -problem.score(s))[:KEPT]
     return ranked, max(best, -heap[0][0] if heap else best)
 
