@@ -57,6 +57,9 @@ the same slip is made twice is one in a thousand (from memory)."""
 MOST_OUT: Final = 10
 """So many readings are left out at most: when more do not fit, it is not slips of the hand."""
 
+MOST_STEPS: Final = 40
+"""Readings that agree settle in under a dozen; what has not by now never will."""
+
 WEIGHED: Final = 4
 """After so many the next is simply the worst: it no longer pays to weigh one against another."""
 
@@ -299,7 +302,7 @@ def _settled(
         return float(away @ weight @ away + off @ off / TAPE_M**2)
 
     now = cost(points)
-    for _ in range(60):
+    for _ in range(MOST_STEPS):
         said, way = lines.lengths(points)
         slope = lines.slopes(said, way, len(start))
         normal = weight + slope.T @ slope / TAPE_M**2
