@@ -1,17 +1,22 @@
 """Sentences about a pair and a drum: what was found, why, and where each number comes from."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Final
 
 import numpy as np
 
+from ringside.arrays import Floats, Mask
 from ringside.hear.arrivals import Doubt
+from ringside.hear.bands import tuning_from
 from ringside.hear.sums import ripple_db
-from ringside.pairs.analysis import Analysis
-from ringside.pairs.verdicts import Verdict
+from ringside.pairs.analysis import Analysis, Pairs, side_mics
+from ringside.pairs.stereo import fold_down_db, off_centre_words, positions
+from ringside.pairs.verdicts import Kind, Verdict
 
 
 def verdict_words(an: Analysis, row: int, source: int) -> str:
-    """One sentence: the verdict on a pair and source with its reason and numbers.
+    """One sentence or two: the verdict on a pair and source with its reason and numbers.
 
     Parameters
     ----------
@@ -25,75 +30,289 @@ def verdict_words(an: Analysis, row: int, source: int) -> str:
     -------
     str
     """
-    p = an.pairs
-    a, b = (an.layout.mics[int(i[row])].id for i in (p.first, p.second))
-    drum = an.scene.sources.names[source].lower()
-    verdict = Verdict(int(p.verdict[row, source]))
-    delay = float(p.delay_s[row, source])
-    late = b if delay > 0 else a
-    ms = abs(delay) * 1e3
-    gain = float(p.flipped_body_db[row, source] - p.body_db[row, source])
-    if verdict == Verdict.NO_MATTER:
-        return _no_matter(an, row, source, a, b, drum)
-    if verdict == Verdict.ASK_THE_EAR:
-        return _unsure(an, row, source, drum)
-    if verdict == Verdict.HOLLOW:
-        if p.raw_sign[row, source] < 0:
-            return (
-                f"{a} and {b} are pushed opposite ways by the {drum}:"
-                f" flipping one gains {gain:.1f} dB of body."
-            )
-        return (
-            f"Both are pushed the same way, but {late} is {ms:.2f} ms late, about half a wave of"
-            f" the {drum}'s body: flipping one gains {gain:.1f} dB."
+    said = _SAID[Verdict(int(an.pairs.verdict[row, source]))]
+    return said(_On.of(an, row, source))
+
+
+MOST_DB: Final = 30.0
+"""Two that cancel on paper leave a thousandth of their energy in the air (common practice); what
+lies beyond is not known and not told."""
+
+
+def told_db(value: float) -> str:
+    """A gain in decibels, no further than it is known.
+
+    Parameters
+    ----------
+    value : float
+        Decibels, above zero.
+
+    Returns
+    -------
+    str
+    """
+    return f"more than {MOST_DB:.0f} dB" if value > MOST_DB else f"{value:.1f} dB"
+
+
+def _signed_db(value: float) -> str:
+    return f"under -{MOST_DB:.0f} dB" if value < -MOST_DB else f"{value:+.1f} dB"
+
+
+@dataclass(frozen=True)
+class _On:
+    """A pair on a source, as sentences need it."""
+
+    an: Analysis
+    row: int
+    source: int
+    a: str
+    b: str
+    drum: str
+    kind: Kind
+    delay: float  # seconds, above zero where b is later
+    gain: float  # of a flip, decibels
+    raw: int
+
+    @classmethod
+    def of(cls, an: Analysis, row: int, source: int) -> "_On":
+        p = an.pairs
+        a, b = (an.layout.mics[int(i[row])].id for i in (p.first, p.second))
+        return cls(
+            an=an,
+            row=row,
+            source=source,
+            a=a,
+            b=b,
+            drum=an.scene.sources.names[source].lower(),
+            kind=Kind(int(p.kind[row])),
+            delay=float(p.delay_s[row, source]),
+            gain=float(p.flipped_body_db[row, source] - p.body_db[row, source]),
+            raw=int(p.raw_sign[row, source]),
         )
-    if verdict == Verdict.LATE:
-        return (
-            f"{late} is {ms:.2f} ms late on the {drum}: the sum dips at"
-            f" {_hz(float(p.dip_hz[row, source]))}, inside the band it works in."
-        )
-    if not an.scene.sources.drum[source]:
-        return f"{ms:.2f} ms apart on the {drum}; a cymbal has no body to lose."
-    if p.raw_sign[row, source] < 0:
-        return (
-            f"The {drum} reaches them with opposite signs, {ms:.2f} ms apart: the delay turns the"
-            f" body round again, so as wired is the fuller way."
-        )
-    return f"{ms:.2f} ms apart on the {drum}, pushed the same way: no dip in the band that counts."
+
+    @property
+    def late(self) -> str:
+        return self.b if self.delay > 0 else self.a
+
+    @property
+    def early(self) -> str:
+        return self.a if self.delay > 0 else self.b
+
+    @property
+    def ms(self) -> str:
+        return f"{abs(self.delay) * 1e3:.2f} ms"
+
+    @property
+    def has_body(self) -> bool:
+        return bool(self.an.scene.sources.drum[self.source])
 
 
 def _hz(f: float) -> str:
     return f"{f / 1000:.1f} kHz" if f >= 1000 else f"{f:.0f} Hz"
 
 
-def _no_matter(an: Analysis, row: int, source: int, a: str, b: str, drum: str) -> str:
-    p = an.pairs
-    level = float(p.level_difference_db[row, source])
-    if abs(level) >= an.layout.thresholds.no_matter_level_db:
-        quiet = a if level > 0 else b
+def _no_matter(on: _On) -> str:
+    p, limits = on.an.pairs, on.an.layout.thresholds
+    if on.kind == Kind.SIDE:
+        side, other = _side_first(on)
         return (
-            f"After gain {quiet} hears the {drum} {abs(level):.1f} dB under the other:"
+            f"{side} is a side: in both speakers with opposite signs, and gone in mono. What counts"
+            f" is {other} with its mid."
+        )
+    level = float(p.level_difference_db[on.row, on.source])
+    if on.kind != Kind.DECODED and abs(level) >= limits.no_matter_level_db:
+        quiet = on.a if level > 0 else on.b
+        return (
+            f"After gain {quiet} hears the {on.drum} {abs(level):.1f} dB under the other:"
             " too far apart for a comb to be heard."
         )
-    return f"Both hear the {drum} only as bleed; a mic that hears it far better covers the two."
+    return f"Both hear the {on.drum} only as bleed; a mic that hears it far better covers the two."
 
 
-def _unsure(an: Analysis, row: int, source: int, drum: str) -> str:
-    p, heard = an.pairs, an.arrivals
-    both = (int(p.first[row]), int(p.second[row]))
-    who = [an.layout.mics[i].id for i in both if heard.sign[i, source] == 0]
-    why = max(Doubt(int(heard.doubt[i, source])) for i in both)
-    if why == Doubt.REFLECTION:
-        return (
-            f"A reflection may reach {' and '.join(who)} stronger than the {drum} does straight,"
-            " so its sign cannot be planned: flip one, listen, keep the fuller."
-        )
-    where = "in the null of its pattern" if why == Doubt.NULL else "near the plane of the head"
-    verb = "is" if len(who) == 1 else "are"
-    return (
-        f"{' and '.join(who)} {verb} {where} for the {drum}, so the first half-wave may go"
-        " either way: flip one, listen, keep the fuller."
+def _side_first(on: _On) -> tuple[str, str]:
+    sides = {on.an.layout.mics[i].id for i in side_mics(on.an.layout)}
+    return (on.a, on.b) if on.a in sides else (on.b, on.a)
+
+
+def _behind(on: _On) -> str:
+    metres = abs(on.delay) * on.an.scene.speed
+    said = (
+        f"{on.late} is {on.ms} ({metres:.2f} m) behind {on.early} on the {on.drum}: heard as"
+        " distance, not as a comb."
     )
+    if not on.has_body:
+        return said
+    p = on.an.pairs
+    if p.sign[on.row, on.source] == 0:
+        return f"{said} Which way either is pushed is unsure and makes little of its body."
+    wired, flipped = (
+        _signed_db(float(x[on.row, on.source])) for x in (p.body_db, p.flipped_body_db)
+    )
+    return f"{said} Body {wired} as wired, {flipped} with one flipped."
+
+
+def _together(on: _On) -> str:
+    if on.kind == Kind.DECODED:
+        mid, side = _mid_and_side(on)
+        return (
+            f"Decoded they make left and right of the {on.drum}; mono is {mid} alone. Flipping"
+            f" {side} changes left and right over."
+        )
+    if on.kind == Kind.PICTURE:
+        return _in_picture(on)
+    if not on.has_body:
+        return f"{on.ms} apart on the {on.drum}; a cymbal has no body to lose."
+    if on.an.pairs.sign[on.row, on.source] == 0:
+        return (
+            f"{on.ms} apart on the {on.drum}. Which way either is pushed is unsure, but a flip"
+            " makes little of its body."
+        )
+    if on.raw < 0:
+        return (
+            f"The {on.drum} reaches them with opposite signs, {on.ms} apart: the delay turns the"
+            " body round again, so as wired is the fuller way."
+        )
+    return f"{on.ms} apart on the {on.drum}, pushed the same way: no dip in the band that counts."
+
+
+def _mid_and_side(on: _On) -> tuple[str, str]:
+    side, mid = _side_first(on)
+    return mid, side
+
+
+def _in_picture(on: _On) -> str:
+    """Where a stereo pair has a source, and what mono keeps of it."""
+    an, k = on.an, on.source
+    percent, lost, body = _pictured(on)
+    placed = not (bool(lost[k]) and int(an.pairs.sign[on.row, k]) != 0)
+    where = off_centre_words(an.scene.sources.names[k], float(percent[k]), placed)
+    said = f"{where} {on.ms} apart"
+    if not on.has_body:
+        return f"{said}, which is how the pair tells left from right."
+    return f"{said}; in mono it keeps {_signed_db(float(body[k]))} of its body."
+
+
+def _pictured(on: _On) -> tuple[Floats, Mask, Floats]:
+    """Where the pair has each source, which have no place, and what mono keeps of each body."""
+    an, name = on.an, f"picture {on.a} {on.b}"
+    if name not in an.kept:
+        pair = next(p for p in an.layout.stereo_pairs if {p.left, p.right} == {on.a, on.b})
+        an.kept[name] = (*positions(an, pair), fold_down_db(an, pair)["body"])
+    seen: tuple[Floats, Mask, Floats] = an.kept[name]
+    return seen
+
+
+def _hollow(on: _On) -> str:
+    gain = told_db(on.gain)
+    if on.raw < 0:
+        return (
+            f"{on.a} and {on.b} are pushed opposite ways by the {on.drum}:"
+            f" flipping one gains {gain} of body."
+        )
+    f = on.an.scene.sources.fundamentals[on.source]
+    if abs(on.delay) * f < QUARTER:
+        return (
+            f"Both are pushed the same way by the {on.drum}, but a low cut or nearness turns the"
+            f" low end of one round: flipping one gains {gain} of body."
+        )
+    return (
+        f"Both are pushed the same way, but {on.late} is {on.ms} late, about half a wave of"
+        f" the {on.drum}'s body: flipping one gains {gain}."
+    )
+
+
+QUARTER: Final = 0.2
+"""Waves. A delay of less than about a quarter of a wave does not turn a body round."""
+
+
+def _late(on: _On) -> str:
+    if on.kind == Kind.APART:
+        return (
+            f"{on.late} is {abs(on.delay) * 1e3:.0f} ms behind {on.early} on the {on.drum}: heard"
+            " as a second stroke. Move it nearer, line the tracks up, or leave it as an effect."
+        )
+    dip = _hz(float(on.an.pairs.dip_hz[on.row, on.source]))
+    if on.kind == Kind.DECODED:
+        return (
+            f"{on.late} is {on.ms} late on the {on.drum}: decoded, each speaker dips at {dip}."
+            " Put both capsules at one point."
+        )
+    return (
+        f"{on.late} is {on.ms} late on the {on.drum}: the sum dips at {dip}, inside the band it"
+        " works in."
+    )
+
+
+_WHY_UNSURE: Final = {
+    Doubt.HEAD_PLANE: "near the plane of the head",
+    Doubt.NULL: "in the null of its pattern",
+    Doubt.REFLECTION: "beside a surface whose reflection may turn it over",
+}
+
+
+def _unsure(on: _On) -> str:
+    heard = on.an.arrivals
+    both = (int(on.an.pairs.first[on.row]), int(on.an.pairs.second[on.row]))
+    said = []
+    for i in both:
+        flags = Doubt(int(heard.doubt[i, on.source]))
+        reasons = [words for flag, words in _WHY_UNSURE.items() if flag in flags]
+        if reasons:
+            said.append(f"{on.an.layout.mics[i].id} is {' and '.join(reasons)}")
+    return f"For the {on.drum} {'; '.join(said)}: its first half-wave may go either way. {_try(on)}"
+
+
+def _try(on: _On) -> str:
+    """What to do about a sign that is unsure, so that no other drum pays for it.
+
+    One mic is flipped, or with it all that are put up for the same drum or make its picture.
+    """
+    alone = [{on.b}, {on.a}]
+    spoiled = [_spoils(on, some) for some in (*alone, *(_fellows(on, m) for m in (on.b, on.a)))]
+    free = [some for some, drums in spoiled if not drums]
+    if free[:2] == alone:
+        return "Flip one, listen, keep the fuller."
+    if free:
+        ids = [m.id for m in on.an.layout.mics if m.id in free[0]]
+        together = " together" if len(ids) > 1 else ""
+        return f"Flip {' and '.join(ids)}{together}, listen, keep the fuller."
+    others = list(dict.fromkeys(n for _, names in spoiled[:2] for n in names))[:MOST_NAMED]
+    return (
+        f"Flipping either would hollow the {' and the '.join(others)}: listen, and if it is thin"
+        " move one."
+    )
+
+
+MOST_NAMED: Final = 2
+"""Drums that a sentence names as the price of a flip."""
+
+
+def _fellows(on: _On, mic: str) -> set[str]:
+    """A mic with those put up for its drum, or with its stereo partner, but not both of a pair."""
+    layout = on.an.layout
+    job = layout.mic(mic).job
+    same = {m.id for m in layout.mics if job and m.job == job}
+    couple = {i for p in layout.stereo_pairs if mic in (p.left, p.right) for i in (p.left, p.right)}
+    return (same | couple | {mic}) - ({on.a, on.b} - {mic})
+
+
+def _spoils(on: _On, some: set[str]) -> tuple[set[str], list[str]]:
+    """Some mics, and the drums on which flipping them all would hollow another pair, by name."""
+    p, names = on.an.pairs, on.an.scene.sources.names
+    flip = np.array([m.id in some for m in on.an.layout.mics])
+    spoiled = on.an.flip_hollows & (flip[p.first] ^ flip[p.second])[:, None]
+    spoiled[on.row, on.source] = False
+    return some, [names[k].lower() for k in np.flatnonzero(spoiled.any(axis=0))]
+
+
+_SAID: Final[dict[Verdict, Callable[[_On], str]]] = {
+    Verdict.NO_MATTER: _no_matter,
+    Verdict.BEHIND: _behind,
+    Verdict.TOGETHER: _together,
+    Verdict.ASK_THE_EAR: _unsure,
+    Verdict.LATE: _late,
+    Verdict.HOLLOW: _hollow,
+}
 
 
 def _ripple(g: float) -> str:
@@ -147,29 +366,38 @@ def why(an: Analysis, row: int, source: int) -> list[WhyRow]:
             formula=f"{a} {heard.after_gain_db[i, source]:+.1f} dB,"
             f" {b} {heard.after_gain_db[j, source]:+.1f} dB against the job of each;"
             f" g = {g:.3f}, ripple {_ripple(g)}",
-            source="20·log(|a+(1-a)·cos θ| / distance), gain brings each job to one peak",
+            source="20·log(|a+(1-a)·cos θ·(1+1/(jkr))| / distance), r beside a head as of a disc;"
+            " gain brings each job to one peak",
         ),
         WhyRow(
             title="Dip",
             formula=f"{dips} with Δt = {abs(dt) * 1e3:.3f} ms:"
-            f" {_hz(float(p.dip_hz[row, source]))}; judged from {_hz(band.body_low)}"
-            f" to {_hz(float(p.band_high_hz[row, source]))}",
+            f" {_hz(float(p.dip_hz[row, source]))}; {_counted(p, row, source, band.body_low)}",
             source="|1 ± g·exp(-j2πfΔt)|, interference of two equal waves",
         ),
         WhyRow(
             title="Body",
             formula=f"octave round {_hz(band.fundamental)} ({_known(an, source)}): as wired"
-            f" {p.body_db[row, source]:+.1f} dB, flipped {p.flipped_body_db[row, source]:+.1f} dB",
+            f" {_signed_db(float(p.body_db[row, source]))}, flipped"
+            f" {_signed_db(float(p.flipped_body_db[row, source]))}",
             source="energy of the sum over the band, against the louder mic alone",
         ),
     ]
 
 
+def _counted(p: Pairs, row: int, source: int, low: float) -> str:
+    top = float(p.band_high_hz[row, source])
+    return f"counts from {_hz(low)} to {_hz(top)}" if top > 0 else "does not count for these two"
+
+
 def _known(an: Analysis, source: int) -> str:
     """Where a fundamental comes from."""
-    part = an.layout.kit.parts[source]
-    known = getattr(part, "fundamental_hz", None) is not None
-    return "as tuned or measured" if known else "estimated from kind and size"
+    how = tuning_from(an.layout.kit.parts[source])
+    return {
+        "estimated": "estimated from kind and size",
+        "note": "tuned to a note",
+        "measured": "measured",
+    }[how]
 
 
 FREQUENCIES = np.geomspace(30.0, 16000.0, 140)

@@ -9,22 +9,27 @@ A surface beside the capsule adds its image (:mod:`ringside.hear.mirrors`): to t
 sum of a pair as a ray of its own. Where the surface sends far more than the drum does straight
 (a mic that faces a wall), its ray is the arrival.
 
+Level and body count the low end as it is beside a drum (:mod:`ringside.hear.nearfield`): the
+gradient share of a pattern grows and its phase lags, and a low cut works against it.
+
 Sign is the first half-wave: a mic on the struck side is first pulled (-1), on the other
 side first pushed (+1), times the lobe of the pattern and every switch to the track. It is
 0, unsure, near the plane of a head, beside a shell, in a pattern's null, and where a
-reflection may lead (common practice; pin 2 positive for positive pressure is IEC 61938).
+reflection of opposite sign comes within the first half-wave, not far under what leads (common
+practice; pin 2 positive for positive pressure is IEC 61938). All doubts are kept side by side.
 """
 
 from dataclasses import dataclass
-from enum import IntEnum
+from enum import IntFlag
 from functools import cached_property
-from typing import Final
+from typing import Final, NamedTuple
 
 import numpy as np
 
 from ringside.arrays import Floats, Ints, Mask
 from ringside.constants import NEAREST_M, NULL_FLOOR, SHELL_LOSS_DB
-from ringside.hear.scene import Scene, Sources
+from ringside.hear.nearfield import Complexes, curvature_m, low_cut, near_response
+from ringside.hear.scene import Scene
 from ringside.hear.sums import likeness
 from ringside.plan.drumframe import off_head
 from ringside.plan.mics import directivity
@@ -34,14 +39,23 @@ SURFACE_LEADS_DB: Final = 6.0
 """A near surface that sends this much more than the drum does straight is what the mic hears
 first (from memory); below it the straight sound is still the first half-wave."""
 
+OPPOSED_DB: Final = 6.0
+"""A reflection of opposite sign this much under what leads takes half of its first half-wave
+away: which way the sum goes first can no longer be planned (two waves of one shape; half of the
+amplitude is 6 dB)."""
 
-class Doubt(IntEnum):
-    """Why a sign is unsure."""
+
+SAME_RAY_S: Final = 1e-7
+"""Two arrivals nearer than this are one: what leads is not set against itself."""
+
+
+class Doubt(IntFlag):
+    """Why a sign is unsure; several may hold at once."""
 
     NONE = 0
     HEAD_PLANE = 1
     NULL = 2
-    REFLECTION = 3
+    REFLECTION = 4
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -55,6 +69,7 @@ class Rays:
     mic: Ints  # (R,)
     time_s: Floats  # (R, S)
     weight: Floats  # (R, S)
+    turn: Floats  # (R, S) how far the low end is ahead of the travel time, radians
     several: Mask  # (M,) mics with more than their straight ray
 
     @cached_property
@@ -90,7 +105,7 @@ class Arrivals:
     after_gain_db: Floats  # relative to the mic's own job at its peak
     sign: Ints  # +1 pushed, -1 pulled, 0 unsure
     raw_sign: Ints  # the side of the head times lobe and switches, with no doubt counted
-    doubt: Ints  # of Doubt
+    doubt: Ints  # flags of Doubt
     face_side: Ints  # -1 struck side, +1 other side or inside
     axis_angle_rad: Floats  # angle off the plane through the middle of the shell, + struck side
     null: np.ndarray  # bool: in the null of the pattern
@@ -107,10 +122,10 @@ class Heard:
     tape: Floats
     path: Floats
     level: Floats
-    strength: Floats
+    doubt: Ints  # HEAD_PLANE and NULL
+    turn: Floats  # how far the low end is ahead of the travel time, radians
     side: Ints
     lobe: Ints
-    angle: Floats
     axis_angle: Floats
     inside: Mask
     toward: Floats
@@ -121,7 +136,8 @@ def _rows(v: Floats) -> Floats:
     return np.asarray(np.sqrt(np.einsum("...i,...i->...", v, v)))
 
 
-def _heard(s: Sources, capsule: Floats, aim: Floats, pressure_share: Floats) -> Heard:
+def _heard(scene: Scene, limits: Thresholds, mics: Ints, capsule: Floats, aim: Floats) -> Heard:
+    s, share = scene.sources, scene.pressure_share[mics][:, None]
     mic = capsule[:, None, :]
     at = off_head(mic, s.centre, s.axis, s.radius, s.depth)
     height, behind, radial, inside = at.height, at.behind, at.radial, at.inside
@@ -141,23 +157,39 @@ def _heard(s: Sources, capsule: Floats, aim: Floats, pressure_share: Floats) -> 
     to_rim = s.centre + outward * s.radius[:, None] - mic
     toward = np.where(seen[..., None], to_strike, np.where(use_far[..., None], to_rear, to_rim))
     cos_theta = np.einsum("msi,mi->ms", toward, aim) / np.maximum(_rows(toward), 1e-12)
-    response = directivity(pressure_share[:, None], cos_theta)
-    strength = np.abs(response)
+    response = directivity(share, cos_theta)
     # The face that is heard radiates; the travel inside the shell delays it, no more.
-    radiated = np.where(use_far, path - s.depth, path)
-    level = 20 * np.log10(np.maximum(strength, NULL_FLOOR) / np.maximum(radiated, NEAREST_M))
+    radiated = np.maximum(np.where(use_far, path - s.depth, path), NEAREST_M)
+    low_end = _low_end(scene, mics, share, cos_theta, radiated)
+    level = 20 * np.log10(np.maximum(np.abs(low_end), NULL_FLOOR) / radiated)
+    lobe = np.where(response < 0, -1, 1)
+    angle = _head_angle(height, behind, radial - s.radius)
+    near_plane = ~inside & (np.abs(angle) < np.deg2rad(limits.head_plane_deg))
+    in_null = np.abs(response) < 10 ** (-limits.null_db / 20)
     return Heard(
         tape=_rows(mic - s.tape),
         path=path,
         level=level,
-        strength=strength,
+        doubt=near_plane * int(Doubt.HEAD_PLANE) | in_null * int(Doubt.NULL),
+        turn=np.angle(low_end * lobe),
         side=np.where(height >= 0, -1, 1),
-        lobe=np.where(response < 0, -1, 1),
-        angle=_head_angle(height, behind, radial - s.radius),
+        lobe=lobe,
         axis_angle=np.arctan2(height + s.depth / 2, radial),
         inside=inside,
         toward=toward,
     )
+
+
+def _low_end(
+    scene: Scene, mics: Ints, share: Floats, cos_theta: Floats, radiated: Floats
+) -> Complexes:
+    """The pattern's response at each source's fundamental, low cut and all."""
+    s = scene.sources
+    f = np.array(s.fundamentals)
+    reach = curvature_m(radiated, s.radius)
+    near = near_response(share, cos_theta, f, reach, scene.speed)
+    corner = scene.low_cut_hz[mics]
+    return near * low_cut(f, corner[:, None]) if corner.any() else near
 
 
 def arrivals(scene: Scene, limits: Thresholds) -> Arrivals:
@@ -176,38 +208,32 @@ def arrivals(scene: Scene, limits: Thresholds) -> Arrivals:
         Arrays of shape (M, S): metres, seconds, decibels, signs.
     """
     s = scene.sources
-    d = _heard(s, scene.capsule, scene.aim, scene.pressure_share)
+    d = _heard(scene, limits, np.arange(len(scene.capsule)), scene.capsule, scene.aim)
     shut_in = np.asarray(d.inside.any(axis=1))[:, None]
     level = d.level - SHELL_LOSS_DB * (shut_in & ~d.inside)
-    raw = d.side * d.lobe * scene.switch_sign[:, None]
-    in_null = d.strength < 10 ** (-limits.null_db / 20)
-    near_plane = ~d.inside & (np.abs(d.angle) < np.deg2rad(limits.head_plane_deg))
-    doubt = np.where(in_null, Doubt.NULL, np.where(near_plane, Doubt.HEAD_PLANE, Doubt.NONE))
-    sent = _sent(scene, shut_in[:, 0])
-    path, by_surface = d.path, np.zeros(level.shape, dtype=bool)
+    way = d.side * d.lobe
+    first = _First(d.path, level, way, d.doubt, np.zeros(level.shape, dtype=bool))
+    sent = _sent(scene, limits, shut_in[:, 0])
     if sent is not None:
-        far = ~sent.near
-        loudest = np.full(level.shape, -np.inf)
-        np.maximum.at(loudest, sent.mic[far], sent.level[far])
-        may_lead = scene.open[:, None] & (loudest >= level + limits.reflection_db)
-        doubt = np.where(may_lead & (doubt == Doubt.NONE), Doubt.REFLECTION, doubt)
-        path, raw, doubt, by_surface = _led(scene, sent, level, path, raw, doubt)
-    time = path / scene.speed + scene.track_delay[:, None]
-    rays, added = _rays(scene, sent, d.path, level, raw, d.side * d.lobe)
+        first = _led(sent, first)
+        first = _opposed(scene, sent, first, limits)
+    raw = first.way * scene.switch_sign[:, None]
+    time = first.path / scene.speed + scene.track_delay[:, None]
+    rays, added = _rays(scene, sent, d, level, first.way)
     return Arrivals(
         tape_m=d.tape,
-        path_m=path,
+        path_m=first.path,
         time_s=time,
         level_db=level + added,
         after_gain_db=_after_gain(level + added + s.peak_db, scene.job),
-        sign=np.where(doubt > 0, 0, raw),
+        sign=np.where(first.doubt > 0, 0, raw),
         raw_sign=raw,
-        doubt=doubt,
+        doubt=first.doubt,
         face_side=d.side,
         axis_angle_rad=d.axis_angle,
-        null=in_null & ~by_surface,
+        null=(first.doubt & Doubt.NULL) > 0,
         toward=d.toward,
-        by_surface=by_surface,
+        by_surface=first.by_surface,
         surface_db=added,
         rays=rays,
     )
@@ -218,75 +244,114 @@ class Sent:
     """What surfaces send to the mics: G images, (G, S) unless said."""
 
     mic: Ints  # (G,)
-    near: Mask  # (G,)
+    share: Floats  # (G,) how much of it is part of the mic's own sound, 0 to 1
     path: Floats
     level: Floats
     way: Ints  # side of the head times lobe
+    doubt: Ints  # of the image itself
+    turn: Floats
 
 
-def _sent(scene: Scene, shut_in: Mask) -> Sent | None:
+class _First(NamedTuple):
+    """What each mic hears first of each source, (M, S)."""
+
+    path: Floats
+    level: Floats
+    way: Ints
+    doubt: Ints
+    by_surface: Mask
+
+
+def _sent(scene: Scene, limits: Thresholds, shut_in: Mask) -> Sent | None:
     """The images that can matter: of near surfaces, and of all for mics that stand open."""
     img = scene.images
-    rows = np.flatnonzero((img.near | scene.open[img.mic]) & ~shut_in[img.mic])
+    rows = np.flatnonzero(((img.share > 0) | scene.open[img.mic]) & ~shut_in[img.mic])
     if len(rows) == 0:
         return None
     mic = img.mic[rows]
-    h = _heard(scene.sources, img.capsule[rows], img.aim[rows], scene.pressure_share[mic])
+    h = _heard(scene, limits, mic, img.capsule[rows], img.aim[rows])
     return Sent(
         mic=mic,
-        near=img.near[rows],
+        share=img.share[rows],
         path=h.path,
         level=h.level + 20 * np.log10(np.maximum(img.factor[rows], 1e-3)),
         way=h.side * h.lobe,
+        doubt=h.doubt,
+        turn=h.turn,
     )
 
 
-def _led(
-    scene: Scene, sent: Sent, level: Floats, path: Floats, raw: Ints, doubt: Ints
-) -> tuple[Floats, Ints, Ints, Mask]:
-    """Path, sign and doubt where a near surface sends far more than comes straight."""
-    path, raw, doubt = path.copy(), raw.copy(), doubt.copy()
-    by_surface = np.zeros(level.shape, dtype=bool)
-    lead = level + SURFACE_LEADS_DB
-    for g in np.flatnonzero(sent.near):
+def _led(sent: Sent, first: _First) -> _First:
+    """What a near surface sends goes first where it is far more than what comes straight.
+
+    It is then asked itself whether its sign can be known.
+    """
+    path, level, way = first.path.copy(), first.level.copy(), first.way.copy()
+    doubt, led = first.doubt.copy(), first.by_surface.copy()
+    beat = first.level + SURFACE_LEADS_DB
+    for g in np.flatnonzero(sent.share > 0):
         m = sent.mic[g]
-        won = sent.level[g] > lead[m]
+        loud = sent.level[g] + 20 * np.log10(sent.share[g])
+        won = loud > beat[m]
         path[m] = np.where(won, sent.path[g], path[m])
-        raw[m] = np.where(won, sent.way[g] * scene.switch_sign[m], raw[m])
-        doubt[m] = np.where(won & (doubt[m] != Doubt.HEAD_PLANE), Doubt.NONE, doubt[m])
-        lead[m] = np.where(won, sent.level[g], lead[m])
-        by_surface[m] |= won
-    return path, raw, doubt, by_surface
+        way[m] = np.where(won, sent.way[g], way[m])
+        doubt[m] = np.where(won, sent.doubt[g], doubt[m])
+        level[m] = np.where(won, loud, level[m])
+        beat[m] = np.where(won, loud, beat[m])
+        led[m] |= won
+    return _First(path, level, way, doubt, led)
+
+
+def _opposed(scene: Scene, sent: Sent, first: _First, limits: Thresholds) -> _First:
+    """Doubt where a reflection may turn the first half-wave over.
+
+    It must come before that half-wave is over, half a period of the fundamental, and not be far
+    under what leads; its sign is the other one, or unsure itself.
+    """
+    m = sent.mic
+    lag = np.abs(sent.path - first.path[m]) / scene.speed
+    within = (lag > SAME_RAY_S) & (lag < 0.5 / np.array(scene.sources.fundamentals))
+    strong = sent.level >= first.level[m] - OPPOSED_DB + limits.reflection_db
+    # An image in the plane of a head says no more about it than the straight sound that is, too.
+    against = (sent.way != first.way[m]) | ((sent.doubt > 0) & (first.doubt[m] == 0))
+    doubt = first.doubt.copy()
+    image, source = np.nonzero(within & strong & against)
+    doubt[m[image], source] |= int(Doubt.REFLECTION)
+    return first._replace(doubt=doubt)
 
 
 def _rays(
-    scene: Scene, sent: Sent | None, path: Floats, level: Floats, raw: Ints, way: Ints
+    scene: Scene, sent: Sent | None, straight: Heard, level: Floats, led: Ints
 ) -> tuple[Rays, Floats]:
-    """The rays of every mic, and what near surfaces add to its level over the body band."""
+    """The rays of every mic, and what near surfaces add to its level over the body band.
+
+    `led` is the side of the head times lobe of what each mic hears first.
+    """
     count = len(level)
     late = scene.track_delay[:, None]
     mics = np.arange(count, dtype=np.int64)
-    time, sign = path / scene.speed + late, way * scene.switch_sign[:, None] * raw
+    time, turn = straight.path / scene.speed + late, straight.turn
+    weight = (straight.side * straight.lobe * led).astype(float)
     added, several = np.zeros(level.shape), np.zeros(count, dtype=bool)
-    weight = sign.astype(float)
-    near = sent.near if sent is not None else np.zeros(0, dtype=bool)
+    near = sent.share > 0 if sent is not None else np.zeros(0, dtype=bool)
     if sent is None or not near.any():
-        return Rays(mic=mics, time_s=time, weight=weight, several=several), added
+        return Rays(mic=mics, time_s=time, weight=weight, turn=turn, several=several), added
     m = sent.mic[near]
     time = np.vstack([time, sent.path[near] / scene.speed + late[m]])
-    ratio = 10 ** ((sent.level[near] - level[m]) / 20)
-    weight = np.vstack([weight, ratio * sent.way[near] * scene.switch_sign[m][:, None] * raw[m]])
+    ratio = 10 ** ((sent.level[near] - level[m]) / 20) * sent.share[near][:, None]
+    weight = np.vstack([weight, ratio * sent.way[near] * led[m]])
+    turn = np.vstack([turn, sent.turn[near]])
     mics = np.concatenate([mics, m])
     several[m] = True
     low, high = scene.sources.body_low, scene.sources.body_high
     for one in np.flatnonzero(several):
         rows = np.flatnonzero(mics == one)
-        w, t = weight[rows], time[rows]
-        like = likeness(t[:, None] - t[None], low, high)
+        w, t, p = weight[rows], time[rows], turn[rows]
+        like = likeness(t[:, None] - t[None], low, high, p[:, None] - p[None])
         energy = np.maximum(np.einsum("ps,qs,pqs->s", w, w, like), 1e-8)
         added[one] = 10 * np.log10(energy)
         weight[rows] = w / np.sqrt(energy)
-    return Rays(mic=mics, time_s=time, weight=weight, several=several), added
+    return Rays(mic=mics, time_s=time, weight=weight, turn=turn, several=several), added
 
 
 def _head_angle(height: Floats, behind: Floats, out: Floats) -> Floats:

@@ -6,9 +6,10 @@ for in. A drum's own known fundamental always goes before the estimate.
 """
 
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, Literal
 
 from ringside.constants import INCH_M
+from ringside.hear.notes import note_of
 from ringside.plan.kit import Cymbal, Drum
 
 
@@ -83,3 +84,37 @@ def bands(part: Drum | Cymbal) -> Bands:
         punch_high=min(f * 2**PUNCH_OCTAVES, attack),
         attack_high=attack,
     )
+
+
+TuningFrom = Literal["estimated", "note", "measured"]
+TUNING_SPREAD: Final[dict[TuningFrom, float]] = {
+    "estimated": 0.12,
+    "note": 0.017,
+    "measured": 0.01,
+}
+"""How well a fundamental is known, one standard deviation as a share of it.
+
+Estimated from kind and size: one size is tuned anywhere within about a fifth (common practice),
+and a range of a fifth taken as evenly filled has ln(1.5)/√12 = 0.117. As a note: to the nearest
+semitone, 100/√12 = 29 cents. Measured in hertz: the lugs of a drum in tune differ by a hundredth
+(common practice)."""
+
+NOTE_CENTS: Final = 0.6
+"""A fundamental this close to a note was typed as one; hertz are kept to a hundredth."""
+
+
+def tuning_from(part: Drum | Cymbal) -> TuningFrom:
+    """Where the fundamental of a part comes from.
+
+    Parameters
+    ----------
+    part : Drum or Cymbal
+
+    Returns
+    -------
+    TuningFrom
+    """
+    known = part.fundamental_hz if isinstance(part, Drum) else None
+    if known is None:
+        return "estimated"
+    return "note" if abs(note_of(known)[1]) <= NOTE_CENTS else "measured"

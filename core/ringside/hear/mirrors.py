@@ -3,9 +3,11 @@
 What a hard surface sends back to a capsule is what a second capsule, mirrored in the surface
 with its aim mirrored too, would hear of the drum itself (the image principle; Kuttruff, Room
 Acoustics, ch. 4). Close to the surface the two arrive together: the level rises by up to
-6 dB, with the first dip near c/(4h) at a gap h and sound from straight ahead. The floor is
-always there, and hard until a room says what covers it; walls and ceiling need a room. In an
-L the walls are those met in the four directions from the mic. Gobos are not mirrors here.
+6 dB, with the first dip near c/(4h) at a gap h and sound from straight ahead. It is part of the
+mic's own sound there and fades out of it as the gap grows, so that no move meets a step; what
+comes from further off is the room's. The floor is always there, and hard until a room says what
+covers it; walls and ceiling need a room. In an L the walls are those met in the four directions
+from the mic. What gobos send back is left out.
 
 Directions and places are in the frame of :mod:`ringside`.
 """
@@ -13,16 +15,22 @@ Directions and places are in the frame of :mod:`ringside`.
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import combinations
-from typing import Final
+from typing import Final, NamedTuple
 
 import numpy as np
+from numpy.typing import ArrayLike
 
-from ringside.arrays import Floats, Ints, Mask
+from ringside.arrays import Floats, Ints
 from ringside.plan.materials import reflection
 from ringside.plan.room import Room, Surface, Surfaces, Wall, inside_floor, to_room, wall_distances
 
 FAR_M: Final = 1e3
 """A surface that is not there is this far away."""
+
+FADES_FROM: Final = 0.75
+FADES_TO: Final = 1.5
+"""Of the limit of the layout: between the two a surface fades out of a mic's own sound (from
+memory)."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -33,7 +41,7 @@ class Images:
     capsule: Floats  # (G, 3)
     aim: Floats  # (G, 3)
     factor: Floats  # (G, S) pressure reflection at each drum's fundamental
-    near: Mask  # (G,) of surfaces close enough to be part of the mic's own sound
+    share: Floats  # (G,) how much of it is part of the mic's own sound, 0 to 1
     surface: tuple[tuple[Surface, ...], ...]  # what it is mirrored in
     gap: Floats  # (G,) metres from the capsule to the surface (the nearest of several)
 
@@ -52,7 +60,7 @@ def no_images(sources: int) -> Images:
     """
     return Images(
         mic=np.empty(0, dtype=np.int64), capsule=np.empty((0, 3)), aim=np.empty((0, 3)),
-        factor=np.empty((0, sources)), near=np.empty(0, dtype=bool), surface=(), gap=np.empty(0),
+        factor=np.empty((0, sources)), share=np.empty(0), surface=(), gap=np.empty(0),
     )  # fmt: skip
 
 
@@ -107,7 +115,7 @@ def images_of(
         One per source, hertz: where the reflection factor is taken.
     room : Room or None
     near_m : float
-        Surfaces nearer than this are part of a mic's own sound, metres.
+        What surfaces about so far away send is part of a mic's own sound, metres; see `share_at`.
 
     Returns
     -------
@@ -129,7 +137,7 @@ def images_of(
         capsule=capsule[mic] + 2 * d[:, None] * u,
         aim=turned,
         factor=np.array([factors[n] for n in names])[which],
-        near=d <= near_m,
+        share=share_at(d, near_m),
         surface=tuple((names[k],) for k in which),
         gap=d,
     )
@@ -137,7 +145,40 @@ def images_of(
     return _joined(images, corners, names, factors) if corners else images
 
 
-Corner = tuple[int, tuple[int, ...], Floats, Floats, float]
+def share_at(gap: ArrayLike, near_m: float) -> Floats:
+    """How much of what a surface sends is part of a mic's own sound.
+
+    All of it up to three quarters of `near_m`, nothing from one and a half times it, and a
+    raised cosine between.
+
+    Parameters
+    ----------
+    gap : array_like
+        Metres from the capsule to the surface.
+    near_m : float
+        Metres.
+
+    Returns
+    -------
+    ndarray
+        0 to 1, of the shape of `gap`.
+    """
+    d = np.asarray(gap, dtype=float)
+    if near_m <= 0:
+        return np.where(d <= 0, 1.0, 0.0)
+    way = np.clip((d / near_m - FADES_FROM) / (FADES_TO - FADES_FROM), 0.0, 1.0)
+    return np.asarray(0.5 + 0.5 * np.cos(np.pi * way))
+
+
+class Corner(NamedTuple):
+    """An image in two or three surfaces."""
+
+    mic: int
+    of: tuple[int, ...]
+    capsule: Floats
+    aim: Floats
+    gap: float
+    share: float
 
 
 def _corners(
@@ -145,7 +186,8 @@ def _corners(
 ) -> list[Corner]:
     """Images in two or three near surfaces that stand square to each other."""
     corners: list[Corner] = []
-    close = away <= near_m
+    share = share_at(away, near_m)
+    close = share > 0
     for m in np.flatnonzero(close.sum(axis=0) >= 2):
         beside = [int(k) for k in np.flatnonzero(close[:, m])]
         for size in (2, 3):
@@ -156,20 +198,22 @@ def _corners(
                 for k in some:
                     at = at + 2 * away[k, m] * ways[k]
                     way = way - 2 * float(way @ ways[k]) * ways[k]
-                corners.append((int(m), some, at, way, float(away[list(some), m].min())))
+                rows = list(some)
+                nearest, whole = float(away[rows, m].min()), float(share[rows, m].prod())
+                corners.append(Corner(int(m), some, at, way, nearest, whole))
     return corners
 
 
 def _joined(
     single: Images, corners: list[Corner], names: list[Surface], factors: dict[Surface, Floats]
 ) -> Images:
-    more = [np.prod([factors[names[k]] for k in some], axis=0) for _, some, _, _, _ in corners]
+    more = [np.prod([factors[names[k]] for k in c.of], axis=0) for c in corners]
     return Images(
-        mic=np.concatenate([single.mic, [m for m, *_ in corners]]).astype(np.int64),
-        capsule=np.vstack([single.capsule, [c[2] for c in corners]]),
-        aim=np.vstack([single.aim, [c[3] for c in corners]]),
+        mic=np.concatenate([single.mic, [c.mic for c in corners]]).astype(np.int64),
+        capsule=np.vstack([single.capsule, [c.capsule for c in corners]]),
+        aim=np.vstack([single.aim, [c.aim for c in corners]]),
         factor=np.vstack([single.factor, more]),
-        near=np.concatenate([single.near, np.ones(len(corners), dtype=bool)]),
-        surface=(*single.surface, *(tuple(names[k] for k in c[1]) for c in corners)),
-        gap=np.concatenate([single.gap, [c[4] for c in corners]]),
+        share=np.concatenate([single.share, [c.share for c in corners]]),
+        surface=(*single.surface, *(tuple(names[k] for k in c.of) for c in corners)),
+        gap=np.concatenate([single.gap, [c.gap for c in corners]]),
     )

@@ -10,7 +10,7 @@ from functools import cached_property, lru_cache
 import numpy as np
 
 from ringside.arrays import Floats, Ints, Mask
-from ringside.hear.bands import VOICES, Bands, bands
+from ringside.hear.bands import TUNING_SPREAD, VOICES, Bands, bands, tuning_from
 from ringside.hear.mirrors import Images, images_of
 from ringside.plan.kit import Cymbal, Drum, Kit, centre_of, depth_of, reference_point
 from ringside.plan.layout import Layout
@@ -26,6 +26,7 @@ class Sources:
     names: tuple[str, ...]
     bands: tuple[Bands, ...]
     fundamentals: tuple[float, ...]  # Hz
+    tuning: Floats  # (S,) one standard deviation of each fundamental, as a share of it
     body_low: Floats  # (S,) Hz
     body_high: Floats  # (S,) Hz
     punch_high: Floats  # (S,) Hz
@@ -53,6 +54,7 @@ class Scene:
     switch_sign: Ints  # (M,) +1 or -1
     job: Ints  # (M,) index of the source, -1 for the whole kit
     open: Mask  # (M,) stands off the kit, where a reflection may lead
+    low_cut_hz: Floats  # (M,) corner of the low cut on the way to the track, 0 for none
     track_delay: Floats  # (M,) seconds put on the track after recording
     room: Room | None
     near_m: float
@@ -117,6 +119,7 @@ def sources_of(kit: Kit) -> Sources:
         names=tuple(p.name for p in every),
         bands=voiced,
         fundamentals=tuple(b.fundamental for b in voiced),
+        tuning=row([TUNING_SPREAD[tuning_from(p)] for p in every]),
         body_low=row([b.body_low for b in voiced]),
         body_high=row([b.body_high for b in voiced]),
         punch_high=row([b.punch_high for b in voiced]),
@@ -156,6 +159,7 @@ def scene_of(layout: Layout) -> Scene:
         switch_sign=np.array([m.switch_sign for m in mics], dtype=np.int64),
         job=np.array([index[m.job] if m.job else -1 for m in mics], dtype=np.int64),
         open=np.array([m.role != "close" for m in mics], dtype=bool),
+        low_cut_hz=np.array([m.low_cut_hz or 0.0 for m in mics], dtype=float),
         track_delay=np.array([m.track_delay_samples for m in mics]) / layout.sample_rate_hz,
         room=layout.room,
         near_m=layout.thresholds.near_surface_m,

@@ -105,15 +105,19 @@ def body_db(
     return sum_db(ratio, sign, likeness(delay_s, low_hz, high_hz))
 
 
-def likeness(delay_s: ArrayLike, low_hz: ArrayLike, high_hz: ArrayLike) -> Floats:
+def likeness(
+    delay_s: ArrayLike, low_hz: ArrayLike, high_hz: ArrayLike, turn: ArrayLike = 0.0
+) -> Floats:
     """How alike a sound and its late copy are over a band, -1 to 1.
 
-    The mean of cos(2πfΔt) over the band; 1 at no delay.
+    The mean of cos(2πfΔt - φ) over the band; 1 at no delay and no turn.
 
     Parameters
     ----------
     delay_s, low_hz, high_hz : array_like
         Seconds and hertz; broadcast together.
+    turn : array_like
+        How far the copy's phase is ahead besides its delay, radians.
 
     Returns
     -------
@@ -122,7 +126,10 @@ def likeness(delay_s: ArrayLike, low_hz: ArrayLike, high_hz: ArrayLike) -> Float
     """
     dt = np.asarray(delay_s, dtype=float)
     low, high = np.asarray(low_hz, dtype=float), np.asarray(high_hz, dtype=float)
-    return np.asarray(np.cos(np.pi * (low + high) * dt) * np.sinc((high - low) * dt))
+    return np.asarray(
+        np.cos(np.pi * (low + high) * dt - np.asarray(turn, dtype=float))
+        * np.sinc((high - low) * dt)
+    )
 
 
 def sum_db(ratio: ArrayLike, sign: ArrayLike, alike: ArrayLike) -> Floats:

@@ -18,13 +18,10 @@ from pydantic import Field
 from ringside.arrays import Floats
 from ringside.errors import RingsideError
 from ringside.hear.bands import bands
+from ringside.hear.notes import A4_HZ, note_of
 from ringside.plan.kit import HIGHEST_HZ, LOWEST_HZ, Drum, Kit
 from ringside.values import Key, Record, Text
 
-A4_HZ: Final = 440.0
-"""ISO 16:1975."""
-
-NAMES: Final = ("C", "C♯", "D", "E♭", "E", "F", "F♯", "G", "A♭", "A", "B♭", "B")
 LETTERS: Final = {"C": 0, "D": 2, "E": 4, "F": 5, "G": 7, "A": 9, "B": 11}
 
 MEMBRANE_ZEROS: Final = (2.404826, 3.831706, 5.135622, 5.520078, 6.380162, 7.015587)
@@ -62,37 +59,6 @@ def membrane_ratios() -> Floats:
     [1.0, 1.593, 2.136, 2.295, 2.653, 2.917]
     """
     return np.array(MEMBRANE_ZEROS) / MEMBRANE_ZEROS[0]
-
-
-def note_of(hz: float) -> tuple[str, float]:
-    """The nearest note and how far above it, cents.
-
-    Examples
-    --------
-    >>> note_of(440.0), note_of(65.41)[0]
-    (('A4', 0.0), 'C2')
-
-    Parameters
-    ----------
-    hz : float
-        Hertz.
-
-    Returns
-    -------
-    (str, float)
-        Name, and cents above it.
-
-    Raises
-    ------
-    RingsideError
-        When the frequency is not above nothing.
-    """
-    if not hz > 0:
-        raise RingsideError(f"expected a frequency above nothing, got {hz:g} Hz")
-    steps = 12 * float(np.log2(hz / A4_HZ))
-    nearest = round(steps)
-    octave, name = divmod(nearest + 57, 12)
-    return f"{NAMES[name]}{octave}", round(100 * (steps - nearest), 1) + 0.0
 
 
 def hz_of(note: str) -> float:

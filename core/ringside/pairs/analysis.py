@@ -3,20 +3,25 @@
 Shapes: P pairs of mics in the order of `numpy.triu_indices`, S sources. Differences are
 the second mic minus the first: above zero, the second is later.
 
-Verdicts, in the order they are asked:
+What is asked of a pair depends on what the two are to each other (:class:`Kind` of
+:mod:`ringside.pairs.verdicts`). Verdicts, in the order they are asked:
 
 - no matter: after gain the two are too far apart in level for a comb to be heard, or both
-  hear the drum only as bleed that a third mic covers;
+  hear the drum only as bleed that a third mic covers; or one is a side, which is in both
+  speakers with opposite signs and gone in mono;
 - ask the ear: the sign of one is unsure (near a head's plane, in a null, or where a
-  reflection may lead), and they do not see the head alike;
-- hollow: flipping one gains `hollow_gain_db` of body or more (a cymbal has no body to
-  lose, so it is only ever late);
-- late: a dip lies inside the band this pair is judged in;
+  reflection may lead), they do not see the head alike, and a flip would be heard;
+- hollow: flipping one gains `hollow_gain_db` of body or more (a cymbal has no body to lose);
+- late: a dip lies inside the band this pair is judged in; or, for two of unlike jobs, the
+  later one is heard as a second stroke;
+- behind: two of unlike jobs are further apart than one event; the later is heard as distance;
 - together: none of these.
 
-The band depends on what the two are for. A stereo pair makes one picture and is judged up
-to the drum's attack; two mics with the same job up to its punch; others can never be
-equal in time and are judged by body alone.
+The band depends on what the two are for. Two mics put up for one drum are judged up to its
+punch, for they make one sound. A stereo pair that keeps snare and kick equal is judged on
+those up to the attack; elsewhere in its picture, and when it is near-coincident, time is how
+it tells left from right, and only its mono body counts. A mid and its side are judged as
+decoded. Others can never be equal in time: what counts is polarity and how far one is behind.
 
 The worst verdict of a pair is taken over what the two are put up for: the job of each,
 or snare and kick when both hear the whole kit. The rest is there to be opened.
@@ -24,6 +29,7 @@ or snare and kick when both hear the whole kit. The rest is there to be opened.
 
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
+from typing import Any, Final
 
 import numpy as np
 from numpy.typing import NDArray
@@ -33,9 +39,13 @@ from ringside.errors import RingsideError
 from ringside.hear.arrivals import Arrivals, Doubt, Rays, arrivals
 from ringside.hear.scene import Scene, scene_of
 from ringside.hear.sums import first_dip_hz, likeness, sum_db
-from ringside.pairs.verdicts import WEIGHT, verdicts
+from ringside.pairs.verdicts import WEIGHT, Facts, Kind, Verdict, verdicts
 from ringside.plan.layout import Layout
 from ringside.plan.thresholds import Thresholds
+
+NEAR_COINCIDENT_M: Final = 0.35
+"""Capsules of a pair nearer than this tell left from right by level and by a few tenths of a
+millisecond at once (common practice: 17 to 30 cm); further apart the pair is kept equal."""
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -44,6 +54,7 @@ class Pairs:
 
     first: Ints  # (P,) index of the first mic
     second: Ints  # (P,)
+    kind: Ints  # (P,) what the two are to each other
     tape_difference_m: Floats
     delay_s: Floats
     level_difference_db: Floats  # after gain
@@ -52,7 +63,7 @@ class Pairs:
     raw_sign: Ints  # +1 or -1, with no doubt counted
     alike: Floats  # likeness of the two over the body band, signs apart, -1 to 1
     dip_hz: Floats  # the first dip inside the band judged, or the first of all
-    band_high_hz: Floats  # top of the band judged
+    band_high_hz: Floats  # up to where a dip counts; 0 where none does
     body_db: Floats
     flipped_body_db: Floats
     under_db: Floats  # how far the louder of the two is under the drum's own mic
@@ -134,6 +145,20 @@ class Analysis:
         second = np.bincount(self.pairs.second, weight, count)
         return np.asarray(first + second, dtype=np.float64)
 
+    @cached_property
+    def kept(self) -> dict[str, Any]:
+        """What other modules work out from this analysis once, by a name of theirs."""
+        return {}
+
+    @cached_property
+    def flip_hollows(self) -> Mask:
+        """Where a sure pair that is not hollow would be if one of the two were flipped, (P, S)."""
+        p, limits = self.pairs, self.layout.thresholds
+        fine = (p.verdict == Verdict.TOGETHER) | (p.verdict == Verdict.BEHIND)
+        lost = p.body_db - p.flipped_body_db >= limits.hollow_gain_db
+        judged = p.counts & (p.kind != Kind.DECODED)[:, None] & self.scene.sources.drum
+        return np.asarray(judged & fine & lost & (p.sign != 0))
+
     def pair_index(self, a: str, b: str) -> tuple[int, bool]:
         """Row of a pair, and whether it was named the other way round.
 
@@ -185,8 +210,8 @@ def analyse(layout: Layout) -> Analysis:
     return Analysis(layout, scene, heard, _pairs(layout, scene, heard))
 
 
-def judged(layout: Layout, scene: Scene, first: Ints, second: Ints) -> Floats:
-    """Top of the band each pair is judged in on each source, hertz.
+def kinds(layout: Layout, scene: Scene, first: Ints, second: Ints) -> Ints:
+    """What the mics of each pair are to each other.
 
     Parameters
     ----------
@@ -197,58 +222,139 @@ def judged(layout: Layout, scene: Scene, first: Ints, second: Ints) -> Floats:
 
     Returns
     -------
+    ndarray of int, shape (P,)
+        Values of `Kind`.
+    """
+    job = scene.job
+    same = (job[first] == job[second]) & (job[first] >= 0)
+    kind = np.where(same, Kind.SAME, Kind.APART)
+    for side in side_mics(layout):
+        kind[(first == side) | (second == side)] = Kind.SIDE
+    for a, b, coding in _couples(layout):
+        couple = Kind.DECODED if coding == "mid-side" else Kind.PICTURE
+        kind[(first == min(a, b)) & (second == max(a, b))] = couple
+    return kind
+
+
+def _couples(layout: Layout) -> list[tuple[int, int, str]]:
+    """The stereo pairs by number, left and right or mid and side, with their coding."""
+    ids = {m.id: k for k, m in enumerate(layout.mics)}
+    return [(ids[p.left], ids[p.right], p.coding) for p in layout.stereo_pairs]
+
+
+def side_mics(layout: Layout) -> list[int]:
+    """The sides of mid-side pairs by number: with opposite signs in both speakers.
+
+    Parameters
+    ----------
+    layout : Layout
+
+    Returns
+    -------
+    list of int
+    """
+    return [side for _, side, coding in _couples(layout) if coding == "mid-side"]
+
+
+def judged(scene: Scene, kind: Ints, first: Ints, second: Ints) -> Floats:
+    """Up to where a dip counts against each pair on each source, hertz.
+
+    Parameters
+    ----------
+    scene : Scene
+    kind : ndarray of int, shape (P,)
+    first, second : ndarray of int, shape (P,)
+        The mics of each pair by number.
+
+    Returns
+    -------
     ndarray, shape (P, S)
-        Hertz; 0 on cymbals, which have no body.
+        Hertz; 0 where none does.
     """
     s = scene.sources
-    top = np.broadcast_to(np.where(s.drum, s.body_high, 0.0), (len(first), len(s.ids)))
-    job = scene.job
-    same = (job[first] == job[second])[:, None]
-    own = job[first][:, None] == np.arange(len(s.ids))
-    top = np.where(same & own, s.punch_high, top)
-    stereo = np.zeros(len(first), bool)
-    ids = {m.id: k for k, m in enumerate(layout.mics)}
-    couples = {frozenset((ids[p.left], ids[p.right])) for p in layout.stereo_pairs}
-    for a, b in (sorted(c) for c in couples):
-        stereo |= (first == a) & (second == b)
-    return np.asarray(np.where(stereo[:, None], s.attack_high, top))
+    gap = scene.capsule[second] - scene.capsule[first]
+    spaced = np.einsum("pi,pi->p", gap, gap) > NEAR_COINCIDENT_M**2
+    own = (kind == Kind.SAME)[:, None] & (scene.job[first][:, None] == np.arange(len(s.ids)))
+    kept = ((kind == Kind.PICTURE) & spaced)[:, None] & s.reference
+    decoded = (kind == Kind.DECODED)[:, None]
+    top = np.where(own & s.drum, s.punch_high, 0.0)
+    return np.asarray(np.where(kept | decoded, s.attack_high, top))
+
+
+def dip_from(delay: Floats, raw: Ints, sign: Ints, low: Floats) -> Floats:
+    """The first dip from a frequency on; the lower of both answers where the sign is unsure.
+
+    Parameters
+    ----------
+    delay : ndarray
+        Seconds.
+    raw, sign : ndarray of int
+        +1 or -1 with no doubt counted; 0 where it is unsure.
+    low : ndarray
+        Hertz; all of them broadcast together.
+
+    Returns
+    -------
+    ndarray
+        Hertz.
+    """
+    dip = first_dip_hz(delay, raw, low)
+    return np.asarray(np.where(sign == 0, np.minimum(dip, first_dip_hz(delay, -raw, low)), dip))
 
 
 def _pairs(layout: Layout, scene: Scene, heard: Arrivals) -> Pairs:
     first, second = _index(len(layout.mics))
     s = scene.sources
-    delay = heard.time_s[second] - heard.time_s[first]
     gain = heard.after_gain_db
     level = gain[second] - gain[first]
-    ratio = 10 ** (-np.abs(level) / 20)
     raw = heard.raw_sign[first] * heard.raw_sign[second]
-    sign = np.where(_sure(heard, first, second, layout.thresholds), raw, 0)
-    high = judged(layout, scene, first, second)
-    dip = first_dip_hz(delay, raw, s.body_low)
+    sure = _sure(heard, first, second, layout.thresholds)
+    kind = kinds(layout, scene, first, second)
     alike = pair_alike(heard.rays, first, second, s.body_low, s.body_high)
-    body, flipped = sum_db(ratio, raw, alike), sum_db(ratio, -raw, alike)
     best = np.minimum(gain.max(axis=0, initial=-np.inf), 0.0)
-    under = best - np.maximum(gain[first], gain[second])
-    flip_gain = np.where(s.drum, flipped - body, 0.0)
-    return Pairs(
-        first=first,
-        second=second,
-        tape_difference_m=heard.tape_m[second] - heard.tape_m[first],
-        delay_s=delay,
-        level_difference_db=level,
-        ratio=ratio,
-        sign=sign,
-        raw_sign=raw,
-        alike=alike,
-        dip_hz=np.where(dip <= high, dip, first_dip_hz(delay, raw)),
-        band_high_hz=high,
-        body_db=body,
-        flipped_body_db=flipped,
-        under_db=under,
-        verdict=verdicts(
-            layout.thresholds, level, under, np.where(s.drum, sign, 1), flip_gain, dip <= high
+    return _judge(
+        layout.thresholds,
+        scene,
+        Pairs(
+            first=first,
+            second=second,
+            kind=kind,
+            tape_difference_m=heard.tape_m[second] - heard.tape_m[first],
+            delay_s=heard.time_s[second] - heard.time_s[first],
+            level_difference_db=level,
+            ratio=10 ** (-np.abs(level) / 20),
+            sign=np.where(sure, raw, 0),
+            raw_sign=raw,
+            alike=alike,
+            dip_hz=np.empty(0),
+            band_high_hz=judged(scene, kind, first, second),
+            body_db=np.empty(0),
+            flipped_body_db=np.empty(0),
+            under_db=best - np.maximum(gain[first], gain[second]),
+            verdict=np.empty(0, dtype=np.int8),
+            counts=_carried(scene, first, second),
         ),
-        counts=_carried(scene, first, second),
+    )
+
+
+def _judge(limits: Thresholds, scene: Scene, p: Pairs) -> Pairs:
+    """Pairs with what follows from their signs: sums, dips and verdicts."""
+    s = scene.sources
+    body = sum_db(p.ratio, p.raw_sign, p.alike)
+    flipped_body = sum_db(p.ratio, -p.raw_sign, p.alike)
+    kind = p.kind[:, None]
+    # Decoded, a mid and its side are added in one speaker and set against each other in the other.
+    sign = np.where(kind == Kind.DECODED, 0, p.sign)
+    dip = dip_from(p.delay_s, p.raw_sign, sign, s.body_low)
+    dips = dip <= p.band_high_hz
+    gain = np.where(s.drum, flipped_body - body, 0.0)
+    facts = Facts(kind, s.drum, p.level_difference_db, p.under_db, p.delay_s, p.sign, gain, dips)
+    return replace(
+        p,
+        dip_hz=np.where(dips, dip, first_dip_hz(p.delay_s, p.raw_sign)),
+        body_db=body,
+        flipped_body_db=flipped_body,
+        verdict=verdicts(limits, facts),
     )
 
 
@@ -275,7 +381,9 @@ def alike_at(
     """
     t = rays.time_s
     later = np.broadcast_to(np.asarray(shift_s, dtype=float), first.shape)
-    alike = likeness(t[second, source] - t[first, source] + later, low, high)
+    turn = rays.turn
+    ahead = turn[second, source] - turn[first, source]
+    alike = likeness(t[second, source] - t[first, source] + later, low, high, ahead)
     rows = np.flatnonzero(rays.several[first] | rays.several[second])
     if len(rows) == 0:
         return alike
@@ -290,7 +398,9 @@ def alike_at(
     at = rows[of]
     src = source[at]
     gap = t[two, src] - t[one, src] + later[at]
-    terms = rays.weight[one, src] * rays.weight[two, src] * likeness(gap, low[at], high[at])
+    ahead = turn[two, src] - turn[one, src]
+    like = likeness(gap, low[at], high[at], ahead)
+    terms = rays.weight[one, src] * rays.weight[two, src] * like
     alike[rows] = np.add.reduceat(terms, begin)
     return alike
 
@@ -311,8 +421,8 @@ def pair_alike(rays: Rays, first: Ints, second: Ints, low: Floats, high: Floats)
     ndarray, shape (P, S)
         -1 to 1.
     """
-    t = rays.time_s
-    alike = likeness(t[second] - t[first], low, high)
+    t, turn = rays.time_s, rays.turn
+    alike = likeness(t[second] - t[first], low, high, turn[second] - turn[first])
     rows = np.flatnonzero(rays.several[first] | rays.several[second])
     if len(rows):
         n = len(low)
@@ -326,11 +436,12 @@ def _sure(heard: Arrivals, first: Ints, second: Ints, limits: Thresholds) -> Mas
     """Whether the two first half-waves can be compared, (P, S)."""
     both = (heard.sign[first] != 0) & (heard.sign[second] != 0)
     apart = np.abs(heard.axis_angle_rad[first] - heard.axis_angle_rad[second])
+    plain = ((heard.doubt & ~Doubt.HEAD_PLANE) == 0) & ~heard.by_surface
     alike = (
         (heard.face_side[first] == heard.face_side[second])
         & (apart < np.deg2rad(limits.same_angle_deg))
-        & (heard.doubt[first] <= Doubt.HEAD_PLANE)
-        & (heard.doubt[second] <= Doubt.HEAD_PLANE)
+        & plain[first]
+        & plain[second]
     )
     return np.asarray(both | alike)
 
@@ -359,26 +470,7 @@ def flipped(analysis: Analysis, mic: int) -> Pairs:
     -------
     Pairs
     """
-    p, s = analysis.pairs, analysis.scene.sources
-    touched = ((p.first == mic) | (p.second == mic))[:, None]
-    turn = np.where(touched, -1, 1)
-    raw, sign = p.raw_sign * turn, p.sign * turn
-    body = np.where(touched, p.flipped_body_db, p.body_db)
-    other = np.where(touched, p.body_db, p.flipped_body_db)
-    dip = first_dip_hz(p.delay_s, raw, s.body_low)
-    return replace(
-        p,
-        sign=sign,
-        raw_sign=raw,
-        body_db=body,
-        flipped_body_db=other,
-        dip_hz=np.where(dip <= p.band_high_hz, dip, first_dip_hz(p.delay_s, raw)),
-        verdict=verdicts(
-            analysis.layout.thresholds,
-            p.level_difference_db,
-            p.under_db,
-            np.where(s.drum, sign, 1),
-            np.where(s.drum, other - body, 0.0),
-            dip <= p.band_high_hz,
-        ),
-    )
+    p = analysis.pairs
+    turn = np.where((p.first == mic) | (p.second == mic), -1, 1)[:, None]
+    turned = replace(p, sign=p.sign * turn, raw_sign=p.raw_sign * turn)
+    return _judge(analysis.layout.thresholds, analysis.scene, turned)

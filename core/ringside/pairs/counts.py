@@ -8,7 +8,7 @@ import numpy as np
 from ringside.pairs.analysis import Analysis
 from ringside.pairs.verdicts import Verdict
 
-RULES: Final = 1
+RULES: Final = 2
 """Counted up whenever the same layout gets another verdict than before, so that what was
 counted by older rules is known for it and counted anew."""
 
@@ -18,6 +18,7 @@ class Counts:
     """Pairs by their worst verdict; those left on purpose are counted apart."""
 
     no_matter: int
+    behind: int
     together: int
     ask_the_ear: int
     late: int
@@ -44,6 +45,7 @@ def counts(an: Analysis) -> Counts:
     tally = np.bincount(worst[~left], minlength=len(Verdict)).tolist()
     return Counts(
         no_matter=tally[Verdict.NO_MATTER],
+        behind=tally[Verdict.BEHIND],
         together=tally[Verdict.TOGETHER],
         ask_the_ear=tally[Verdict.ASK_THE_EAR],
         late=tally[Verdict.LATE],

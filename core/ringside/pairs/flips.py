@@ -24,7 +24,7 @@ import numpy as np
 
 from ringside.arrays import Floats, Ints, Mask
 from ringside.errors import RingsideError
-from ringside.pairs.analysis import Analysis
+from ringside.pairs.analysis import Analysis, side_mics
 from ringside.pairs.gram import (
     LEAST_SHARE,
     PairOn,
@@ -363,7 +363,9 @@ def best_flips(an: Analysis) -> BestFlips:
         )
     gram = grams(an)
     held = np.array(["polarity" in m.locks for m in mics])
-    sets = best_sets(gram, held)
+    stay = held.copy()
+    stay[side_mics(an.layout)] = True  # turned over, it changes left and right over, no body
+    sets = best_sets(gram, stay)
     rows = [_row(an, gram, s, g) for s, g in zip(sets.signs, sets.mean_db, strict=True)]
     best = rows[0]
     second = rows[1] if len(rows) > 1 else None

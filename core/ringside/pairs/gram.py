@@ -4,7 +4,8 @@ After gain, mic i hears drum s with amplitude a and the sum of all with signs x 
 drum's body band the energy Σ x_i x_j a_i a_j σ_ij C_ij: σ is the product of the two first
 half-waves, C the likeness of the two (:mod:`ringside.hear.sums`). The matrix of a drum is called
 its gram here. Where the sign of a pair is unsure its term is left out: on average over both
-signs it is nothing, and no guess is dressed as an answer.
+signs it is nothing, and no guess is dressed as an answer. The sum is what mono has: the side of
+a mid-side pair is in both speakers with opposite signs and counts for nothing there.
 """
 
 from dataclasses import dataclass
@@ -13,7 +14,8 @@ from typing import Final
 import numpy as np
 
 from ringside.arrays import Floats
-from ringside.pairs.analysis import Analysis
+from ringside.pairs.analysis import Analysis, side_mics
+from ringside.pairs.verdicts import Verdict
 
 LEAST_SHARE: Final = 1e-3
 """A drum's sum is never taken for less than this share of its mics' energies: two that cancel
@@ -32,9 +34,10 @@ def grams(an: Analysis) -> Floats:
     ndarray, shape (D, M, M)
         Energies on the scale of `after_gain_db`.
     """
-    p, found = an.pairs, an.arrivals
+    p, heard = an.pairs, an.arrivals
     drums = np.flatnonzero(an.scene.sources.drum)
-    amplitude = 10 ** (found.after_gain_db[:, drums] / 20)
+    amplitude = 10 ** (heard.after_gain_db[:, drums] / 20)
+    amplitude[side_mics(an.layout)] = 0.0
     count = len(amplitude)
     made = np.zeros((len(drums), count, count))
     term = p.sign[:, drums] * p.alike[:, drums] * amplitude[p.first] * amplitude[p.second]
@@ -104,7 +107,7 @@ class PairOn:
 
 
 def unsure_pairs(an: Analysis) -> list[PairOn]:
-    """Pairs and drums whose sign is unsure and whose levels would matter.
+    """Pairs and drums whose sign is unsure and would be heard.
 
     Parameters
     ----------
@@ -116,7 +119,7 @@ def unsure_pairs(an: Analysis) -> list[PairOn]:
     """
     p, ids = an.pairs, [m.id for m in an.layout.mics]
     names = an.scene.sources.ids
-    matters = (p.sign == 0) & an.scene.sources.drum & (p.verdict > 0)
+    matters = p.verdict == Verdict.ASK_THE_EAR
     return [
         PairOn(a=ids[p.first[r]], b=ids[p.second[r]], source=names[k])
         for r, k in zip(*np.nonzero(matters), strict=True)

@@ -1,4 +1,4 @@
-"""How sure a time and a verdict are: tape, air and where the stick lands.
+"""How sure a time and a verdict are: tape, air, where the stick lands, and how the drum is tuned.
 
 One standard deviation of an arrival difference is the root of three squares:
 
@@ -7,6 +7,9 @@ One standard deviation of an arrival difference is the root of three squares:
 - strike: a hit that lands off the centre by `strike_spread_m` (root mean square, any way in
   the head) changes the two paths by the part of the difference of their directions that lies
   in the head.
+
+How well a drum's tuning is known is a doubt of its own (:data:`ringside.hear.bands.TUNING_SPREAD`):
+it moves the bands a pair is judged in, not the times.
 
 An interval is two of them either way, about 95 in 100 (JCGM 100:2008, coverage factor 2).
 Levels and signs are taken as they stand; the sign has its own "unsure".
@@ -17,11 +20,11 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from ringside.arrays import Floats
+from ringside.arrays import Floats, Ints
 from ringside.constants import ZERO_CELSIUS_K
-from ringside.hear.sums import first_dip_hz, sum_db
-from ringside.pairs.analysis import Analysis, alike_at
-from ringside.pairs.verdicts import Verdict, verdicts
+from ringside.hear.sums import sum_db
+from ringside.pairs.analysis import Analysis, alike_at, dip_from
+from ringside.pairs.verdicts import Facts, Kind, Verdict, verdicts
 
 COVERAGE: Final = 2.0
 INTERVAL_STEPS: Final = (-1.0, -0.5, 0.5, 1.0)
@@ -77,26 +80,37 @@ def tips(an: Analysis, half_s: Floats | None = None) -> NDArray[np.int8]:
     ndarray of int8, shape (P, S)
         Equal to the verdict itself where nothing in the interval changes it.
     """
-    p, s = an.pairs, an.scene.sources
+    p = an.pairs
     verdict = p.verdict.copy()
-    # Time decides only these; levels and unsure signs stand whatever the time is.
+    # Levels and unsure signs stand whatever time and tuning are; of a comb nobody hears, no word.
     rows, k = np.nonzero((verdict != Verdict.NO_MATTER) & (verdict != Verdict.ASK_THE_EAR))
     if len(rows) == 0:
         return verdict
     half = (COVERAGE * deviation_s(an) if half_s is None else half_s)[rows, k]
-    limits, drum, low = an.layout.thresholds, s.drum[k], s.body_low[k]
-    raw, ratio, high = p.raw_sign[rows, k], p.ratio[rows, k], p.band_high_hz[rows, k]
-    level, under = p.level_difference_db[rows, k], p.under_db[rows, k]
-    now, delay = verdict[rows, k], p.delay_s[rows, k]
-    one = np.ones(len(rows), dtype=np.int64)
-    gravest = np.full(len(rows), -1, dtype=np.int8)
-    for step in INTERVAL_STEPS:
-        shift = step * half
-        alike = alike_at(an.arrivals.rays, p.first[rows], p.second[rows], k, low, s.body_high[k],
-                         shift)  # fmt: skip
-        gain = np.where(drum, sum_db(ratio, -raw, alike) - sum_db(ratio, raw, alike), 0.0)
-        dips = first_dip_hz(delay + shift, raw, low) <= high
-        there = verdicts(limits, level, under, one, gain, dips)
-        gravest = np.maximum(gravest, np.where(there != now, there, -1).astype(np.int8))
+    n, now = len(INTERVAL_STEPS), verdict[rows, k]
+    steps = np.repeat(INTERVAL_STEPS, len(rows))
+    there = _verdict_at(an, np.tile(rows, n), np.tile(k, n), steps, np.tile(half, n)).reshape(n, -1)
+    turned = (there != now) & (np.maximum(there, now) > Verdict.TOGETHER)
+    gravest = np.where(turned, there, -1).max(axis=0)
     verdict[rows, k] = np.where(gravest >= 0, gravest, now)
     return verdict
+
+
+def _verdict_at(an: Analysis, rows: Ints, k: Ints, steps: Floats, half: Floats) -> NDArray[np.int8]:
+    """The verdict on pairs and sources by number, (N,), so many half intervals away."""
+    p, s = an.pairs, an.scene.sources
+    at = (rows, k)
+    delay, raw, kind = p.delay_s[at], p.raw_sign[at], p.kind[rows]
+    # Bands go with the fundamental, so a body tuned higher by a share is one delayed by that share.
+    tuned = np.hypot(half, COVERAGE * s.tuning[k] * delay)
+    alike = alike_at(an.arrivals.rays, p.first[rows], p.second[rows], k, s.body_low[k],
+                     s.body_high[k], steps * tuned)  # fmt: skip
+    gain = sum_db(p.ratio[at], -raw, alike) - sum_db(p.ratio[at], raw, alike)
+    later = delay + steps * np.where(kind == Kind.SAME, tuned, half)
+    sign = np.where(kind == Kind.DECODED, 0, p.sign[at])
+    dips = dip_from(later, raw, sign, s.body_low[k]) <= p.band_high_hz[at]
+    facts = Facts(
+        kind, s.drum[k], p.level_difference_db[at], p.under_db[at], later, p.sign[at],
+        np.where(s.drum[k], gain, 0.0), dips,
+    )  # fmt: skip
+    return verdicts(an.layout.thresholds, facts)

@@ -1,10 +1,11 @@
-"""The five verdicts on two mics and a drum: their order, words and weights, and how one is reached.
+"""The six verdicts on two mics and a drum: their order, words and weights, and how one is reached.
 
-In the order they are asked: no matter, ask the ear, hollow, late, together
-(:mod:`ringside.pairs.analysis` says what each means)."""
+What is asked depends on what the two are to each other (:class:`Kind`). In the order they are
+asked: no matter, ask the ear, hollow, late, behind, together (:mod:`ringside.pairs.analysis`
+says what each means)."""
 
 from enum import IntEnum
-from typing import Final
+from typing import Any, Final, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -18,14 +19,16 @@ class Verdict(IntEnum):
     """Ordered by how much it wants attention."""
 
     NO_MATTER = 0
-    TOGETHER = 1
-    ASK_THE_EAR = 2
-    LATE = 3
-    HOLLOW = 4
+    BEHIND = 1
+    TOGETHER = 2
+    ASK_THE_EAR = 3
+    LATE = 4
+    HOLLOW = 5
 
 
 VERDICT_WORDS: Final[dict[Verdict, VerdictWord]] = {
     Verdict.NO_MATTER: "no matter",
+    Verdict.BEHIND: "behind",
     Verdict.TOGETHER: "together",
     Verdict.ASK_THE_EAR: "ask the ear",
     Verdict.LATE: "late",
@@ -34,44 +37,74 @@ VERDICT_WORDS: Final[dict[Verdict, VerdictWord]] = {
 
 
 WEIGHT: dict[Verdict, float] = {
-    Verdict.NO_MATTER: 0.0, Verdict.TOGETHER: 0.0, Verdict.ASK_THE_EAR: 1.0, Verdict.LATE: 2.0,
-    Verdict.HOLLOW: 4.0,
+    Verdict.NO_MATTER: 0.0, Verdict.BEHIND: 0.0, Verdict.TOGETHER: 0.0, Verdict.ASK_THE_EAR: 1.0,
+    Verdict.LATE: 2.0, Verdict.HOLLOW: 4.0,
 }  # fmt: skip
 """How much each verdict weighs when whole layouts are compared (from memory): hollow is heard
 at once, late at the second look, and what the ear must be asked about may be nothing."""
 
 
-def verdicts(
-    limits: Thresholds,
-    level: Floats,
-    under: Floats,
-    sign: Ints,
-    gain: Floats,
-    dips: Mask,
-) -> NDArray[np.int8]:
-    """The verdict on each pair and source; the first of no matter, ask, hollow, late that holds.
+class Kind(IntEnum):
+    """What two mics are to each other, and so what is asked of them."""
+
+    APART = 0
+    """Of unlike jobs: never equal in time; polarity, and how far one is behind."""
+    SAME = 1
+    """Put up for one drum: judged up to its punch."""
+    PICTURE = 2
+    """A stereo pair, left and right: one picture, and its mono."""
+    DECODED = 3
+    """A mid with its side: judged as decoded, where their signs only change the sides over."""
+    SIDE = 4
+    """One of them is a side: it is in both speakers with opposite signs, and gone in mono."""
+
+
+class Facts(NamedTuple):
+    """What the verdict on each pair and source is reached from; shapes broadcast together."""
+
+    kind: Ints  # of Kind
+    drum: Mask  # has heads, and so a body
+    level: Floats  # the difference of the two after gain, decibels
+    under: Floats  # how far the louder lies under the drum's own mics, decibels
+    delay: Floats  # seconds
+    sign: Ints  # +1, -1, or 0 where it is unsure
+    gain: Floats  # what a flip would gain in body, decibels
+    dips: Mask  # a dip lies within the band the pair is judged in
+
+
+def verdicts(limits: Thresholds, f: Facts) -> NDArray[np.int8]:
+    """The verdict on each pair and source; the first that holds.
 
     Parameters
     ----------
     limits : Thresholds
-    level, under, gain : ndarray, shape (P, S)
-        Decibels: the difference of the two after gain, how far the louder lies under the drum's
-        own mics, and what a flip would gain in body.
-    sign : ndarray of int, shape (P, S)
-        +1, -1, or 0 where it is unsure.
-    dips : ndarray of bool, shape (P, S)
-        A dip lies within the band the pair is judged in.
+    f : Facts
+        Of shape (P, S), or any that broadcast to one.
 
     Returns
     -------
-    ndarray of int8, shape (P, S)
+    ndarray of int8
+        Values of `Verdict`.
     """
-    apart = (np.abs(level) >= limits.no_matter_level_db) | (under >= limits.carried_db)
-    return np.select(
-        [apart, sign == 0, gain >= limits.hollow_gain_db, dips],
-        [Verdict.NO_MATTER, Verdict.ASK_THE_EAR, Verdict.HOLLOW, Verdict.LATE],
-        Verdict.TOGETHER,
-    ).astype(np.int8)
+    unheard = f.under >= limits.carried_db
+    decoded, apart = f.kind == Kind.DECODED, f.kind == Kind.APART
+    matters = np.abs(f.gain) >= limits.hollow_gain_db
+    echo = np.abs(f.delay) >= limits.echo_ms / 1e3
+    late = np.where(f.dips, Verdict.LATE, Verdict.TOGETHER)
+    # From the last that is asked to the first, so that the first has the last word.
+    cases: tuple[tuple[Mask, Any], ...] = (
+        (apart & (np.abs(f.delay) >= limits.behind_ms / 1e3), Verdict.BEHIND),
+        (f.dips | (apart & f.drum & echo), Verdict.LATE),
+        (f.drum & (f.gain >= limits.hollow_gain_db), Verdict.HOLLOW),
+        (f.drum & (f.sign == 0) & matters, Verdict.ASK_THE_EAR),
+        (np.abs(f.level) >= limits.no_matter_level_db, Verdict.NO_MATTER),
+        (decoded, late),
+        (unheard | (f.kind == Kind.SIDE), Verdict.NO_MATTER),
+    )
+    made = np.full(np.shape(f.level), Verdict.TOGETHER, dtype=np.int8)
+    for where, verdict in cases:
+        np.copyto(made, verdict, where=where, casting="unsafe")
+    return made
 
 
 WORDS_BY_VALUE: Final[tuple[VerdictWord, ...]] = tuple(

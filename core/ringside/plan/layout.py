@@ -19,7 +19,7 @@ from ringside.values import Key, Number, Record, Text, Title
 FORMAT: Final = "ringside-layout"
 VERSION: Final = 1
 MOST_MICS: Final = 64
-VerdictWord = Literal["no matter", "together", "ask the ear", "late", "hollow"]
+VerdictWord = Literal["no matter", "behind", "together", "ask the ear", "late", "hollow"]
 
 
 class Air(Record):

@@ -65,6 +65,10 @@ class Mic(Record):
     track_delay_samples: Annotated[int, Field(strict=True, ge=0, le=20_000)] = Field(
         default=0, description="Put on the track after recording, at the session's rate."
     )
+    low_cut_hz: Annotated[float, Field(strict=True, ge=10, le=500)] | None = Field(
+        default=None,
+        description="Corner of the low cut in use, at the mic or the preamp, 12 dB per octave.",
+    )
     pan: Annotated[float, Field(strict=True, ge=-100, le=100)] | None = Field(
         default=None, description="Per cent: -100 left, 0 middle, 100 right; null is not chosen."
     )

@@ -18,6 +18,8 @@ class Thresholds(Record):
     hollow_gain_db: Annotated[float, Field(strict=True, ge=1, le=12)] = 3.0
     head_plane_deg: Annotated[float, Field(strict=True, ge=0, le=45)] = 15.0
     same_angle_deg: Annotated[float, Field(strict=True, ge=0, le=20)] = 5.0
+    behind_ms: Annotated[float, Field(strict=True, ge=0, le=20)] = 1.0
+    echo_ms: Annotated[float, Field(strict=True, ge=10, le=100)] = 30.0
     null_db: Annotated[float, Field(strict=True, ge=10, le=40)] = 20.0
     near_surface_m: Annotated[float, Field(strict=True, ge=0, le=1)] = 0.4
     reflection_db: Annotated[float, Field(strict=True, ge=-6, le=12)] = 0.0
@@ -36,6 +38,16 @@ REASONS: Final[dict[str, str]] = {
         " carries the drum and covers the comb of the two bleeds (the 3-to-1 figure again)."
     ),
     "hollow_gain_db": "A flip that gains 3 dB of body is heard at once (common practice).",
+    "behind_ms": (
+        "Up to about a millisecond two arrivals make one sound at one place; beyond it the first"
+        " leads and the later one is heard as distance (summing localisation and precedence:"
+        " Blauert, Spatial Hearing, ch. 3; Litovsky et al., J. Acoust. Soc. Am. 106 (1999) 1633)."
+    ),
+    "echo_ms": (
+        "From about here a second stroke is heard apart from the first (Haas 1951: 30 ms and more"
+        " for speech; clicks split sooner, long sounds later, Litovsky et al. 1999; for a drum from"
+        " memory)."
+    ),
     "head_plane_deg": (
         "Near the plane of a head the two faces cancel and the first half-wave may go either"
         " way (a head moves as a dipole; common practice puts the doubt at about 15°)."
@@ -49,13 +61,14 @@ REASONS: Final[dict[str, str]] = {
         " its sign cannot be planned."
     ),
     "near_surface_m": (
-        "Nearer than this to the floor, a wall or the ceiling, what the surface sends back is"
-        " part of the mic's own sound: its first dip, near c/(4h), lies above 200 Hz (image"
-        " principle; the limit is from memory)."
+        "About this near to the floor, a wall or the ceiling, what the surface sends back is part"
+        " of the mic's own sound: its first dip, near c/(4h), lies above 200 Hz. It counts whole"
+        " up to three quarters of this and fades until half as far again (image principle; the"
+        " limits are from memory)."
     ),
     "reflection_db": (
-        "When a surface sends an overhead or room mic more than the drum does straight, by this"
-        " much, the reflection may lead and the sign is unsure."
+        "A reflection of opposite sign within the first half-wave, no more than 6 dB under what"
+        " leads, makes the sign unsure; this moves the 6 dB, up for fewer doubts."
     ),
     "tape_error_m": (
         "One distance read with a tape is good to about this, one standard deviation"
