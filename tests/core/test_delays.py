@@ -1,5 +1,7 @@
 """Body against delay, bands, how sure a time is, and decisions that no longer hold."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 from hypothesis import given, settings
@@ -81,13 +83,16 @@ def test_bands_of_a_pair_against_a_sum_over_frequencies():
     an = analyse(SQUARE)
     row, k, _ = row_of(an, "ST", "SB", "snare")
     dt, g = an.pairs.delay_s[row, k], an.pairs.ratio[row, k]
+    turn = an.arrivals.rays.turn[:, k]
+    ahead = turn[an.pairs.second[row]] - turn[an.pairs.first[row]]
+    assert ahead < -0.03  # nearness turns the top mic's low end further than the bottom's
     rows = {r.band: r for r in bands_db(an, row, k)}
     assert list(rows) == ["body", "attack", "air"]
     for r in rows.values():
         f = np.linspace(r.low_hz, r.high_hz, 20001)
         for sign, key in ((1, "wired_db"), (-1, "flipped_db")):
             way = sign * an.pairs.raw_sign[row, k]
-            power = np.mean(np.abs(1 + way * g * np.exp(-2j * np.pi * f * dt)) ** 2)
+            power = np.mean(np.abs(1 + way * g * np.exp(1j * (ahead - 2 * np.pi * f * dt))) ** 2)
             assert getattr(r, key) == pytest.approx(10 * np.log10(power), abs=0.05)
     assert rows["body"].wired_db == pytest.approx(an.pairs.body_db[row, k])
 
@@ -129,6 +134,9 @@ def test_with_nothing_unsure_nothing_tips():
     )
     an = analyse(SQUARE.model_copy(update={"thresholds": still}))
     assert not deviation_s(an).any()
+    assert (tips(an) != an.pairs.verdict).any()  # by tuning alone
+    tuned = replace(an.scene.sources, tuning=np.zeros(len(an.scene.sources.ids)))
+    an = replace(an, scene=replace(an.scene, sources=tuned))
     assert (tips(an) == an.pairs.verdict).all()
 
 

@@ -3,6 +3,7 @@
 import pytest
 from ringside.answers.effects import VerdictChange, effects
 from ringside.places.starts import starting_layout
+from ringside.plan.hanging import with_flips
 from ringside.plan.layout import Air
 
 START = starting_layout("five-piece", "square pair")
@@ -25,7 +26,7 @@ def test_nothing_changed_says_so():
 
 
 def test_a_flip_turns_verdicts_over():
-    flipped = START.with_mic(START.mic("SB").model_copy(update={"preamp_flip": True}))
+    flipped = with_flips(START, {"SB", "T1"})
     found = effects(START, flipped)
     assert VerdictChange(a="ST", b="SB", source="snare", before="hollow", after="together") in (
         found.verdicts

@@ -186,7 +186,7 @@ def test_the_order_of_mics_in_the_layout_changes_nothing():
 def test_counts_name_every_pair_once_and_decisions_apart():
     an = analyse(TURNED)
     assert sum(asdict(counts(an)).values()) == 45
-    kept = {"a": "OL", "b": "T1", "source": "rack-1", "reason": "by ear"}
+    kept = {"a": "ST", "b": "SB", "source": "snare", "reason": "by ear"}
     decided = Layout.model_validate({**TURNED.model_dump(), "decisions": (kept,)})
     assert counts(analyse(decided)).left_on_purpose == 1
     assert counts(analyse(decided)).hollow == counts(an).hollow - 1

@@ -84,7 +84,10 @@ def test_what_is_heard_is_what_the_verdict_counts(a, b, source):
     noise = np.random.default_rng(1).normal(size=length)
     spectrum, f = np.fft.rfft(noise), np.fft.rfftfreq(length, 1 / rate)
     heard = [
-        sum(w * np.exp(-2j * np.pi * f * t) for t, w in zip(h.times_s, h.weights, strict=True))
+        sum(
+            w * np.exp(1j * (turn - 2 * np.pi * f * t))
+            for t, w, turn in zip(h.times_s, h.weights, h.turns, strict=True)
+        )
         for h in (one, two)
     ]
     raw["wired"] = np.fft.irfft(spectrum * (heard[0] + heard[1]), length)

@@ -44,7 +44,9 @@ def test_over_and_side_is_equal_by_tape_and_yet_a_question_for_the_ear():
 def test_a_front_mic_is_pushed_by_the_kick_and_not_by_the_snare():
     v = FOUND["front"]
     assert v["kick"].sign == 1
-    assert v["snare"].verdict == "ask the ear"
+    # Nobody knows which way the snare pushes it, and five milliseconds on it makes no difference.
+    assert (v["snare"].verdict, v["snare"].sign) == ("behind", 0)
+    assert abs(v["snare"].flipped_body_db - v["snare"].body_db) < 3
     assert v["pushed"] == {"kick": 1, "snare": 0}
 
 

@@ -116,8 +116,8 @@ def _no_matter(on: _On) -> str:
     if on.kind == Kind.SIDE:
         side, other = _side_first(on)
         return (
-            f"{side} is a side: in both speakers with opposite signs, and gone in mono. What counts"
-            f" is {other} with its mid."
+            f"{side} is a side: it has the {on.drum} in both speakers with opposite signs, gone in"
+            f" mono. What counts is {other} with its mid."
         )
     level = float(p.level_difference_db[on.row, on.source])
     if on.kind != Kind.DECODED and abs(level) >= limits.no_matter_level_db:
@@ -135,9 +135,8 @@ def _side_first(on: _On) -> tuple[str, str]:
 
 
 def _behind(on: _On) -> str:
-    metres = abs(on.delay) * on.an.scene.speed
     said = (
-        f"{on.late} is {on.ms} ({metres:.2f} m) behind {on.early} on the {on.drum}: heard as"
+        f"{on.late} is {on.ms} behind {on.early} on the {on.drum}: heard as"
         " distance, not as a comb."
     )
     if not on.has_body:
@@ -186,10 +185,10 @@ def _in_picture(on: _On) -> str:
     percent, lost, body = _pictured(on)
     placed = not (bool(lost[k]) and int(an.pairs.sign[on.row, k]) != 0)
     where = off_centre_words(an.scene.sources.names[k], float(percent[k]), placed)
-    said = f"{where} {on.ms} apart"
     if not on.has_body:
-        return f"{said}, which is how the pair tells left from right."
-    return f"{said}; in mono it keeps {_signed_db(float(body[k]))} of its body."
+        return f"{on.ms} apart on the {on.drum}, and the pair tells left from right by it. {where}"
+    kept = _signed_db(float(body[k]))
+    return f"{on.ms} apart on the {on.drum}. {where} In mono it keeps {kept} of its body."
 
 
 def _pictured(on: _On) -> tuple[Floats, Mask, Floats]:
@@ -246,7 +245,7 @@ def _late(on: _On) -> str:
 _WHY_UNSURE: Final = {
     Doubt.HEAD_PLANE: "near the plane of the head",
     Doubt.NULL: "in the null of its pattern",
-    Doubt.REFLECTION: "beside a surface whose reflection may turn it over",
+    Doubt.REFLECTION: "where a reflection may turn it over",
 }
 
 
@@ -259,7 +258,9 @@ def _unsure(on: _On) -> str:
         reasons = [words for flag, words in _WHY_UNSURE.items() if flag in flags]
         if reasons:
             said.append(f"{on.an.layout.mics[i].id} is {' and '.join(reasons)}")
-    return f"For the {on.drum} {'; '.join(said)}: its first half-wave may go either way. {_try(on)}"
+    return (
+        f"{'; '.join(said)} for the {on.drum}, so the first half-wave may go either way: {_try(on)}"
+    )
 
 
 def _try(on: _On) -> str:
@@ -271,14 +272,14 @@ def _try(on: _On) -> str:
     spoiled = [_spoils(on, some) for some in (*alone, *(_fellows(on, m) for m in (on.b, on.a)))]
     free = [some for some, drums in spoiled if not drums]
     if free[:2] == alone:
-        return "Flip one, listen, keep the fuller."
+        return "flip one, listen, keep the fuller."
     if free:
         ids = [m.id for m in on.an.layout.mics if m.id in free[0]]
         together = " together" if len(ids) > 1 else ""
-        return f"Flip {' and '.join(ids)}{together}, listen, keep the fuller."
+        return f"flip {' and '.join(ids)}{together}, listen, keep the fuller."
     others = list(dict.fromkeys(n for _, names in spoiled[:2] for n in names))[:MOST_NAMED]
     return (
-        f"Flipping either would hollow the {' and the '.join(others)}: listen, and if it is thin"
+        f"flipping either would hollow the {' and the '.join(others)}: listen, and if it is thin"
         " move one."
     )
 

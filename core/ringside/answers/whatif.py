@@ -68,6 +68,7 @@ class WorstCounts:
     """Pairs that a mic of the technique is in, by their worst verdict."""
 
     no_matter: int
+    behind: int
     together: int
     ask_the_ear: int
     late: int
@@ -209,6 +210,7 @@ def _verdicts(an: Analysis, own: list[int]) -> WorstCounts:
     tally = np.bincount(p.worst[mine], minlength=len(Verdict)).tolist()
     return WorstCounts(
         no_matter=tally[Verdict.NO_MATTER],
+        behind=tally[Verdict.BEHIND],
         together=tally[Verdict.TOGETHER],
         ask_the_ear=tally[Verdict.ASK_THE_EAR],
         late=tally[Verdict.LATE],

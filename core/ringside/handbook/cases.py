@@ -216,17 +216,17 @@ def all_bottoms() -> Case:
     job = {m.id: m.job for m in layout.mics}
     ids = [m.id for m in plain.mics]
     signs = {
-        m: int(an.arrivals.sign[ids.index(m), an.scene.sources.ids.index(str(job[m]))])
+        m: int(an.arrivals.raw_sign[ids.index(m), an.scene.sources.ids.index(str(job[m]))])
         for m in bottoms
     }
     tops = {
-        m: [int(x) for x in an.arrivals.sign[[ids.index("OL"), ids.index("OR")],
+        m: [int(x) for x in an.arrivals.raw_sign[[ids.index("OL"), ids.index("OR")],
                                              an.scene.sources.ids.index(str(job[m]))]]
         for m in bottoms
     }  # fmt: skip
     turned = analyse(with_flips(plain, set(bottoms)))
     same = [
-        int(turned.pairs.sign[turned.pair_index(m, o)[0],
+        int(turned.pairs.raw_sign[turned.pair_index(m, o)[0],
                               turned.scene.sources.ids.index(str(job[m]))])
         for m in bottoms for o in ("OL", "OR")
     ]  # fmt: skip
@@ -238,7 +238,7 @@ def all_bottoms() -> Case:
         " By body alone the travel to the overheads can ask for another set; both are told.",
         [f"Bottoms are pushed ({', '.join(f'{m} {s:+d}' for m, s in signs.items())}), overheads"
          f" pulled. With all bottoms flipped {sum(s == 1 for s in same)} of {len(same)} pairs"
-         " with an overhead are pushed the same way.",
+         " with an overhead are pushed the same way by the straight sound.",
          f"By body over all drums: flip {', '.join(best.flip) or 'none'},"
          f" {best.mean_db:+.1f} dB on average."],
         {"signs": signs, "tops": tops, "same": same, "best": best},

@@ -43,6 +43,9 @@ from ringside.pairs.verdicts import WEIGHT, Facts, Kind, Verdict, verdicts
 from ringside.plan.layout import Layout
 from ringside.plan.thresholds import Thresholds
 
+TOGETHER_M: Final = 0.05
+"""Capsules nearer than this are at one point."""
+
 NEAR_COINCIDENT_M: Final = 0.35
 """Capsules of a pair nearer than this tell left from right by level and by a few tenths of a
 millisecond at once (common practice: 17 to 30 cm); further apart the pair is kept equal."""
@@ -308,7 +311,7 @@ def _pairs(layout: Layout, scene: Scene, heard: Arrivals) -> Pairs:
     gain = heard.after_gain_db
     level = gain[second] - gain[first]
     raw = heard.raw_sign[first] * heard.raw_sign[second]
-    sure = _sure(heard, first, second, layout.thresholds)
+    sure = _sure(scene, heard, first, second, layout.thresholds)
     kind = kinds(layout, scene, first, second)
     alike = pair_alike(heard.rays, first, second, s.body_low, s.body_high)
     best = np.minimum(gain.max(axis=0, initial=-np.inf), 0.0)
@@ -432,8 +435,13 @@ def pair_alike(rays: Rays, first: Ints, second: Ints, low: Floats, high: Floats)
     return alike
 
 
-def _sure(heard: Arrivals, first: Ints, second: Ints, limits: Thresholds) -> Mask:
-    """Whether the two first half-waves can be compared, (P, S)."""
+def _sure(scene: Scene, heard: Arrivals, first: Ints, second: Ints, limits: Thresholds) -> Mask:
+    """Whether the two first half-waves can be compared, (P, S).
+
+    They can where both are sure. Where they are not, the two may still be alike: near the plane
+    of a head, seen from one side at one angle and with no surface in play; or at one point, with
+    the same doubt about both, for then whatever turns one over turns the other.
+    """
     both = (heard.sign[first] != 0) & (heard.sign[second] != 0)
     apart = np.abs(heard.axis_angle_rad[first] - heard.axis_angle_rad[second])
     plain = ((heard.doubt & ~Doubt.HEAD_PLANE) == 0) & ~heard.by_surface
@@ -443,7 +451,11 @@ def _sure(heard: Arrivals, first: Ints, second: Ints, limits: Thresholds) -> Mas
         & plain[first]
         & plain[second]
     )
-    return np.asarray(both | alike)
+    gap = scene.capsule[second] - scene.capsule[first]
+    one_point = (np.einsum("pi,pi->p", gap, gap) < TOGETHER_M**2)[:, None]
+    same_doubt = (heard.doubt[first] == heard.doubt[second]) & ~heard.null[first]
+    same_doubt &= heard.by_surface[first] == heard.by_surface[second]
+    return np.asarray(both | alike | (one_point & same_doubt))
 
 
 def _carried(scene: Scene, first: Ints, second: Ints) -> Mask:

@@ -18,7 +18,7 @@ import numpy as np
 from numpy.typing import ArrayLike
 
 from ringside.arrays import Floats, Mask
-from ringside.pairs.analysis import Analysis, pair_alike
+from ringside.pairs.analysis import TOGETHER_M, Analysis, pair_alike
 from ringside.plan.layout import Layout, StereoPair
 from ringside.plan.mics import PRESSURE_SHARE, directivity
 
@@ -35,9 +35,6 @@ J. Blauert, Spatial Hearing, ch. 2: 1 to 4° in front)."""
 ROUND_M: Final = 0.6
 """Wider apart than this over the kit, a pair stands round it, and an angle in front of it says
 nothing: sound does not come from afar."""
-
-TOGETHER_M: Final = 0.05
-"""Capsules nearer than this are at one point."""
 
 
 def place_percent(level_db: ArrayLike, early_ms: ArrayLike) -> Floats:

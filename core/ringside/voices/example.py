@@ -34,7 +34,7 @@ PEAK: Final = 0.5
 """Of full scale, of the loudest moment of all versions: 6 dB are left."""
 
 LEAST_LOUD_DB: Final = -120.0
-EDITION: Final = 1
+EDITION: Final = 2
 """Counts up when the same numbers would sound otherwise."""
 
 VERSIONS: Final[tuple[Version, ...]] = ("a", "b", "wired", "flipped", "aligned")
@@ -46,6 +46,9 @@ class Heard(Record):
     id: Title
     times_s: tuple[Number, ...] = Field(min_length=1, max_length=16)
     weights: tuple[Number, ...] = Field(min_length=1, max_length=16)
+    turns: tuple[Number, ...] = Field(
+        default=(), max_length=16, description="How far each ray's low end is ahead, radians."
+    )
 
 
 class Ask(Record):
@@ -105,13 +108,14 @@ def ask_of(an: Analysis, a: str, b: str, source: str) -> Ask:
 
 
 def _heard(an: Analysis, mic: int, k: int) -> Heard:
-    rays, found = an.arrivals.rays, an.arrivals
+    rays, arrived = an.arrivals.rays, an.arrivals
     rows = rays.of(mic)
-    size = 10 ** (float(found.after_gain_db[mic, k]) / 20) * int(found.raw_sign[mic, k])
+    size = 10 ** (float(arrived.after_gain_db[mic, k]) / 20) * int(arrived.raw_sign[mic, k])
     return Heard(
         id=an.layout.mics[mic].id,
         times_s=tuple(round(float(t), 8) for t in rays.time_s[rows, k]),
         weights=tuple(round(float(w) * size, 6) for w in rays.weight[rows, k]),
+        turns=tuple(round(float(p), 6) for p in rays.turn[rows, k]),
     )
 
 
@@ -160,8 +164,9 @@ def signals(ask: Ask, progress: Callable[[float], None] = lambda _: None) -> dic
 
 def _response(heard: Heard, f: Floats, early: float) -> NDArray[np.complex128]:
     made = np.zeros(len(f), dtype=np.complex128)
-    for t, w in zip(heard.times_s, heard.weights, strict=True):
-        made += w * np.exp(-2j * np.pi * f * (t - early))
+    turns = heard.turns or (0.0,) * len(heard.times_s)
+    for t, w, turn in zip(heard.times_s, heard.weights, turns, strict=True):
+        made += w * np.exp(-2j * np.pi * f * (t - early) + 1j * turn)
     return made
 
 

@@ -1806,9 +1806,9 @@ export interface components {
             /** Trouble */
             trouble: number[];
             /** Verdict */
-            verdict: ("no matter" | "together" | "ask the ear" | "late" | "hollow")[][];
+            verdict: ("no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow")[][];
             /** Worst */
-            worst: ("no matter" | "together" | "ask the ear" | "late" | "hollow")[];
+            worst: ("no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow")[];
             /** Worst Source */
             worst_source: string[];
         };
@@ -2086,6 +2086,8 @@ export interface components {
         Counts: {
             /** Ask The Ear */
             ask_the_ear: number;
+            /** Behind */
+            behind: number;
             /** Hollow */
             hollow: number;
             /** Late */
@@ -2564,14 +2566,14 @@ export interface components {
              * After
              * @enum {string}
              */
-            after: "no matter" | "together" | "ask the ear" | "late" | "hollow";
+            after: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
             /** B */
             b: string;
             /**
              * Before
              * @enum {string}
              */
-            before: "no matter" | "together" | "ask the ear" | "late" | "hollow";
+            before: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
             /** Source */
             source: string;
         };
@@ -3195,7 +3197,9 @@ export interface components {
             /**
              * @default {
              *       "air_error_c": 1,
+             *       "behind_ms": 1,
              *       "carried_db": 9.5,
+             *       "echo_ms": 30,
              *       "head_plane_deg": 15,
              *       "hollow_gain_db": 3,
              *       "near_surface_m": 0.4,
@@ -3530,6 +3534,11 @@ export interface components {
              */
             locks: ("right" | "front" | "height" | "aim" | "polarity")[];
             /**
+             * Low Cut Hz
+             * @description Corner of the low cut in use, at the mic or the preamp, 12 dB per octave.
+             */
+            low_cut_hz?: number | null;
+            /**
              * Model
              * @description Which mic of the studio's locker it is.
              */
@@ -3843,7 +3852,7 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "no matter" | "together" | "ask the ear" | "late" | "hollow";
+            verdict: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
             /** Words */
             words: string;
         };
@@ -3905,7 +3914,7 @@ export interface components {
             /** Body Db */
             body_db: number;
             /** Could Tip */
-            could_tip: ("no matter" | "together" | "ask the ear" | "late" | "hollow") | null;
+            could_tip: ("no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow") | null;
             /** Delay S */
             delay_s: number;
             /** Delay Samples */
@@ -3940,7 +3949,7 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "no matter" | "together" | "ask the ear" | "late" | "hollow";
+            verdict: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
             /** Words */
             words: string;
         };
@@ -4341,7 +4350,7 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "no matter" | "together" | "ask the ear" | "late" | "hollow";
+            verdict: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
             /** Words */
             words: string;
         };
@@ -5069,7 +5078,7 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "no matter" | "together" | "ask the ear" | "late" | "hollow";
+            verdict: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
         };
         /**
          * Stool
@@ -5426,10 +5435,20 @@ export interface components {
              */
             air_error_c: number;
             /**
+             * Behind Ms
+             * @default 1
+             */
+            behind_ms: number;
+            /**
              * Carried Db
              * @default 9.5
              */
             carried_db: number;
+            /**
+             * Echo Ms
+             * @default 30
+             */
+            echo_ms: number;
             /**
              * Head Plane Deg
              * @default 15
@@ -5489,7 +5508,7 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "no matter" | "together" | "ask the ear" | "late" | "hollow";
+            verdict: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
         };
         /**
          * TomStep
@@ -5634,14 +5653,14 @@ export interface components {
              * After
              * @enum {string}
              */
-            after: "no matter" | "together" | "ask the ear" | "late" | "hollow";
+            after: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
             /** B */
             b: string;
             /**
              * Before
              * @enum {string}
              */
-            before: "no matter" | "together" | "ask the ear" | "late" | "hollow";
+            before: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
             /** Source */
             source: string;
         };
@@ -5674,6 +5693,8 @@ export interface components {
         WorstCounts: {
             /** Ask The Ear */
             ask_the_ear: number;
+            /** Behind */
+            behind: number;
             /** Hollow */
             hollow: number;
             /** Late */

@@ -3,7 +3,14 @@ import type { Board, Layout, PairRow, Verdict } from "../api/types";
 import { micOf } from "./edits";
 
 /** Gravest first. */
-export const GRAVEST: Verdict[] = ["hollow", "late", "ask the ear", "together", "no matter"];
+export const GRAVEST: Verdict[] = [
+  "hollow",
+  "late",
+  "ask the ear",
+  "together",
+  "behind",
+  "no matter",
+];
 
 export type MicOrder = "as laid out" | "by drum" | "worst first";
 

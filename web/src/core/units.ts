@@ -136,6 +136,14 @@ export function dbText(db: number): string {
   return `${db < 0 ? "−" : "+"}${Math.abs(db).toFixed(1)}`;
 }
 
+const KNOWN_DB = 30;
+
+/** The sum of two: what cancels on paper leaves something in the air, and no more is known. */
+export function sumText(db: number): string {
+  if (Math.abs(db) <= KNOWN_DB) return dbText(db);
+  return db < 0 ? `<−${KNOWN_DB}` : `>+${KNOWN_DB}`;
+}
+
 const HEARING_HZ = 20000;
 
 /** Where the first dip lies, or that there is none to be heard. */

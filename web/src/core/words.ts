@@ -1,14 +1,22 @@
 /** Names and marks that more than one drawing uses. */
 import type { Drum, Layout, Mic, PairRow, Verdict } from "../api/types";
 
-export const VERDICTS: Verdict[] = ["together", "late", "hollow", "ask the ear", "no matter"];
+export const VERDICTS: Verdict[] = [
+  "together",
+  "late",
+  "hollow",
+  "ask the ear",
+  "behind",
+  "no matter",
+];
 
 /** What each verdict means, for whoever points at it. */
 export const MEANING: Record<Verdict, string> = {
   together: "No dip in the band that counts for the pair",
-  late: "A dip of the sum lies inside the band that counts",
+  late: "A dip of the sum lies inside the band that counts, or a second stroke is heard",
+  behind: "Further away, and heard as distance: nothing to mend",
   hollow: "Flipping one mic gains so much body that it is heard at once",
-  "ask the ear": "The sign cannot be planned: flip one, listen, keep the fuller",
+  "ask the ear": "The sign cannot be planned, and a flip would be heard",
   "no matter": "Too far apart in level for a comb to be heard",
 };
 

@@ -6,6 +6,7 @@ const COLOUR: Record<Verdict, string> = {
   late: "var(--late)",
   hollow: "var(--hollow)",
   "ask the ear": "var(--ask)",
+  behind: "var(--nomatter)",
   "no matter": "var(--nomatter)",
 };
 
@@ -33,6 +34,12 @@ export function Mark({ verdict, size = 14 }: { verdict: Verdict; size?: number }
       {verdict === "ask the ear" && (
         <circle cx="7" cy="7" r="5" fill="none" stroke={colour} strokeWidth="1.7" />
       )}
+      {verdict === "behind" && (
+        <>
+          <circle cx="4" cy="7" r="1.9" fill={colour} />
+          <path d="M8.4 3.2A5.4 5.4 0 0 1 8.4 10.8" fill="none" stroke={colour} strokeWidth="1.5" />
+        </>
+      )}
       {verdict === "no matter" && <circle cx="7" cy="7" r="1.9" fill={colour} />}
     </svg>
   );
@@ -43,6 +50,7 @@ const TEXT: Record<Verdict, string> = {
   late: "text-latetext",
   hollow: "text-hollow",
   "ask the ear": "text-ask",
+  behind: "text-soft",
   "no matter": "text-soft",
 };
 

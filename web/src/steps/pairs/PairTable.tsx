@@ -2,7 +2,8 @@
 import { useState } from "react";
 import type { PairRow, Verdict } from "../../api/types";
 import { byColumn, type Column } from "../../core/pairList";
-import { dbText, msText } from "../../core/units";
+import { dbText, msText, sumText } from "../../core/units";
+import { bodySums } from "../../core/words";
 import { useEditorPart } from "../../parts/editing";
 import { VerdictWord } from "../../parts/Mark";
 import { usePairRows } from "./data";
@@ -108,8 +109,18 @@ function Row({ row: r, onOpen }: { row: PairRow; onOpen: Props["onOpen"] }) {
         {msText(Math.abs(r.delay_s))} <span className="text-soft">±{msText(r.interval_s)}</span>
       </td>
       <td className="num">{dbText(r.level_difference_db)}</td>
-      <td className="num">{r.sign ? dbText(r.body_db) : "?"}</td>
-      <td className="num">{r.sign ? dbText(r.flipped_body_db) : "?"}</td>
+      {r.sign ? (
+        <>
+          <td className="num">{sumText(r.body_db)}</td>
+          <td className="num">{sumText(r.flipped_body_db)}</td>
+        </>
+      ) : (
+        <td className="num" colSpan={2}>
+          {bodySums(r)
+            .map((s) => sumText(s.db))
+            .join(" or ")}
+        </td>
+      )}
     </tr>
   );
 }

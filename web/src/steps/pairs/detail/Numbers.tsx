@@ -1,6 +1,13 @@
 /** The numbers of a pair on a drum, biggest first, and how sure they are. */
 import type { PairDepth, PairRow } from "../../../api/types";
-import { dbText, lengthText, lengthWithUnit, msText, type Ruler } from "../../../core/units";
+import {
+  dbText,
+  lengthText,
+  lengthWithUnit,
+  msText,
+  type Ruler,
+  sumText,
+} from "../../../core/units";
 import { bodySums } from "../../../core/words";
 import { Told } from "../../../parts/fields/Hint";
 import { useMe } from "../../../parts/me";
@@ -47,7 +54,7 @@ function BigNumbers({ row }: { row: PairRow }) {
         />
       ))}
       {bodySums(row).map((s) => (
-        <Big key={s.name} value={dbText(s.db)} name={`dB of ${s.name}`} />
+        <Big key={s.name} value={sumText(s.db)} name={`dB of ${s.name}`} />
       ))}
     </dl>
   );
@@ -94,7 +101,7 @@ function Bands({ depth, sure }: { depth: PairDepth; sure: boolean }) {
             </th>
             {depth.bands.map((r) => (
               <td key={r.band} className="num pr-4 text-right" data-band={`${r.band} ${way}`}>
-                {dbText(r[way])}
+                {sumText(r[way])}
               </td>
             ))}
           </tr>

@@ -1,6 +1,6 @@
 /** The sum of the two mics on one drum: its curve, its first dip, its body. */
 import type { Focus, PairRow } from "../../../api/types";
-import { dbText, dipText } from "../../../core/units";
+import { dipText, sumText } from "../../../core/units";
 import { bodySums } from "../../../core/words";
 import { SumCurve } from "../../../parts/curves/SumCurve";
 import { useEditor, useEditorPart } from "../../../parts/editing";
@@ -39,7 +39,7 @@ export function Summed(props: { focus: Focus; anchor: string; mover: string }) {
         {bodySums(open).map((s) => (
           <div key={s.name} className="contents">
             <dt className="text-soft first-letter:uppercase">{s.name}</dt>
-            <dd className="num font-bold">{dbText(s.db)} dB</dd>
+            <dd className="num font-bold">{sumText(s.db)} dB</dd>
           </div>
         ))}
       </dl>
