@@ -1,5 +1,6 @@
 """`./ringside test`: a throwaway cluster, every check, every test, one line each."""
 
+import json
 import os
 import subprocess
 import sys
@@ -120,6 +121,15 @@ def write_pages(docs: Path) -> None:
         code = f"from ringside.handbook.pages import {name}_page as page; print(page(), end='')"
         text = run([PYTHON, "-c", code], env=env, try_this="read above")
         (docs / file).write_text(text)
+    schema = docs / "formats" / "layout.schema.json"
+    head = {k: v for k, v in json.loads(schema.read_text()).items() if k.startswith("$")}
+    code = (
+        "import json; from ringside.plan.layout import Layout;"
+        " print(json.dumps(Layout.model_json_schema()))"
+    )
+    made = json.loads(run([PYTHON, "-c", code], env=env, try_this="read above"))
+    named = {k: head[k] for k in ("$schema", "$id")}
+    schema.write_text(json.dumps({**named, **made}, indent=1) + "\n")
 
 
 def types_are_current() -> int:

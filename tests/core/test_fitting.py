@@ -299,7 +299,10 @@ def test_a_fitted_layout_is_clear_equal_and_at_rest(kit):
     done = one.layout
     assert not any(words_for_all([m.position_m for m in done.mics], done))
     for p in done.stereo_pairs:
-        assert gaps(done, p.left, p.right) == pytest.approx([0, 0], abs=0.0101)
+        snare, kick = gaps(done, p.left, p.right)
+        assert snare == pytest.approx(0, abs=0.0101)
+        # In front of the kick a room pair keeps the snare, and the kick as near as that lets it.
+        assert kick == pytest.approx(0, abs=0.05 if p.name == "Room pair" else 0.0101)
     assert all(m.moved_m <= FARTHEST_MOVE_M for m in one.moves)
     again = fit(done)
     assert again.words == "Everything already fits: nothing was moved."

@@ -180,3 +180,27 @@ def test_wrong_names_are_told():
         remedies(SQUARE, "OL", "OL")
     with pytest.raises(RingsideError, match="a drum or cymbal of the kit"):
         remedies(SQUARE, "OL", "OR", "gong")
+
+
+def test_what_a_stereo_pair_keeps_goes_before_a_single_drum():
+    # The left overhead against the first rack tom: nobody moves or flips one overhead for it.
+    found = remedies(SQUARE, "T1", "OL", "rack-1")
+    last = len(found.remedies)
+    whole = [n for n, r in enumerate(found.remedies) if not r.breaks and not r.blocked]
+    first_broken = min((n for n, r in enumerate(found.remedies) if r.breaks), default=last)
+    assert whole
+    assert max(whole) < first_broken
+    assert not any(m.id == "OL" for m in found.remedies[0].mics)
+    alone = [r for r in found.remedies if r.kind == "flip" and r.mics[0].id == "OL"]
+    assert [r.breaks for r in alone] == ["Overheads would push opposite ways."]
+    moved = [r for r in found.remedies if r.kind in ("line", "equal") and r.mics[0].id == "OL"]
+    assert all(r.breaks == "Overheads would no longer be equal on the snare." for r in moved)
+
+
+def test_a_remedy_within_the_pair_that_makes_it_equal_breaks_nothing():
+    # Both swing to equal on the kick; the snare is kept: the ring is where both are.
+    rows = by_kind(SQUARE, "OL", "OR", "kick")
+    assert rows["equal", "OL"].breaks == "Overheads would no longer be equal on the snare."
+    shifted = with_mic(SQUARE, "OR", track_delay_samples=40)
+    cured = remedies(shifted, "OL", "OR", "snare").remedies[0]
+    assert (cured.kind, cured.breaks) == ("delay", "")

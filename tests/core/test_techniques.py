@@ -101,11 +101,42 @@ def test_each_recipe_keeps_its_promise_stands_clear_and_stays_inside(kit, room):
 )  # fmt: skip
 def test_pairs_that_keep_both_drums_measure_equal_with_a_tape(kit, name):
     """Measured here from the tape's own points: batter centres of snare and kick."""
-    layout = take(empty(kit), name).layout
+    on_line = {"swung": 0.0} if TECHNIQUES[name].group == "Room" else {}
+    layout = take(empty(kit), name, numbers=on_line).layout
     a, b = (layout.mic(i) for i in (layout.stereo_pairs[0].left, layout.stereo_pairs[0].right))
     for drum in (layout.kit.first("snare"), layout.kit.first("kick")):
         to = reference_point(drum)
         assert abs(far(a.position_m, to) - far(b.position_m, to)) < 1e-4, (name, drum.id)
+
+
+ROOM_PAIRS = [t for t in TECHNIQUES if "swung" in {n.id for n in TECHNIQUES[t].numbers}]
+
+
+@pytest.mark.parametrize("kit", ["five-piece", "left-handed five-piece", "eight-piece"])
+@pytest.mark.parametrize("name", ROOM_PAIRS)
+def test_room_pairs_start_in_front_of_the_kick_with_the_snare_equal(kit, name):
+    # Common practice: in front of the kick, turned until the snare is equal.
+    took = take(empty(kit), name)
+    layout = took.layout
+    pair = layout.stereo_pairs[0]
+    left, right = layout.mic(pair.left), layout.mic(pair.right)
+    snare, kick = layout.kit.first("snare").batter_m, layout.kit.first("kick")
+    assert abs(far(left.position_m, snare) - far(right.position_m, snare)) < 1e-4
+    middle = np.add(left.position_m, right.position_m) / 2
+    front = np.array(kick.batter_m) - kick.depth_m * np.array(kick.axis)
+    assert abs(middle[0] - front[0]) < 0.02
+    assert middle[1] > front[1] + 0.3
+    apart = abs(far(left.position_m, kick.batter_m) - far(right.position_m, kick.batter_m))
+    said = [n for n in took.notes if n.startswith("Equal on the snare; the kick reaches")]
+    assert len(said) == (apart > 0.0075)
+
+
+def test_what_a_room_pair_leaves_on_the_kick():
+    # 50 cm on a bar 2.7 m out leave about 5 cm on the kick.
+    layout = take(empty("five-piece"), "room-bar", numbers={"width": 0.5, "out": 2.7}).layout
+    kick = layout.kit.first("kick").batter_m
+    gap = far(layout.mic("RL").position_m, kick) - far(layout.mic("RR").position_m, kick)
+    assert gap == pytest.approx(0.05, abs=0.01)  # the right one stands nearer, beyond the snare
 
 
 @pytest.mark.parametrize("name", ["pair-straight", "pair-snare", "over-and-side", "three-side"])
@@ -151,11 +182,47 @@ def test_crossed_capsules_look_across_each_other_and_spread_ones_look_out():
 def test_mid_side_has_its_dead_side_on_snare_and_kick():
     """The side figure-8 hears nothing of what lies in its plane (theory: a + (1-a)cos, a = 0)."""
     for name in ("pair-mid-side", "room-mid-side"):
-        layout = take(empty(), name, numbers={"apart": 0.0}).layout
+        on_line = {"swung": 0.0} if name == "room-mid-side" else {}
+        layout = take(empty(), name, numbers={"apart": 0.0, **on_line}).layout
         side = next(m for m in layout.mics if m.pattern == "figure-8")
         for drum in (layout.kit.first("snare"), layout.kit.first("kick")):
             to = np.subtract(reference_point(drum), side.position_m)
             assert abs(np.dot(side.aim, to) / np.linalg.norm(to)) < 1e-6
+
+
+def test_a_room_side_mic_in_front_has_the_snare_in_its_dead_side():
+    layout = take(empty(), "room-mid-side", numbers={"apart": 0.0}).layout
+    side = next(m for m in layout.mics if m.pattern == "figure-8")
+    to = np.subtract(layout.kit.first("snare").batter_m, side.position_m)
+    assert abs(np.dot(side.aim, to) / np.linalg.norm(to)) < 1e-6
+
+
+def with_wires(kit, turn):
+    drums = tuple(
+        d.model_copy(update={"wires_rad": turn}) if d.kind == "snare" else d for d in kit.drums
+    )
+    return kit.model_copy(update={"drums": drums})
+
+
+@pytest.mark.parametrize(("turn", "hour"), [(0.0, 9.0), (np.pi / 2, 12.0), (np.pi * 2 / 3, 11.0),
+                                            (-np.pi / 6, 10.0)])  # fmt: skip
+def test_the_bottom_mic_stands_in_line_with_the_wires(turn, hour):
+    # Wires from nine to three o'clock run across; the end nearer to eleven is where a stand is.
+    layout = empty().model_copy(update={"kit": with_wires(five_piece(), turn)})
+    took = take(layout, "snare-bottom").layout
+    x, y, _ = np.subtract(took.mic("SB").position_m, took.kit.first("snare").batter_m)
+    assert np.degrees(np.arctan2(x, y)) / 30 % 12 == pytest.approx(hour % 12, abs=0.01)
+    # Seen from above, the mic and the wires lie on one line.
+    assert x * np.sin(turn) - y * np.cos(turn) == pytest.approx(0, abs=1e-6)
+
+
+def test_a_top_mic_stands_in_line_with_the_wires_when_there_is_none_under_the_snare():
+    layout = empty().model_copy(update={"kit": with_wires(five_piece(), np.pi / 2)})
+    alone = take(layout, "snare-centre").layout.techniques[0].numbers["clock"]
+    below = take(layout, "snare-bottom").layout
+    beside = take(below, "snare-centre").layout.techniques[1].numbers["clock"]
+    unknown = take(empty(), "snare-centre").layout.techniques[0].numbers["clock"]
+    assert (alone % 12, beside, unknown) == (0.0, 11.0, 11.0)
 
 
 @pytest.mark.parametrize("name", sorted(TECHNIQUES))

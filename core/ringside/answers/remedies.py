@@ -4,6 +4,9 @@ Flips, moves (round the ring, to the same height on it, to the snare's sphere, a
 to the drum), and delays put on a track after recording. Every remedy is tried on the whole
 layout and all pairs are judged anew; nothing is taken from the pair alone.
 
+What a stereo pair keeps equal, on the snare and the kick, is not given up for a single drum: a
+remedy that would comes after those that would not (common practice).
+
 Two schools (common practice): placed until it is in phase, or aligned after recording. Of
 remedies that do as much, the one of the layout's school comes first.
 """
@@ -17,6 +20,7 @@ from ringside.arrays import Floats, Mask
 from ringside.constants import FARTHEST_MOVE_M
 from ringside.pairs.analysis import Analysis, analyse
 from ringside.pairs.delays import CLOSE_MOVE_M, body_by_delay
+from ringside.pairs.keeping import pair_broken
 from ringside.pairs.uncertainty import COVERAGE, deviation_s
 from ringside.pairs.verdicts import WEIGHT, WORDS_BY_VALUE, Verdict
 from ringside.places.clearance import words_for_all
@@ -83,6 +87,8 @@ class RemedyRow:
     steps: list[StandStep]
     blocked: str
     """What stands in the way, in words; empty when nothing does."""
+    breaks: str
+    """Which stereo pair would no longer keep what it keeps, in words; empty when none would."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -346,6 +352,7 @@ def _tried(an: Analysis, r: Remedy, row: int, k: int) -> RemedyRow:
         spoils=_changed(an, after, change > 0),
         steps=steps,
         blocked=blocked,
+        breaks=pair_broken(an, after, {m.id for m in r.mics}),
     )
 
 
@@ -379,6 +386,7 @@ def _rank(row: RemedyRow, school: Timing) -> tuple[float, ...]:
     kind = row.kind if row.kind in ("flip", "delay") else "move"
     return (
         1.0 if row.blocked else 0.0,
+        1.0 if row.breaks else 0.0,  # what a stereo pair keeps equal goes before any single drum
         max(row.own, 0.0),  # what makes this very pair worse is no remedy for it
         row.score,
         1.0 if kind == later else 0.0,

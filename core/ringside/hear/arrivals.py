@@ -9,6 +9,8 @@ A surface beside the capsule adds its image (:mod:`ringside.hear.mirrors`): to t
 sum of a pair as a ray of its own. Where the surface sends far more than the drum does straight
 (a mic that faces a wall), its ray is the arrival.
 
+Gobos take from what passes them, and the way round is longer (:mod:`ringside.hear.barriers`).
+
 Level and body count the low end as it is beside a drum (:mod:`ringside.hear.nearfield`): the
 gradient share of a pattern grows and its phase lags, and a low cut works against it.
 
@@ -19,7 +21,7 @@ reflection of opposite sign comes within the first half-wave, not far under what
 practice; pin 2 positive for positive pressure is IEC 61938). All doubts are kept side by side.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import IntFlag
 from functools import cached_property
 from typing import Final, NamedTuple
@@ -28,6 +30,7 @@ import numpy as np
 
 from ringside.arrays import Floats, Ints, Mask
 from ringside.constants import NEAREST_M, NULL_FLOOR, SHELL_LOSS_DB
+from ringside.hear.barriers import Barriers, barriers
 from ringside.hear.nearfield import Complexes, curvature_m, low_cut, near_response
 from ringside.hear.scene import Scene
 from ringside.hear.sums import likeness
@@ -112,6 +115,7 @@ class Arrivals:
     toward: Floats  # (M, S, 3) metres, from the capsule the way the sound comes from
     by_surface: Mask  # the arrival is what a near surface sends
     surface_db: Floats  # what near surfaces add over the body band
+    screens: Barriers | None  # the gobos in the way; what they take at the body is in the levels
     rays: Rays
 
 
@@ -211,9 +215,17 @@ def arrivals(scene: Scene, limits: Thresholds) -> Arrivals:
     d = _heard(scene, limits, np.arange(len(scene.capsule)), scene.capsule, scene.aim)
     shut_in = np.asarray(d.inside.any(axis=1))[:, None]
     level = d.level - SHELL_LOSS_DB * (shut_in & ~d.inside)
-    way = d.side * d.lobe
-    first = _First(d.path, level, way, d.doubt, np.zeros(level.shape, dtype=bool))
+    way, path = d.side * d.lobe, d.path
+    screens = barriers(scene.room, scene.capsule, d.toward)
+    if screens is not None:
+        level = level - screens.loss_db(np.array(s.fundamentals), scene.speed)
+        path = path + screens.detour_m()
+        d = replace(d, path=path)
+    first = _First(path, level, way, d.doubt, np.zeros(level.shape, dtype=bool))
     sent = _sent(scene, limits, shut_in[:, 0])
+    if sent is not None and screens is not None:
+        sent = _screened(sent, screens.loss_db(np.array(s.fundamentals), scene.speed),
+                         screens.detour_m())  # fmt: skip
     if sent is not None:
         first = _led(sent, first)
         first = _opposed(scene, sent, first, limits)
@@ -235,6 +247,7 @@ def arrivals(scene: Scene, limits: Thresholds) -> Arrivals:
         toward=d.toward,
         by_surface=first.by_surface,
         surface_db=added,
+        screens=screens,
         rays=rays,
     )
 
@@ -278,6 +291,16 @@ def _sent(scene: Scene, limits: Thresholds, shut_in: Mask) -> Sent | None:
         way=h.side * h.lobe,
         doubt=h.doubt,
         turn=h.turn,
+    )
+
+
+def _screened(sent: Sent, loss: Floats, detour: Floats) -> Sent:
+    """What a surface beside the mic sends comes round the same gobos as the straight sound."""
+    near, m = (sent.share > 0)[:, None], sent.mic
+    return replace(
+        sent,
+        level=sent.level - np.where(near, loss[m], 0.0),
+        path=sent.path + np.where(near, detour[m], 0.0),
     )
 
 

@@ -102,7 +102,8 @@ def _in_band(an: Analysis, row: int, source: int, low: float, high: float) -> tu
     one, two, on = np.array([i, i, j]), np.array([i, j, j]), np.full(3, source)
     lows, highs = np.full(3, low), np.full(3, high)
     own_a, cross, own_b = alike_at(an.arrivals.rays, one, two, on, lows, highs)
-    a, b = (10 ** (an.arrivals.after_gain_db[m, source] / 20) for m in (i, j))
+    more = _screened_db(an, source, low, high)
+    a, b = (10 ** ((an.arrivals.after_gain_db[m, source] - more[m]) / 20) for m in (i, j))
     both = 2 * p.raw_sign[row, source] * a * b * cross
     apart = a**2 * own_a + b**2 * own_b
     louder = max(a**2 * own_a, b**2 * own_b, 1e-12)
@@ -111,6 +112,16 @@ def _in_band(an: Analysis, row: int, source: int, low: float, high: float) -> tu
         return float(10 * np.log10(max(power / louder, 1e-8)))
 
     return db(apart + both), db(apart - both)
+
+
+def _screened_db(an: Analysis, source: int, low: float, high: float) -> Floats:
+    """What gobos take from each mic in a band more than at the drum's body, decibels (M,)."""
+    screens, s = an.arrivals.screens, an.scene.sources
+    if screens is None:
+        return np.zeros(len(an.layout.mics))
+    middle = np.full(len(s.ids), np.sqrt(low * high))
+    body = screens.loss_db(np.array(s.fundamentals), an.scene.speed)
+    return np.asarray((screens.loss_db(middle, an.scene.speed) - body)[:, source])
 
 
 def _alike(

@@ -136,6 +136,25 @@ class Face:
         return float(np.degrees(turn) / 30) % 12
 
 
+def wires_hours(snare: Drum, face: Face) -> tuple[float, float] | None:
+    """The hours that the two ends of a snare's wires lie at, as a face counts them.
+
+    Parameters
+    ----------
+    snare : Drum
+    face : Face
+
+    Returns
+    -------
+    (float, float) or None
+        0 to 12; None where it is not known how they run.
+    """
+    if snare.wires_rad is None:
+        return None
+    way = np.array([np.cos(snare.wires_rad), np.sin(snare.wires_rad), 0.0])
+    return face.hour(way), face.hour(-way)
+
+
 class AtDrum(Record):
     """Where a point is at a drum or cymbal, as it is said there."""
 

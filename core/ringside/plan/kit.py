@@ -4,7 +4,7 @@ Positions are metres in the frame of :mod:`ringside`; ``axis`` is the direction 
 head (or the top of a cymbal) faces. The resonant face lies ``depth_m`` behind the batter.
 """
 
-from math import hypot, sqrt
+from math import hypot, pi, sqrt
 from typing import Annotated, Literal, Self
 
 from pydantic import AfterValidator, Field, model_validator
@@ -76,9 +76,16 @@ class Drum(Record):
     port: Port | None = Field(default=None, description="The hole in the far head, if any.")
     damping: tuple[Damping, ...] = Field(default=(), max_length=6)
     beater: Beater | None = None
+    wires_rad: Annotated[float, Field(strict=True, ge=-7, le=7)] | None = Field(
+        default=None,
+        description="Which way a snare's wires run, counter-clockwise from the drummer's right as"
+        " seen from above; null is not known.",
+    )
 
     @model_validator(mode="after")
     def _possible(self) -> Self:
+        if self.wires_rad is not None and self.kind != "snare":
+            raise ValueError(f"{self.id!r} is no snare, so it has no wires to run any way")
         if self.port is not None:
             if self.far_head is None:
                 raise ValueError(f"{self.id!r} has a port but no front head to cut it in")
@@ -299,6 +306,7 @@ def mirrored(kit: Kit, name: str) -> Kit:
                     "batter_m": flip(d.batter_m),
                     "axis": flip(d.axis),
                     "port": _port_flipped(d.port),
+                    "wires_rad": None if d.wires_rad is None else pi - d.wires_rad,
                 }
             )
             for d in kit.drums

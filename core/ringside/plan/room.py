@@ -71,13 +71,14 @@ class Door(Record):
 
 
 class Gobo(Record):
-    """A standing screen: both faces covered with one material."""
+    """A screen that stands or hangs, a card of foam too: both faces covered with one material."""
 
     name: Title
     x_m: Coordinate
     y_m: Coordinate
-    width_m: Annotated[float, length(0.3, 6, "Across, metres.")] = 1.2
-    height_m: Annotated[float, length(0.3, 4, "High, metres.")] = 1.2
+    width_m: Annotated[float, length(0.1, 6, "Across, metres.")] = 1.2
+    height_m: Annotated[float, length(0.1, 4, "High, metres.")] = 1.2
+    from_m: Annotated[float, length(0, 3, "From the floor to its lower edge, metres.")] = 0.0
     thickness_m: Annotated[float, length(0.01, 0.5, "Thick, metres.")] = 0.1
     turn_rad: Angle = 0.0
     material: MaterialName = "fabric panel"
@@ -307,7 +308,8 @@ def in_gobos(at: Floats, room: Room) -> Mask:
         within |= (
             (np.abs(c * x + s * y) <= g.width_m / 2)
             & (np.abs(-s * x + c * y) <= g.thickness_m / 2)
-            & (at[:, 2] <= g.height_m)
+            & (at[:, 2] >= g.from_m)
+            & (at[:, 2] <= g.from_m + g.height_m)
         )
     return within
 

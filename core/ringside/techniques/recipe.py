@@ -108,7 +108,8 @@ class Made:
     puts: tuple[Put, ...]
     couples: tuple[Couple, ...] = ()
     equals: tuple[Equal, ...] = ()
-    notes: tuple[str, ...] = ()
+    notes: tuple[str, ...] = ()  # what had to be left out; a try without goes before one with
+    told: tuple[str, ...] = ()  # what is worth knowing of it
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -1,10 +1,12 @@
 """Room recipes: in front, bars, spaced omnis, floor, boundary, far and high.
 
-A pair stands across the line from snare through kick, as far out along it as asked: equal on
-both. Swung from that line toward straight in front it keeps to the snare alone. Where a wall
-is nearer the pair comes in and says so. Distances are common practice.
+A pair starts where people put it: in front of the kick, facing the kit, turned a little so that
+the snare is exactly equal, and what that leaves on the kick is told. On the line from snare
+through kick, one number away, it is equal on both, which on most kits is well to the side. Where
+a wall is nearer the pair comes in and says so. Distances are common practice.
 """
 
+from collections.abc import Callable, Sequence
 from typing import Final
 
 import numpy as np
@@ -17,11 +19,13 @@ from ringside.techniques.recipe import Couple, Made, Named, Numbers, Put, Techni
 
 NEARER: Final = "A wall is nearer: it stands as far out as the room lets."
 NARROWER: Final = "The room is narrower than that: the pair is drawn in."
-SWINGS: Final = tuple({"swung": v} for v in (0.0, 20.0, 40.0, 60.0, 80.0, -20.0, -40.0))
+SWINGS: Final = (
+    {}, *({"swung": v} for v in (60.0, 40.0, 20.0, 80.0, 0.0, -20.0, -40.0)),
+)  # fmt: skip
 CARD_OFF_FLOOR_M: Final = 0.005
 """The opening of a boundary mic over the floor it lies on (common practice)."""
 
-_ROOM: Final = (Couple(name="Room pair", left=0, right=1),)
+_ROOM: Final = Couple(name="Room pair", left=0, right=1)
 
 
 def _middle(
@@ -47,8 +51,48 @@ def _equal_on(n: Numbers) -> tuple[str, ...]:
     return ("snare", "kick") if abs(n["swung"]) < 1e-9 else ("snare",)
 
 
+def _in_front(out: float) -> Callable[[Around], dict[str, float]]:
+    """The swing that puts the middle of a pair so far out right in front of the kick."""
+
+    def swing(a: Around) -> dict[str, float]:
+        to_kick = a.front_of_kick[:2] - a.s[:2]
+        ahead = a.ahead[:2]
+        side = float(to_kick[0] * ahead[1] - to_kick[1] * ahead[0])
+        line = float(np.arctan2(a.u[0] * ahead[1] - a.u[1] * ahead[0], a.u[:2] @ ahead))
+        mine = float(np.arcsin(np.clip(side / out, -0.9, 0.9)))
+        return {"swung": round(float(np.degrees(line - mine)) * a.leads, 1)}
+
+    return swing
+
+
+def _kick_words(a: Around, puts: Sequence[Put], n: Numbers) -> tuple[str, ...]:
+    """What a pair that is equal on the snare leaves on the kick."""
+    if abs(n["swung"]) < 1e-9:
+        return ()
+    reach = [float(np.linalg.norm(p.at - a.k)) for p in puts[:2]]
+    apart = abs(reach[0] - reach[1]) / a.layout.air.speed
+    if apart < LEAST_S:
+        return ()
+    first = puts[int(reach[1] < reach[0])].id
+    return (f"Equal on the snare; the kick reaches {first} {apart * 1e3:.2f} ms sooner.",)
+
+
+LEAST_S: Final = 2e-5
+"""Less than this on the kick is no word worth: seven millimetres."""
+
+
 def _at(a: Around, p: Floats, z: float) -> Floats:
     return np.array([p[0], p[1], a.under_ceiling(z)])
+
+
+def _pair(
+    a: Around, n: Numbers, puts: Sequence[Put], notes: tuple[str, ...], couple: Couple = _ROOM
+) -> Made:
+    """A room pair, equal on the snare, with what it leaves on the kick."""
+    return Made(
+        puts=tuple(puts), couples=(couple,), equals=both(a, 0, 1, _equal_on(n)), notes=notes,
+        told=_kick_words(a, puts, n),
+    )  # fmt: skip
 
 
 def _spaced(a: Around, n: Numbers, pattern: Pattern, ids: tuple[str, str], down: bool) -> Made:
@@ -59,7 +103,7 @@ def _spaced(a: Around, n: Numbers, pattern: Pattern, ids: tuple[str, str], down:
         at = _at(a, mid + sign * across * width / 2, n["height"])
         way = -UP if down else look - at
         puts.append(Put(id=id_, name=name, at=at, way=way, pattern=pattern, role="room"))
-    return Made(puts=tuple(puts), couples=_ROOM, equals=both(a, 0, 1, _equal_on(n)), notes=notes)
+    return _pair(a, n, puts, notes)
 
 
 def _bar(a: Around, n: Numbers) -> Made:
@@ -75,7 +119,7 @@ def _bar(a: Around, n: Numbers) -> Made:
         Put(id="RL", name="Left room", at=mid - half, way=right, role="room"),
         Put(id="RR", name="Right room", at=mid + half, way=left, role="room"),
     )
-    return Made(puts=puts, couples=_ROOM, equals=both(a, 0, 1, _equal_on(n)), notes=notes)
+    return _pair(a, n, puts, notes)
 
 
 def _omnis(a: Around, n: Numbers) -> Made:
@@ -104,7 +148,7 @@ def _one_point(a: Around, n: Numbers, pattern: Pattern, ids: tuple[str, str]) ->
         Put(id=ids[0], name="Left room", at=mid + half, way=aims[0], pattern=pattern, role="room"),
         Put(id=ids[1], name="Right room", at=mid - half, way=aims[1], pattern=pattern, role="room"),
     )
-    return Made(puts=puts, couples=_ROOM, equals=both(a, 0, 1, _equal_on(n)), notes=notes)
+    return _pair(a, n, puts, notes)
 
 
 def _crossed(a: Around, n: Numbers) -> Made:
@@ -125,7 +169,7 @@ def _mid_side(a: Around, n: Numbers) -> Made:
     to -= across * float(to @ across)
     puts = mid_side_at(mid, to, across, n["apart"], "R", "Room", "room")
     couple = Couple(name="Room, mid and side", left=0, right=1)
-    return Made(puts=puts, couples=(couple,), equals=both(a, 0, 1, _equal_on(n)), notes=notes)
+    return _pair(a, n, puts, notes, couple)
 
 
 def _mono(a: Around, n: Numbers) -> Made:
@@ -155,8 +199,7 @@ def _plates(a: Around, n: Numbers) -> Made:
         for (i, w), p in zip(named, spots, strict=True)
     )
     couple = Couple(name="Boundary pair", left=0, right=1)
-    return Made(puts=puts, couples=(couple,), equals=both(a, 0, 1, _equal_on(n)),
-                notes=tuple(dict.fromkeys((*notes, *more))))  # fmt: skip
+    return _pair(a, n, puts, tuple(dict.fromkeys((*notes, *more))), couple)
 
 
 def _out(default: float, low: float = 0.8, high: float = 7.0) -> Named:
@@ -167,8 +210,11 @@ def _height(default: float, high: float = 4.0) -> Named:
     return number("height", "Over the floor", default, 0.02, high)
 
 
-_SWUNG = number("swung", "Swung toward straight in front", 0.0, -60.0, 90.0, unit="deg")
-_LINE = "Centred on the line through snare and kick, not on the middle of the rug."
+_SWUNG = number("swung", "Off the line through snare and kick", 0.0, -60.0, 90.0, unit="deg")
+_LINE = (
+    "Turned until the snare is equal, not set to the middle of the rug; on the line through snare"
+    " and kick both are."
+)
 _CABLES = "Tape the cables down; leave exits and hallways clear."
 
 ROOMS: Final = (
@@ -182,18 +228,20 @@ ROOMS: Final = (
     ),
     Technique(
         id="room-bar", name="Room pair on a bar", group="Room", place=_bar, mics=2, tries=SWINGS,
+        suggest=_in_front(2.6),
         numbers=(_out(2.6), _height(1.25), number("width", "Capsules apart", 0.3, 0.1, 1.0),
                  number("angle", "Angle between", 60.0, 0.0, 120.0, unit="deg"), _SWUNG),
-        minutes=9, also="stereo front middle small", keeps_on=("snare", "kick"),
+        minutes=9, also="stereo front middle small", keeps_on=("snare",),
         gives="The kit in its room, from one stand.",
         watch_for=_LINE,
         listen_for="Cymbals: at their height they are loudest.", care=_CABLES,
     ),
     Technique(
         id="room-omnis", name="Spaced omnis", group="Room", place=_omnis, mics=2, tries=SWINGS,
+        suggest=_in_front(3.2),
         numbers=(_out(3.2), number("height", "Over the floor", 1.9, 0.5, 4.0),
                  number("width", "Pair apart", 2.4, 0.8, 6.0), _SWUNG),
-        minutes=14, also="wide high far ambience", keeps_on=("snare", "kick"),
+        minutes=14, also="wide high far ambience", keeps_on=("snare",),
         gives="A wide room with all its low end.",
         watch_for=_LINE + " Further and higher than the overheads.",
         listen_for="Mono.", care=_CABLES,
@@ -201,11 +249,12 @@ ROOMS: Final = (
     Technique(
         id="room-crossed-8", name="Crossed figure-8 in the room", group="Room", place=_crossed,
         mics=2, tries=SWINGS,
+        suggest=_in_front(2.3),
         numbers=(_out(2.3), _height(1.2), number("angle", "Angle between", 90.0, 60.0, 120.0,
                                                  unit="deg"),
                  number("apart", "Capsules apart", 0.03, 0.0, 0.05), _SWUNG),
         wants=("ribbon", "condenser"), minutes=9, also="ribbon small room",
-        keeps_on=("snare", "kick"),
+        keeps_on=("snare",),
         gives="A small room made to sound deep; smooth cymbals.",
         watch_for=_LINE + " It hears the wall behind it as well.",
         listen_for="Snare in the middle.",
@@ -214,9 +263,10 @@ ROOMS: Final = (
     Technique(
         id="room-mid-side", name="Mid-side in the room", group="Room", place=_mid_side, mics=2,
         tries=SWINGS,
+        suggest=_in_front(2.6),
         numbers=(_out(2.6), _height(1.2), number("apart", "Capsules apart", 0.03, 0.0, 0.05),
                  _SWUNG),
-        minutes=9, also="width later matrix", keeps_on=("snare", "kick"),
+        minutes=9, also="width later matrix", keeps_on=("snare",),
         gives="A room whose width is set later; mono is the mid mic.",
         watch_for=_LINE,
         listen_for="Snare in the side mic: next to none.", care=_CABLES,
@@ -224,9 +274,10 @@ ROOMS: Final = (
     Technique(
         id="floor-pair", name="Floor pair, a card off the floor", group="Room", place=_floor_pair,
         mics=2, tries=SWINGS,
+        suggest=_in_front(2.2),
         numbers=(_out(2.2), number("height", "Off the floor", 0.0004, 0.0001, 0.02, hand="card_m"),
                  number("width", "Pair apart", 1.0, 0.3, 3.0), _SWUNG),
-        minutes=9, also="down card", keeps_on=("snare", "kick"),
+        minutes=9, also="down card", keeps_on=("snare",),
         gives="Room without the comb of the floor.",
         watch_for="A card under the capsule, then take the card away. Feet.",
         listen_for="More low end than the same mic on a stand.", care=_CABLES,
@@ -234,10 +285,11 @@ ROOMS: Final = (
     Technique(
         id="floor-point", name="Floor coincident pair", group="Room", place=_floor_coincident,
         mics=2, tries=(*SWINGS, {"out": 1.6}, {"out": 2.0}),
+        suggest=_in_front(1.4),
         numbers=(_out(1.4), number("height", "Off the floor", 0.05, 0.01, 0.15),
                  number("angle", "Angle between", 90.0, 60.0, 130.0, unit="deg"),
                  number("apart", "Capsules apart", 0.025, 0.0, 0.05), _SWUNG),
-        minutes=8, also="near the kick low", keeps_on=("snare", "kick"),
+        minutes=8, also="near the kick low", keeps_on=("snare",),
         gives="Kick and toms from below the cymbals.",
         watch_for="Footfalls and pedals.",
         listen_for="Weight added to the overheads.", care=_CABLES,
@@ -245,10 +297,11 @@ ROOMS: Final = (
     Technique(
         id="boundary-room", name="Boundary mics on the floor", group="Room", place=_plates, mics=3,
         tries=SWINGS,
+        suggest=_in_front(2.4),
         numbers=(_out(2.4), number("width", "Pair apart", 1.6, 0.6, 4.0),
                  number("back", "Third further back by", 1.0, 0.3, 3.0), _SWUNG),
         wants=("boundary", "condenser"), minutes=8, also="plate flat three",
-        keeps_on=("snare", "kick"),
+        keeps_on=("snare",),
         gives="Even room, no stands.",
         watch_for="A heavy floor that does not drum.",
         listen_for="The third alone, crushed.", care=_CABLES,
@@ -256,9 +309,10 @@ ROOMS: Final = (
     Technique(
         id="room-far-high", name="Far high pair", group="Room", place=_far_high, mics=2,
         tries=SWINGS,
+        suggest=_in_front(4.5),
         numbers=(_out(4.5), number("height", "Over the floor", 2.6, 1.0, 6.0),
                  number("width", "Pair apart", 3.0, 0.8, 8.0), _SWUNG),
-        minutes=16, also="ambience big", keeps_on=("snare", "kick"),
+        minutes=16, also="ambience big", keeps_on=("snare",),
         gives="The longest picture there is.",
         watch_for="It comes late: placed, it answers; aligned, it thickens.",
         listen_for="Fast playing: does it smear?",

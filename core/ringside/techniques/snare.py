@@ -9,13 +9,13 @@ from typing import Final
 
 import numpy as np
 
-from ringside.plan.drumframe import EDGE_SHARE, face_of
+from ringside.plan.drumframe import EDGE_SHARE, face_of, side_of, wires_hours
 from ringside.techniques.around import Around
 from ringside.techniques.recipe import Equal, Made, Named, Numbers, Put, Technique, number
 
-SNARE_CLOCKS: Final[tuple[Mapping[str, float], ...]] = tuple(
-    {"clock": c} for c in (11.0, 11.5, 10.5, 12.0, 10.0, 1.0, 9.5, 2.0, 9.0, 8.5)
-)
+SNARE_CLOCKS: Final[tuple[Mapping[str, float], ...]] = (
+    {}, *({"clock": c} for c in (11.0, 11.5, 10.5, 12.0, 10.0, 1.0, 9.5, 2.0, 9.0, 8.5)),
+)  # fmt: skip
 """Hours to try, from the far left on: between hats and rack tom first (common practice)."""
 
 
@@ -23,6 +23,30 @@ def _ids(a: Around, stem: str, name: str) -> tuple[str, str]:
     snares = a.drums("snare")
     at = snares.index(a.drum) if a.drum in snares else 0
     return (stem, name) if at == 0 else (f"{stem}{at + 1}", f"{a.drum.name} {name.split()[-1]}")
+
+
+FAR_LEFT_H: Final = 11.0
+"""Between hats and rack tom, away from the drummer's legs: where a stand comes in first (common
+practice); a left-handed kit has it at one o'clock."""
+
+
+def _in_line(a: Around) -> dict[str, float]:
+    """The end of the wires that is nearer to where a stand comes in; nothing where they are not
+    known."""
+    hours = wires_hours(a.drum, face_of(a.drum, "under"))
+    if hours is None:
+        return {}
+    wanted = FAR_LEFT_H if a.leads > 0 else 12.0 - FAR_LEFT_H
+    best = min(hours, key=lambda h: abs((h - wanted + 6) % 12 - 6))
+    return {"clock": round(best, 2) % 12}
+
+
+def _in_line_alone(a: Around) -> dict[str, float]:
+    """A top mic stands in line with the wires too when the snare has no mic under it."""
+    below = any(
+        m.job == a.drum.id and side_of(a.drum, m.position_m) == "under" for m in a.layout.mics
+    )
+    return {} if below else _in_line(a)
 
 
 def _height() -> Named:
@@ -111,7 +135,8 @@ _AIR = "A stick's swing; a little foam toward the hats helps."
 SNARE: Final = (
     Technique(
         id="snare-centre", name="Snare top at the centre", group="Snare", place=centre,
-        over=("snare",), numbers=(_height(), _in(), _clock()), tries=SNARE_CLOCKS,
+        over=("snare",), numbers=(_height(), _in(), _clock()),
+        suggest=_in_line_alone, tries=SNARE_CLOCKS,
         wants=("moving-coil", "condenser"), minutes=5, also="attack dark",
         gives="Attack, and a darker tone.",
         watch_for=_AIR + " A loud condenser here overloads preamps.",
@@ -122,7 +147,8 @@ SNARE: Final = (
         numbers=(_height(), number("in", "In from the rim", 0.01, -0.08, 0.15), _clock(),
                  number("toward", "Looks out to this share of the head", 1.0, 0.3, 1.0,
                         unit="share")),
-        tries=SNARE_CLOCKS, wants=("moving-coil", "condenser"), minutes=5, also="ring bright steep",
+        suggest=_in_line_alone, tries=SNARE_CLOCKS,
+        wants=("moving-coil", "condenser"), minutes=5, also="ring bright steep",
         gives="Ring, and a brighter tone.",
         watch_for=_AIR,
         listen_for="A ring that stays on after the song's tempo; damp it before moving the mic.",
@@ -131,7 +157,8 @@ SNARE: Final = (
         id="snare-flat", name="Snare top, flat across", group="Snare", place=_flat, over=("snare",),
         numbers=(_height(), number("in", "In from the rim", -0.02, -0.1, 0.1), _clock(),
                  number("tilt", "Down from level", 8.0, 0.0, 45.0, unit="deg")),
-        tries=SNARE_CLOCKS, wants=("moving-coil", "condenser"), minutes=5, also="across shallow",
+        suggest=_in_line_alone, tries=SNARE_CLOCKS,
+        wants=("moving-coil", "condenser"), minutes=5, also="across shallow",
         gives="Crack of the whole head, less of one spot.",
         watch_for=_AIR + " Near the plane of the head the first half-wave may go either way.",
         listen_for="What is on the other side of the drum: it looks straight at it.",
@@ -162,8 +189,9 @@ SNARE: Final = (
         over=("snare",),
         numbers=(number("under", "Under the wires", 0.055, 0.02, 0.2, hand="three_fingers_m"),
                  number("in", "In from the rim", 0.12, 0.0, 0.3), _clock()),
-        tries=({}, {"clock": 12.0}, {"clock": 1.0}, {"clock": 10.0}, {"clock": 2.0},
-               {"clock": 9.0}, {"clock": 3.0}),
+        suggest=_in_line,
+        tries=({}, {"clock": 11.0}, {"clock": 12.0}, {"clock": 1.0}, {"clock": 10.0},
+               {"clock": 2.0}, {"clock": 9.0}, {"clock": 3.0}),
         wants=("condenser", "moving-coil"), minutes=5, also="wires buzz under",
         gives="The wires: thin alone, blended under the top.",
         watch_for="Always a polarity question: it comes flipped at the preamp; or try both and keep"

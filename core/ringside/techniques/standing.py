@@ -72,7 +72,7 @@ def _standing(layout: Layout, kept: Taken) -> StandingRow:
         if len(laid.puts) != len(kept.mics):
             notes = ["Some of its mics were taken away."]
         else:
-            off, equal, notes = *_against(layout, kept, laid), list(laid.notes)
+            off, equal, notes = *_against(layout, kept, laid), [*laid.notes, *laid.told]
     return StandingRow(
         id=kept.id, technique=kept.technique, name=name, target=kept.target, mics=list(kept.mics),
         numbers=dict(kept.numbers), off=off, equal=equal, notes=notes,

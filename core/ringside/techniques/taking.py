@@ -289,7 +289,7 @@ def take(
             "techniques": (*layout.techniques, kept),
         }
     )
-    return Took(after, name, laid.notes, f"Took {t.name}"[:120])
+    return Took(after, name, laid.notes + laid.told, f"Took {t.name}"[:120])
 
 
 def in_use(layout: Layout, taken_id: str) -> Taken:
@@ -378,7 +378,7 @@ def change(layout: Layout, taken_id: str, numbers: Mapping[str, float]) -> Took:
     labels = [n.label.lower() for n in t.numbers if n.id in numbers]
     what = f"{t.name}: {', '.join(labels)}" if labels else f"{t.name} back on its numbers"
     after = layout.model_copy(update={"mics": mics, "techniques": rows})
-    return Took(after, kept.id, laid.notes, what[:120])
+    return Took(after, kept.id, laid.notes + laid.told, what[:120])
 
 
 def remade(layout: Layout, kept: Taken) -> Made | None:

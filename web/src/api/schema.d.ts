@@ -2472,6 +2472,11 @@ export interface components {
              * @enum {string}
              */
             reference: "batter" | "front";
+            /**
+             * Wires Rad
+             * @description Which way a snare's wires run, counter-clockwise from the drummer's right as seen from above; null is not known.
+             */
+            wires_rad?: number | null;
         };
         /**
          * DrumGain
@@ -2867,9 +2872,15 @@ export interface components {
         };
         /**
          * Gobo
-         * @description A standing screen: both faces covered with one material.
+         * @description A screen that stands or hangs, a card of foam too: both faces covered with one material.
          */
         Gobo: {
+            /**
+             * From M
+             * @description From the floor to its lower edge, metres.
+             * @default 0
+             */
+            from_m: number;
             /**
              * Height M
              * @description High, metres.
@@ -4327,6 +4338,8 @@ export interface components {
             body_db: number;
             /** Body Gain Db */
             body_gain_db: number | null;
+            /** Breaks */
+            breaks: string;
             /** Delay S */
             delay_s: number;
             /** Improves */

@@ -1,6 +1,6 @@
 /** What can be done about a pair, best first: tried on the chart, taken, with its side effects. */
 import type { PairDepth, Remedy } from "../../api/types";
-import { lengthWithUnit } from "../../core/units";
+import { lengthWithUnit, sumText } from "../../core/units";
 import { Told } from "../../parts/fields/Hint";
 import { Mark } from "../../parts/Mark";
 import { useMe } from "../../parts/me";
@@ -62,7 +62,7 @@ function OneRemedy({ remedy: r, ...trial }: One) {
 /** "Body +2.1 dB. ", or nothing where it stays as it is. */
 function bodyWords(db: number | null): string {
   if (db === null || Math.abs(db) < SAME_DB) return "";
-  return `Body ${db > 0 ? "+" : "−"}${Math.abs(db).toFixed(1)} dB. `;
+  return `Body ${sumText(db)} dB. `;
 }
 
 function WhatItDoes({ remedy: r }: { remedy: Remedy }) {
@@ -80,7 +80,7 @@ function WhatItDoes({ remedy: r }: { remedy: Remedy }) {
         <Effects rows={r.improves} word="Better" />
         <Effects rows={r.spoils} word="Worse" />
         {!r.improves.length && !r.spoils.length && "No other pair changes. "}
-        {r.blocked}
+        {[r.breaks, r.blocked].filter(Boolean).join(" ")}
       </span>
     </span>
   );
