@@ -104,6 +104,7 @@ ENDPOINTS += [
         {"layout": TOOK, "taken": "room-bar", "number": "out", "points": 3}, 200,
     ),
     ("POST", "/drum-terms", {"layout": DOC, "mic": "ST"}, 200),
+    ("POST", "/nearness", {"layout": DOC, "mic": "ST"}, 200),
     (
         "POST", "/drum-terms/place",
         {"layout": DOC, "mic": "ST", "terms": {"side": "over", "height_m": 0.05,

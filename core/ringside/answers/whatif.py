@@ -87,6 +87,9 @@ class Sweep:
     now: float
     levels_db: dict[HeardGroup, list[float | None]]
     room_db: list[float] | None
+    low_db: list[float | None]
+    """What nearness and low cuts make of the low end of its close mics' own drums, the mean; None
+    where it has none."""
     equal: list[EqualCurve]
     verdicts: list[WorstCounts]
     blocked: list[str]
@@ -99,6 +102,7 @@ class Sweep:
 @dataclass(frozen=True, kw_only=True, slots=True)
 class _AtValue:
     levels: dict[HeardGroup, float | None]
+    low: float | None
     equal: list[EqualRow]
     verdicts: WorstCounts
     blocked: str
@@ -157,6 +161,7 @@ def sweep(layout: Layout, taken_id: str, number: str, points: int = SWEEP_POINTS
         now=now,
         levels_db={k: [r.levels[k] for r in rows] for k in HEARD_GROUPS},
         room_db=_room_db(layout, kept, len(rows)),
+        low_db=[r.low for r in rows],
         equal=_equal_curves([r.equal for r in rows]),
         verdicts=[r.verdicts for r in rows],
         blocked=[r.blocked for r in rows],
@@ -175,6 +180,7 @@ def _at(layout: Layout, kept: Taken) -> _AtValue:
     stands = [layout.mic(m) for m in kept.mics]
     return _AtValue(
         levels=_levels(an, own),
+        low=_low(an, own),
         equal=state.equal,
         verdicts=_verdicts(an, own),
         blocked=next((w for w in said if w), ""),
@@ -191,6 +197,12 @@ def _levels(an: Analysis, own: list[int]) -> dict[HeardGroup, float | None]:
         energy = 10 ** (heard[:, cols] / 10)
         levels[name] = float(10 * np.log10(energy.mean())) if cols else None
     return levels
+
+
+def _low(an: Analysis, own: list[int]) -> float | None:
+    jobs, drum = an.scene.job, an.scene.sources.drum
+    near = [float(an.arrivals.near_db[i, jobs[i]]) for i in own if jobs[i] >= 0 and drum[jobs[i]]]
+    return round(sum(near) / len(near), 2) if near else None
 
 
 def _room_db(layout: Layout, kept: Taken, count: int) -> list[float] | None:

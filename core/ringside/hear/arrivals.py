@@ -114,6 +114,7 @@ class Arrivals:
     null: np.ndarray  # bool: in the null of the pattern
     toward: Floats  # (M, S, 3) metres, from the capsule the way the sound comes from
     by_surface: Mask  # the arrival is what a near surface sends
+    near_db: Floats  # what nearness and a low cut make of the low end, against the attack
     surface_db: Floats  # what near surfaces add over the body band
     screens: Barriers | None  # the gobos in the way; what they take at the body is in the levels
     rays: Rays
@@ -127,6 +128,7 @@ class Heard:
     path: Floats
     level: Floats
     doubt: Ints  # HEAD_PLANE and NULL
+    near_db: Floats  # what nearness and a low cut make of the low end
     turn: Floats  # how far the low end is ahead of the travel time, radians
     side: Ints
     lobe: Ints
@@ -165,7 +167,8 @@ def _heard(scene: Scene, limits: Thresholds, mics: Ints, capsule: Floats, aim: F
     # The face that is heard radiates; the travel inside the shell delays it, no more.
     radiated = np.maximum(np.where(use_far, path - s.depth, path), NEAREST_M)
     low_end = _low_end(scene, mics, share, cos_theta, radiated)
-    level = 20 * np.log10(np.maximum(np.abs(low_end), NULL_FLOOR) / radiated)
+    body = np.maximum(np.abs(low_end), NULL_FLOOR)
+    level = 20 * np.log10(body / radiated)
     lobe = np.where(response < 0, -1, 1)
     angle = _head_angle(height, behind, radial - s.radius)
     near_plane = ~inside & (np.abs(angle) < np.deg2rad(limits.head_plane_deg))
@@ -175,6 +178,7 @@ def _heard(scene: Scene, limits: Thresholds, mics: Ints, capsule: Floats, aim: F
         path=path,
         level=level,
         doubt=near_plane * int(Doubt.HEAD_PLANE) | in_null * int(Doubt.NULL),
+        near_db=20 * np.log10(body / np.maximum(np.abs(response), NULL_FLOOR)),
         turn=np.angle(low_end * lobe),
         side=np.where(height >= 0, -1, 1),
         lobe=lobe,
@@ -246,6 +250,7 @@ def arrivals(scene: Scene, limits: Thresholds) -> Arrivals:
         null=(first.doubt & Doubt.NULL) > 0,
         toward=d.toward,
         by_surface=first.by_surface,
+        near_db=d.near_db,
         surface_db=added,
         screens=screens,
         rays=rays,

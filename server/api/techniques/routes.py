@@ -6,6 +6,7 @@ from typing import Any
 from django.http import HttpRequest
 from ninja import Router
 from plans.actions import layout_for
+from ringside.answers.nearness import Nearness, nearness
 from ringside.answers.whatif import Sweep, sweep
 from ringside.fitting.fit import Fitted, fit
 from ringside.gear.outfit import outfit
@@ -97,6 +98,12 @@ def by_terms(request: HttpRequest, data: PutIn) -> dict[str, Any]:
 def turned(request: HttpRequest, data: NullIn) -> NullAim:
     """The aim that turns a mic's null to a neighbour."""
     return null_aim(data.layout, data.mic, data.neighbour, data.off_deg)
+
+
+@router.post("/nearness", response={200: Nearness, **WRONG})
+def near(request: HttpRequest, data: TermsIn) -> Nearness:
+    """Low end, attack and neighbours of a close mic over its height, pattern by pattern."""
+    return nearness(data.layout, data.mic)
 
 
 @router.post("/layouts/{pk}/fit", response={200: Fitted, 404: Problem, **WRONG})

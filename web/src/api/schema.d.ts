@@ -800,6 +800,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/nearness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Near
+         * @description Low end, attack and neighbours of a close mic over its height, pattern by pattern.
+         */
+        post: operations["api_techniques_routes_near"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/null-aim": {
         parameters: {
             query?: never;
@@ -3723,6 +3743,24 @@ export interface components {
             why: string[];
         };
         /**
+         * Nearness
+         * @description A close mic over its height off the head, metres; each pattern a curve.
+         */
+        Nearness: {
+            /** Heights M */
+            heights_m: number[];
+            /** Mic */
+            mic: string;
+            /** Now */
+            now: number;
+            /** Patterns */
+            patterns: components["schemas"]["PatternCurve"][];
+            /** Source */
+            source: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * Notch
          * @description The corner that is cut away from the box to make an L.
          */
@@ -4010,6 +4048,23 @@ export interface components {
             new: string;
             /** Old */
             old: string;
+        };
+        /**
+         * PatternCurve
+         * @description What one pattern makes of its own drum and its neighbours over N heights, decibels.
+         */
+        PatternCurve: {
+            /** Attack Db */
+            attack_db: number[];
+            /** Low Db */
+            low_db: number[];
+            /** Neighbours Db */
+            neighbours_db: number[];
+            /**
+             * Pattern
+             * @enum {string}
+             */
+            pattern: "omni" | "wide cardioid" | "cardioid" | "supercardioid" | "hypercardioid" | "figure-8";
         };
         /**
          * Picture
@@ -5240,6 +5295,8 @@ export interface components {
             levels_db: {
                 [key: string]: (number | null)[];
             };
+            /** Low Db */
+            low_db: (number | null)[];
             /** Mics */
             mics: components["schemas"]["Stand"][][];
             /** Now */
@@ -7825,6 +7882,55 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ConflictOut"];
                 };
             };
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_techniques_routes_near: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TermsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Nearness"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
             413: components["responses"]["Any413"];
             /** @description A value is not as it should be; place says where. */
             422: {

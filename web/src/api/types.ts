@@ -58,6 +58,7 @@ export type NumberRow = S["NumberRow"];
 export type Took = S["TookOut"];
 export type Standing = S["StandingRow"];
 export type DrumTerms = S["DrumTerms"];
+export type Nearness = S["Nearness"];
 export type TermsOut = S["CloseTerms"];
 export type NullOut = S["NullAim"];
 export type FitAsk = S["FitAsk"];

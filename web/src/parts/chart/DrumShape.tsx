@@ -15,6 +15,17 @@ function portCentre(drum: Drum, back: Point3): Point3 {
   return [back[0] - (ay / flat) * right, back[1] + (ax / flat) * right, back[2] + up];
 }
 
+/** The ends of a snare's wires, just short of the rim. */
+export function wires(drum: Drum): [Point3, Point3] {
+  const [x, y, z] = drum.batter_m;
+  const [turn, r] = [drum.wires_rad ?? 0, drum.diameter_m * 0.44];
+  const [dx, dy] = [Math.cos(turn) * r, Math.sin(turn) * r];
+  return [
+    [x - dx, y - dy, z],
+    [x + dx, y + dy, z],
+  ];
+}
+
 export const DrumShape = memo(function DrumShape({ drum, view }: { drum: Drum; view: View }) {
   const screen = (p: Point3) => toScreen(p, view);
   const back = behind(drum.batter_m, drum.axis, drum.depth_m);
@@ -35,6 +46,15 @@ export const DrumShape = memo(function DrumShape({ drum, view }: { drum: Drum; v
       <path d={edge(rear)} fill="none" stroke="var(--ink)" strokeWidth="1.6" />
       <path d={edge(face)} fill="var(--shell)" stroke="var(--ink)" strokeWidth="2.2" />
       <path d={edge(hoop)} fill="none" stroke="var(--hair)" strokeWidth="1" />
+      {drum.wires_rad != null && view.facing === "above" && (
+        <path
+          d={path(wires(drum).map(screen), false)}
+          stroke="var(--snare)"
+          strokeWidth="2.5"
+          strokeDasharray="7 2"
+          fill="none"
+        />
+      )}
       {drum.port && port && (
         <path
           d={edge(disc(port, drum.axis, drum.port.diameter_m / 2).map(screen))}

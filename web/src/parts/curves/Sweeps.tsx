@@ -73,6 +73,15 @@ export function Sweeps(props: Props) {
         least={12}
         say={(v) => `${v.toFixed(0)} dB`}
       />
+      {sweep.low_db.some((v) => v !== null) && (
+        <Small
+          {...props}
+          title="Low end against attack"
+          lines={[{ name: "its drum", colour: "var(--tom)", values: sweep.low_db }]}
+          least={6}
+          say={(v) => `${v.toFixed(1)} dB`}
+        />
+      )}
       {equal.length > 0 && (
         <Small
           {...props}

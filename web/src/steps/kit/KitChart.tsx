@@ -1,7 +1,7 @@
 /** The kit from above and in height, with what a hand can take hold of. */
 import { useMemo, useState } from "react";
 import type { KitBoard } from "../../api/types";
-import { centreOf, partAt } from "../../core/kitParts";
+import { centreOf, type Part, partAt } from "../../core/kitParts";
 import type { Facing, Point3, View } from "../../core/view";
 import { Chart } from "../../parts/chart/Chart";
 import { useEditorPart, useLit } from "../../parts/editing";
@@ -60,10 +60,17 @@ function useMoves() {
           const c = centreOf(p);
           return partAt(p, [c[0] + by[0], c[1] + by[1], c[2] + by[2]]);
         }),
+      onWires: (id: string, turn: number, done: boolean) => {
+        const turned = (p: Part) => ({ ...p, wires_rad: turn % WHOLE }) as Part;
+        if (done) void change.take(id, turned);
+        else change.show(id, turned);
+      },
     }),
     [change],
   );
 }
+
+const WHOLE = 2 * Math.PI;
 
 function KitChart(props: Props & { facing: Facing; title: string; onTurn?: () => void }) {
   const { facing, title, onTurn, board, chosen, onChoose } = props;

@@ -14,6 +14,7 @@ import {
   type View,
 } from "../../core/view";
 import { arrowOf, follow, STEP_M } from "../../parts/handSizes";
+import { WiresHandle } from "./WiresHandle";
 
 interface Props {
   view: View;
@@ -24,6 +25,7 @@ interface Props {
   onChoose: (id: string) => void;
   onMove: (id: string, to: Point3, done: boolean) => void;
   onNudge: (id: string, by: Point3) => void;
+  onWires: (id: string, turn: number, done: boolean) => void;
 }
 
 export function KitLayer(props: Props) {
@@ -45,6 +47,10 @@ export function KitLayer(props: Props) {
       {parts.map((p) => (
         <Grip key={p.id} {...props} part={p} unsure={doubtful.has(p.id)} />
       ))}
+      {view.facing === "above" &&
+        layout.kit.drums
+          .filter((d) => d.kind === "snare" && d.id === props.chosen)
+          .map((d) => <WiresHandle key={d.id} drum={d} view={view} onWires={props.onWires} />)}
     </g>
   );
 }

@@ -18,8 +18,24 @@ function plain(room: Room): Gobo {
     y_m: room.kit_y_m,
     width_m: 1.2,
     height_m: 1.2,
+    from_m: 0,
     thickness_m: 0.1,
     turn_rad: Math.PI / 2,
+    material: "fabric panel",
+  };
+}
+
+/** A card of foam on a stand of its own, level with the snare and turned to be dragged to it. */
+function foam(room: Room): Gobo {
+  return {
+    name: `Foam ${room.gobos.length + 1}`,
+    x_m: room.kit_x_m,
+    y_m: room.kit_y_m,
+    width_m: 0.25,
+    height_m: 0.25,
+    from_m: 0.68,
+    thickness_m: 0.03,
+    turn_rad: Math.PI / 4,
     material: "fabric panel",
   };
 }
@@ -39,13 +55,26 @@ export function Gobos({ room, put }: RoomPart) {
           onRemove={() => put({ gobos: gobos.filter((_, k) => k !== i) })}
         />
       ))}
-      <button
-        type="button"
-        className="btn mt-2 w-full"
-        onClick={() => put({ gobos: [...gobos, plain(room)] })}
-      >
-        Add a gobo
-      </button>
+      <div className="mt-2 grid grid-cols-2 gap-2">
+        {(
+          [
+            ["Add a gobo", plain],
+            ["Add a foam card", foam],
+          ] as const
+        ).map(([words, made]) => (
+          <button
+            key={words}
+            type="button"
+            className="btn px-1"
+            onClick={() => put({ gobos: [...gobos, made(room)] })}
+          >
+            {words}
+          </button>
+        ))}
+      </div>
+      <p className="mt-2 text-[0.8rem] text-soft">
+        They take from what passes them, by band; what they send back is left out.
+      </p>
     </details>
   );
 }
@@ -79,6 +108,7 @@ function OneGobo(props: {
         rows={[
           ["Wide", g.width_m, (m) => onChange({ width_m: m })],
           ["High", g.height_m, (m) => onChange({ height_m: m })],
+          ["Off the floor", g.from_m, (m) => onChange({ from_m: m })],
         ]}
       />
       <Pick

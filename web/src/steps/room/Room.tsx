@@ -12,7 +12,7 @@ import { KeepRoom } from "./KeepRoom";
 import { RoomPlan } from "./plan/RoomPlan";
 import { RoomPanel } from "./RoomPanel";
 import { SpotLog, useTried } from "./SpotLog";
-import { usePose, useRoomBoard, useSetRoom } from "./useRoom";
+import { useGobo, usePose, useRoomBoard, useSetRoom } from "./useRoom";
 
 const PLAIN: RoomDoc = {
   name: "Live room",
@@ -80,6 +80,7 @@ function NoRoom() {
 function Plan({ room, board }: { room: RoomDoc; board: RoomBoard | undefined }) {
   const layout = useEditorPart((s) => s.doc);
   const pose = usePose();
+  const onGobo = useGobo();
   const tried = useTried();
   const ruler = useMe();
   const [map, setMap] = useState(true);
@@ -99,6 +100,7 @@ function Plan({ room, board }: { room: RoomDoc; board: RoomBoard | undefined }) 
         tried={tried}
         ruler={ruler}
         showMap={map}
+        onGobo={onGobo}
         {...pose}
       />
     </section>

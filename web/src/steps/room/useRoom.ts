@@ -1,6 +1,6 @@
 /** The room under the hand, and what it does to sound. */
 import { useQuery } from "@tanstack/react-query";
-import { useMemo } from "react";
+import { useCallback, useMemo } from "react";
 import { api, exactly } from "../../api/client";
 import type { Layout, Materials, RoomBoard, Room as RoomDoc } from "../../api/types";
 import { useEditorPart } from "../../parts/editing";
@@ -60,6 +60,30 @@ export function usePose() {
             : null,
         ),
     }),
+    [hands],
+  );
+}
+
+type Gobo = RoomDoc["gobos"][number];
+
+/** A gobo moved or turned, by its place in the list. */
+export function useGobo() {
+  const hands = useHands();
+  return useCallback(
+    (index: number, more: Partial<Gobo>, done: boolean) => {
+      const edit = ({ room }: Layout) =>
+        room
+          ? {
+              do: "room" as const,
+              room: {
+                ...room,
+                gobos: room.gobos.map((g, i) => (i === index ? { ...g, ...more } : g)),
+              },
+            }
+          : null;
+      if (done) void hands.commit(edit);
+      else hands.preview(edit);
+    },
     [hands],
   );
 }

@@ -4,6 +4,7 @@ import { Lengths } from "../../../parts/fields/Lengths";
 import { Pick } from "../../../parts/fields/Pick";
 import { Tick } from "../../../parts/fields/Tick";
 import { Ticks } from "../../../parts/fields/Ticks";
+import { NumberField } from "../../../parts/fields/typed";
 import { Pitch } from "./Pitch";
 
 const DAMPING: NonNullable<Drum["damping"]> = [
@@ -58,7 +59,32 @@ export function DrumFields({ drum, set }: Props) {
         onTake={(damping) => set({ damping })}
       />
       {kick && <KickFields drum={drum} set={set} />}
+      {drum.kind === "snare" && <Wires drum={drum} set={set} />}
     </>
+  );
+}
+
+const DEG = 180 / Math.PI;
+
+/** Which way the wires run: the bottom mic stands in line with them. */
+function Wires({ drum, set }: Props) {
+  const turn = drum.wires_rad ?? null;
+  return (
+    <div className="grid grid-cols-2 items-end gap-2">
+      <NumberField
+        label="Wires run, °"
+        value={(turn ?? 0) * DEG}
+        digits={0}
+        low={-360}
+        high={360}
+        onTake={(v) => set({ wires_rad: v / DEG })}
+      />
+      <p className="pb-1 text-[0.8rem] text-soft">
+        {turn === null
+          ? "Not known yet: 0 is across, left to right."
+          : "From the drummer's right, counter-clockwise; drag their end on the chart."}
+      </p>
+    </div>
   );
 }
 

@@ -13,6 +13,7 @@ import { NumberField, TextField } from "../../../parts/fields/typed";
 import { useChangeMic } from "../../../parts/hands";
 import { useMe } from "../../../parts/me";
 import { useToast } from "../../../parts/toast";
+import { NearAndFar } from "./NearAndFar";
 import { NullToward } from "./NullToward";
 
 const SIDES: Record<DrumTerms["side"], string> = {
@@ -84,6 +85,7 @@ export function AtTheDrum({ mic }: { mic: Mic }) {
           {lengthWithUnit(gap_m, ruler)} to the {sourceName(still, cymbal).toLowerCase()}.
         </p>
       )}
+      {still.kit.drums.some((d) => d.id === mic.job) && <NearAndFar mic={mic} />}
       <NullToward mic={mic} />
     </section>
   );

@@ -44,9 +44,27 @@ export function WhatFor({ mic }: { mic: Mic }) {
         onTake={(v) => change(mic.id, { job: v || null })}
       />
       <Input mic={mic} />
+      <LowCut mic={mic} />
       <FromLocker mic={mic} />
       <Names mic={mic} />
     </div>
+  );
+}
+
+function LowCut({ mic }: { mic: Mic }) {
+  const change = useChangeMic();
+  return (
+    <TextField
+      label="Low cut, Hz"
+      value={mic.low_cut_hz ? String(mic.low_cut_hz) : ""}
+      wrong="10 to 500, or empty"
+      onTake={(v) => {
+        const n = Number(v.replace(",", "."));
+        if (v !== "" && !(n >= 10 && n <= 500)) return false;
+        change(mic.id, { low_cut_hz: v === "" ? null : n });
+        return true;
+      }}
+    />
   );
 }
 

@@ -4,6 +4,7 @@ import type { Room } from "../../../api/types";
 import { fitted, type Point2, type Point3, toScreen, type View } from "../../../core/view";
 import { useSize } from "../../../parts/useSize";
 import { Distances } from "./Distances";
+import { GoboHandles } from "./GoboHandles";
 import { KitHandle } from "./KitHandle";
 import { KitInRoom } from "./KitInRoom";
 import type { PlanProps } from "./pose";
@@ -56,6 +57,7 @@ export function RoomPlan(props: PlanProps) {
           <Distances {...props} to={to} />
           <KitInRoom layout={layout} room={room} view={view} />
           <Tried tried={props.tried} room={room} to={to} />
+          <GoboHandles room={room} view={view} ruler={props.ruler} onGobo={props.onGobo} />
           <KitHandle {...props} view={view} />
         </svg>
       )}

@@ -1,7 +1,7 @@
-/** What is built: the walls, the doors in them, the spaces beside, and gobos. */
+/** What is built: the walls, the doors in them, and the spaces beside. */
 import { memo } from "react";
 import type { Room } from "../../../api/types";
-import { goboCorners, outlineOf } from "../../../core/roomShape";
+import { outlineOf } from "../../../core/roomShape";
 import { type Point2, path, toScreen, type View } from "../../../core/view";
 
 export const Walls = memo(function Walls({ room, view }: { room: Room; view: View }) {
@@ -21,15 +21,6 @@ export const Walls = memo(function Walls({ room, view }: { room: Room; view: Vie
       />
       {room.doors.map((d, i) => (
         <DoorShape key={i} door={d} room={room} to={to} />
-      ))}
-      {room.gobos.map((g, i) => (
-        <path
-          key={i}
-          d={path(goboCorners(g).map(([x, y]) => to(x, y)))}
-          fill="var(--room)"
-          fillOpacity="0.35"
-          stroke="var(--room)"
-        />
       ))}
       <text
         x={to(room.width_m / 2, 0)[0]}

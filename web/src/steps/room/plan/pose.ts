@@ -17,4 +17,5 @@ export interface PlanProps {
   showMap: boolean;
   onPose: (pose: Pose, done: boolean) => void;
   onNudge: (by: Pose) => void;
+  onGobo: (index: number, more: Partial<Room["gobos"][number]>, done: boolean) => void;
 }

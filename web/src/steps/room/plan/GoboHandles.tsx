@@ -1,0 +1,61 @@
+/** Gobos and foam to take hold of: dragged where they stand, turned with Page Up and Page Down. */
+import type { KeyboardEvent } from "react";
+import type { Room } from "../../../api/types";
+import { goboCorners } from "../../../core/roomShape";
+import { lengthWithUnit, type Ruler } from "../../../core/units";
+import { moved, path, toScreen, type View } from "../../../core/view";
+import { arrowOf, follow, STEP_M } from "../../../parts/handSizes";
+
+export type Gobo = Room["gobos"][number];
+
+interface Props {
+  room: Room;
+  view: View;
+  ruler: Ruler;
+  onGobo: (index: number, more: Partial<Gobo>, done: boolean) => void;
+}
+
+const TURN = Math.PI / 36;
+
+export function GoboHandles({ room, ...props }: Props) {
+  return room.gobos.map((gobo, i) => <Handle key={i} {...props} gobo={gobo} index={i} />);
+}
+
+function Handle(props: Omit<Props, "room"> & { gobo: Gobo; index: number }) {
+  const { gobo, view, ruler, index, onGobo } = props;
+  const corners = goboCorners(gobo).map(([x, y]) => toScreen([x, y, 0], view));
+  const away = `${lengthWithUnit(gobo.x_m, ruler)} from the left wall`;
+  return (
+    <path
+      role="button"
+      tabIndex={0}
+      data-gobo={gobo.name}
+      aria-label={`${gobo.name}, ${away}. Arrows move it, Page Up and Page Down turn it`}
+      className="cursor-grab"
+      d={path(corners)}
+      fill="var(--room)"
+      fillOpacity="0.35"
+      stroke="var(--room)"
+      strokeWidth="10"
+      strokeOpacity="0"
+      onKeyDown={(e) => byKey(e, gobo, (more) => onGobo(index, more, true))}
+      onPointerDown={(e) => {
+        if (e.button !== 0) return;
+        follow(e, (dx, dy, done) => {
+          const [x, y] = moved([gobo.x_m, gobo.y_m, 0], dx, dy, view);
+          onGobo(index, { x_m: x, y_m: y }, done);
+        });
+      }}
+    />
+  );
+}
+
+function byKey(e: KeyboardEvent, gobo: Gobo, change: (more: Partial<Gobo>) => void) {
+  const size = STEP_M * (e.shiftKey ? 10 : e.altKey ? 0.1 : 5);
+  const arrow = arrowOf(e);
+  if (arrow) change({ x_m: gobo.x_m + arrow[0] * size, y_m: gobo.y_m - arrow[1] * size });
+  else if (e.key === "PageUp" || e.key === "PageDown")
+    change({ turn_rad: gobo.turn_rad + (e.key === "PageUp" ? TURN : -TURN) });
+  else return;
+  e.preventDefault();
+}
