@@ -82,7 +82,7 @@ def one(mic, part, speed, limits):
         sign = 0
     if angle < limits.head_plane_deg and not inside:
         sign = 0
-    view = (height >= 0, math.degrees(math.atan2(height + depth / 2, radial)),
+    view = ((height >= 0, inside), math.degrees(math.atan2(height + depth / 2, radial)),
             abs(response) < 10 ** (-limits.null_db / 20))  # fmt: skip
     return length / speed, level, sign, inside, view, turn, raw
 

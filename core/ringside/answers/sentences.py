@@ -269,7 +269,9 @@ def _try(on: _On) -> str:
     One mic is flipped, or with it all that are put up for the same drum or make its picture.
     """
     alone = [{on.b}, {on.a}]
-    spoiled = [_spoils(on, some) for some in (*alone, *(_fellows(on, m) for m in (on.b, on.a)))]
+    # The switches of a spot's mics before those of both overheads (common practice).
+    spots_first = sorted((on.b, on.a), key=lambda m: on.an.layout.mic(m).role != "close")
+    spoiled = [_spoils(on, some) for some in (*alone, *(_fellows(on, m) for m in spots_first))]
     free = [some for some, drums in spoiled if not drums]
     if free[:2] == alone:
         return "flip one, listen, keep the fuller."

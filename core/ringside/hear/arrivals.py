@@ -110,6 +110,7 @@ class Arrivals:
     raw_sign: Ints  # the side of the head times lobe and switches, with no doubt counted
     doubt: Ints  # flags of Doubt
     face_side: Ints  # -1 struck side, +1 other side or inside
+    inside: Mask  # within the shell
     axis_angle_rad: Floats  # angle off the plane through the middle of the shell, + struck side
     null: np.ndarray  # bool: in the null of the pattern
     toward: Floats  # (M, S, 3) metres, from the capsule the way the sound comes from
@@ -246,6 +247,7 @@ def arrivals(scene: Scene, limits: Thresholds) -> Arrivals:
         raw_sign=raw,
         doubt=first.doubt,
         face_side=d.side,
+        inside=d.inside,
         axis_angle_rad=d.axis_angle,
         null=(first.doubt & Doubt.NULL) > 0,
         toward=d.toward,

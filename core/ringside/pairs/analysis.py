@@ -46,6 +46,10 @@ from ringside.plan.thresholds import Thresholds
 TOGETHER_M: Final = 0.05
 """Capsules nearer than this are at one point."""
 
+TENTH: Final = 0.1
+"""Of a wave of the fundamental: what is nearer hears one and the same first half-wave (from
+memory)."""
+
 NEAR_COINCIDENT_M: Final = 0.35
 """Capsules of a pair nearer than this tell left from right by level and by a few tenths of a
 millisecond at once (common practice: 17 to 30 cm); further apart the pair is kept equal."""
@@ -439,20 +443,23 @@ def _sure(scene: Scene, heard: Arrivals, first: Ints, second: Ints, limits: Thre
     """Whether the two first half-waves can be compared, (P, S).
 
     They can where both are sure. Where they are not, the two may still be alike: near the plane
-    of a head, seen from one side at one angle and with no surface in play; or at one point, with
-    the same doubt about both, for then whatever turns one over turns the other.
+    of a head, seen from one side at one angle and with no surface in play; or at one point as the
+    drum's first half-wave measures it, with the same doubt about both, for then whatever turns
+    one over turns the other.
     """
     both = (heard.sign[first] != 0) & (heard.sign[second] != 0)
     apart = np.abs(heard.axis_angle_rad[first] - heard.axis_angle_rad[second])
     plain = ((heard.doubt & ~Doubt.HEAD_PLANE) == 0) & ~heard.by_surface
     alike = (
         (heard.face_side[first] == heard.face_side[second])
+        & (heard.inside[first] == heard.inside[second])
         & (apart < np.deg2rad(limits.same_angle_deg))
         & plain[first]
         & plain[second]
     )
     gap = scene.capsule[second] - scene.capsule[first]
-    one_point = (np.einsum("pi,pi->p", gap, gap) < TOGETHER_M**2)[:, None]
+    near = np.maximum(TENTH * scene.speed / np.array(scene.sources.fundamentals), TOGETHER_M)
+    one_point = np.sqrt(np.einsum("pi,pi->p", gap, gap))[:, None] < near
     same_doubt = (heard.doubt[first] == heard.doubt[second]) & ~heard.null[first]
     same_doubt &= heard.by_surface[first] == heard.by_surface[second]
     return np.asarray(both | alike | (one_point & same_doubt))
