@@ -115,6 +115,7 @@ class Arrivals:
     null: np.ndarray  # bool: in the null of the pattern
     toward: Floats  # (M, S, 3) metres, from the capsule the way the sound comes from
     by_surface: Mask  # the arrival is what a near surface sends
+    turner: Floats  # (2, M, S) the reflection that may turn it over: seconds after it, decibels
     near_db: Floats  # what nearness and a low cut make of the low end, against the attack
     surface_db: Floats  # what near surfaces add over the body band
     screens: Barriers | None  # the gobos in the way; what they take at the body is in the levels
@@ -226,7 +227,8 @@ def arrivals(scene: Scene, limits: Thresholds) -> Arrivals:
         level = level - screens.loss_db(np.array(s.fundamentals), scene.speed)
         path = path + screens.detour_m()
         d = replace(d, path=path)
-    first = _First(path, level, way, d.doubt, np.zeros(level.shape, dtype=bool))
+    first = _First(path, level, way, d.doubt, np.zeros(level.shape, dtype=bool),
+                   np.zeros((2, *level.shape)))  # fmt: skip
     sent = _sent(scene, limits, shut_in[:, 0])
     if sent is not None and screens is not None:
         sent = _screened(sent, screens.loss_db(np.array(s.fundamentals), scene.speed),
@@ -252,6 +254,7 @@ def arrivals(scene: Scene, limits: Thresholds) -> Arrivals:
         null=(first.doubt & Doubt.NULL) > 0,
         toward=d.toward,
         by_surface=first.by_surface,
+        turner=first.turner,
         near_db=d.near_db,
         surface_db=added,
         screens=screens,
@@ -280,6 +283,7 @@ class _First(NamedTuple):
     way: Ints
     doubt: Ints
     by_surface: Mask
+    turner: Floats  # (2, M, S) of the strongest reflection that may turn it: seconds later, dB
 
 
 def _sent(scene: Scene, limits: Thresholds, shut_in: Mask) -> Sent | None:
@@ -329,7 +333,7 @@ def _led(sent: Sent, first: _First) -> _First:
         level[m] = np.where(won, loud, level[m])
         beat[m] = np.where(won, loud, beat[m])
         led[m] |= won
-    return _First(path, level, way, doubt, led)
+    return _First(path, level, way, doubt, led, first.turner)
 
 
 def _opposed(scene: Scene, sent: Sent, first: _First, limits: Thresholds) -> _First:
@@ -347,7 +351,14 @@ def _opposed(scene: Scene, sent: Sent, first: _First, limits: Thresholds) -> _Fi
     doubt = first.doubt.copy()
     image, source = np.nonzero(within & strong & against)
     doubt[m[image], source] |= int(Doubt.REFLECTION)
-    return first._replace(doubt=doubt)
+    under = sent.level - first.level[m]
+    # Of several the strongest is kept: what is assigned last stays.
+    rank = np.argsort(under[image, source], kind="stable")
+    image, source = image[rank], source[rank]
+    turner = np.zeros((2, *doubt.shape))
+    turner[0, m[image], source] = lag[image, source]
+    turner[1, m[image], source] = under[image, source]
+    return first._replace(doubt=doubt, turner=turner)
 
 
 def _rays(

@@ -50,6 +50,9 @@ TENTH: Final = 0.1
 """Of a wave of the fundamental: what is nearer hears one and the same first half-wave (from
 memory)."""
 
+ALIKE_DB: Final = 1.5
+"""Two reflections whose strengths differ by less are one and the same (from memory)."""
+
 NEAR_COINCIDENT_M: Final = 0.35
 """Capsules of a pair nearer than this tell left from right by level and by a few tenths of a
 millisecond at once (common practice: 17 to 30 cm); further apart the pair is kept equal."""
@@ -443,15 +446,20 @@ def _sure(scene: Scene, heard: Arrivals, first: Ints, second: Ints, limits: Thre
     """Whether the two first half-waves can be compared, (P, S).
 
     They can where both are sure. Where they are not, the two may still be alike: near the plane
-    of a head, seen from one side at one angle and with no surface in play; or at one point as the
+    of a head, seen from one side at one angle with what surfaces send alike; or at one point as the
     drum's first half-wave measures it, with the same doubt about both, for then whatever turns
-    one over turns the other.
+    one over turns the other. A reflection at one of them alone, or unlike at both, leaves doubt.
     """
     both = (heard.sign[first] != 0) & (heard.sign[second] != 0)
     apart = np.abs(heard.axis_angle_rad[first] - heard.axis_angle_rad[second])
-    plain = ((heard.doubt & ~Doubt.HEAD_PLANE) == 0) & ~heard.by_surface
+    # A reflection that comes as late and as strong at both is part of what they see alike.
+    lag, under = (np.abs(t[second] - t[first]) for t in heard.turner)
+    turned = (lag * np.array(scene.sources.fundamentals) < TENTH) & (under < ALIKE_DB)
+    turned &= (heard.doubt[first] & Doubt.REFLECTION) == (heard.doubt[second] & Doubt.REFLECTION)
+    plain = ((heard.doubt & Doubt.NULL) == 0) & ~heard.by_surface
     alike = (
-        (heard.face_side[first] == heard.face_side[second])
+        turned
+        & (heard.face_side[first] == heard.face_side[second])
         & (heard.inside[first] == heard.inside[second])
         & (apart < np.deg2rad(limits.same_angle_deg))
         & plain[first]
