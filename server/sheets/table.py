@@ -29,7 +29,8 @@ def where_text(row: SetupRow, ruler: Ruler) -> str:
         head.side, f"inside, {off} from the batter"
     )
     edge = "in from the rim" if head.in_from_rim_m >= 0 else "outside the rim"
-    return f"{first}, {rim} {edge}"
+    line = ", in line with the wires" if row.in_line else ""
+    return f"{first}, {rim} {edge}{line}"
 
 
 def _with(text: str, joint: str, key: str | None, names: dict[str, str]) -> str:

@@ -6,6 +6,7 @@ sends them as they are; so each kind is checked here once, strictly, against its
 
 from datetime import UTC, datetime
 
+import numpy as np
 import pytest
 from pydantic import TypeAdapter
 from ringside.answers.board import Board, FocusOn, board
@@ -30,6 +31,8 @@ from ringside.places.drumterms import CloseTerms, terms_of
 from ringside.places.nulls import NullAim, null_aim
 from ringside.places.starts import starting_layout
 from ringside.plan.handsizes import HandSizes
+from ringside.plan.kits import five_piece
+from ringside.plan.layout import Layout
 from ringside.plan.questions import Brief
 from ringside.plan.room import Room
 from ringside.rooms.boundary import SpotBoard, spot_report
@@ -79,3 +82,17 @@ def test_an_answer_is_what_its_record_says(kind, answer):
     record = TypeAdapter(kind)
     text = record.dump_json(answer)
     record.validate_json(text, strict=True)
+
+
+@pytest.mark.parametrize(("turn", "said"), [(np.pi * 2 / 3, True), (-np.pi / 3, True), (0.0, False),
+                                            (np.pi * 2 / 3 + np.radians(11), False),
+                                            (np.pi * 2 / 3 + np.radians(9), True)])  # fmt: skip
+def test_the_sheet_says_which_mic_is_in_line_with_the_wires(turn, said):
+    # Eleven o'clock lies 120° counter-clockwise from the drummer's right.
+    kit = five_piece()
+    drums = tuple(
+        d.model_copy(update={"wires_rad": turn}) if d.kind == "snare" else d for d in kit.drums
+    )
+    layout = Layout(name="t", kit=kit.model_copy(update={"drums": drums}))
+    took = take(layout, "snare-bottom", "snare", {"clock": 11.0}).layout
+    assert [r.in_line for r in setup_rows(took)] == [said]

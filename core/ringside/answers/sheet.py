@@ -6,6 +6,7 @@ is worded from the drummer's stool, as the frame is.
 """
 
 from dataclasses import dataclass
+from typing import Final
 
 import numpy as np
 
@@ -35,6 +36,8 @@ class SetupRow:
     """To its own drum or cymbal; None for the whole kit."""
     height_m: float
     from_head: AtDrum | None
+    in_line: bool
+    """With a snare's wires, where it is known how they run."""
     aim: str
     flips: list[str]
     """Switches that are on and what is put on the track."""
@@ -73,12 +76,27 @@ def _row(layout: Layout, mic: Mic, job: Drum | Cymbal | None, aim: str) -> Setup
         own_m=_own(at, job),
         height_m=mic.position_m[2],
         from_head=None if job is None else at_drum(job, at),
+        in_line=_in_line(at, job),
         aim=aim,
         flips=[
             *(words for field, words in SWITCHES.items() if getattr(mic, field)),
             *_late(mic),
         ],
     )
+
+
+IN_LINE_DEG: Final = 10.0
+"""A mic this near to the line of the wires stands in line with them (from memory)."""
+
+
+def _in_line(at: np.ndarray, job: Drum | Cymbal | None) -> bool:
+    """Whether a snare's mic stands in line with its wires, at either end."""
+    if not isinstance(job, Drum) or job.wires_rad is None:
+        return False
+    out = (at - np.array(job.batter_m))[:2]
+    size = float(np.hypot(*out))
+    way = np.array([np.cos(job.wires_rad), np.sin(job.wires_rad)])
+    return size > 0.01 and abs(float(out @ way)) / size > np.cos(np.radians(IN_LINE_DEG))
 
 
 def _late(mic: Mic) -> list[str]:

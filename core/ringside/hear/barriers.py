@@ -115,51 +115,59 @@ def barriers(room: Room | None, capsule: Floats, toward: Floats) -> Barriers | N
     mics = to_room(capsule, room)
     ends = capsule[:, None, :] + toward
     sources = to_room(ends.reshape(-1, 3), room).reshape(ends.shape)
-    rows = [_round(g, mics, sources) for g in room.gobos]
-    return Barriers(np.array([r[0] for r in rows]), np.array([r[1] for r in rows]))
-
-
-def _round(gobo: Gobo, mics: Floats, sources: Floats) -> tuple[Floats, np.ndarray]:
-    """The four detours round a gobo (4, M, S), and whether it is between (M, S)."""
-    c, s = np.cos(gobo.turn_rad), np.sin(gobo.turn_rad)
-    turn = np.array([[c, -s, 0.0], [s, c, 0.0], [0.0, 0.0, 1.0]])  # columns: along, across, up
-    at = np.array([gobo.x_m, gobo.y_m, 0.0])
-    p, q = (mics - at) @ turn, (sources - at) @ turn
-    p = np.broadcast_to(p[:, None, :], q.shape)
+    frames = [_frame(g) for g in room.gobos]
+    at, turn = (np.array(x) for x in zip(*frames, strict=True))
+    # In the frame of each gobo: along it, through it, up; (B, M, S, 3).
+    q = np.einsum("bmsi,bij->bmsj", sources - at[:, None, None], turn)
+    p = np.broadcast_to(np.einsum("bmi,bij->bmj", mics - at[:, None], turn)[:, :, None], q.shape)
     between = p[..., 1] * q[..., 1] < 0
-    straight = np.linalg.norm(q - p, axis=-1)
+    longer = _longer(p, q, np.array([_edges(g) for g in room.gobos]))
+    for b, gobo in enumerate(room.gobos):
+        if gobo.from_m <= 0:
+            longer[b, ..., UNDER] = FAR
+    return Barriers(np.moveaxis(longer, -1, 1), between)
+
+
+OUT: Final = (2, 2, 0, 0)
+ALONG: Final = (0, 0, 2, 2)
+OUTWARD: Final = np.array([1, -1, 1, -1])
+UNDER: Final = 1
+"""The four edges: over the top, under, and both sides. Each lies at one coordinate of the gobo's
+frame, `OUT`, and runs along another; outward is the way out of the gobo."""
+
+
+def _frame(gobo: Gobo) -> tuple[Floats, Floats]:
+    """Where a gobo stands on the floor (3,), and its frame by columns: along, through, up."""
+    c, s = np.cos(gobo.turn_rad), np.sin(gobo.turn_rad)
+    turn = np.array([[c, -s, 0.0], [s, c, 0.0], [0.0, 0.0, 1.0]])
+    return np.array([gobo.x_m, gobo.y_m, 0.0]), turn
+
+
+def _edges(gobo: Gobo) -> list[list[float]]:
+    """Each edge: where it lies, and from where to where it runs."""
     half, low, high = gobo.width_m / 2, gobo.from_m, gobo.from_m + gobo.height_m
-    along, up = (p[..., 0], q[..., 0]), (p[..., 2], q[..., 2])
-    across = (p[..., 1], q[..., 1])
-    ways = [
-        _over(up, across, along, high, (-half, half), straight, 1),
-        _over(up, across, along, low, (-half, half), straight, -1)
-        if low > 0
-        else np.full(straight.shape, FAR),
-        _over(along, across, up, half, (low, high), straight, 1),
-        _over(along, across, up, -half, (low, high), straight, -1),
-    ]
-    return np.array(ways), between
+    return [[high, -half, half], [low, -half, half], [half, low, high], [-half, low, high]]
 
 
-Two = tuple[Floats, Floats]
-
-
-def _over(
-    out: Two, across: Two, along: Two, edge: float, ends: tuple[float, float], straight: Floats,
-    outward: int,
-) -> Floats:  # fmt: skip
-    """The detour over an edge that lies at `edge` of the first coordinate and runs along the third.
+def _longer(p: Floats, q: Floats, edges: Floats) -> Floats:
+    """The detours from p to q over every edge, (B, M, S, 4).
 
     The shortest way over a straight edge is straight once the two half-planes are unfolded.
     Below nothing where the straight way passes outside the edge.
     """
-    near, far = (np.hypot(a, o - edge) for a, o in zip(across, out, strict=True))
+    edge, low, high = (edges[:, None, None, :, n] for n in range(3))
+    straight = np.sqrt(((q - p) ** 2).sum(axis=-1))[..., None]
+    across = p[..., 1:2], q[..., 1:2]
+    out = p[..., OUT] - edge, q[..., OUT] - edge
+    along = p[..., ALONG], q[..., ALONG]
+    near, far = (np.sqrt(a * a + o * o) for a, o in zip(across, out, strict=True))
     share = near / np.maximum(near + far, 1e-12)
-    at = np.clip(along[0] + share * (along[1] - along[0]), *ends)
-    longer = np.hypot(near, along[0] - at) + np.hypot(far, along[1] - at) - straight
+    at = np.clip(along[0] + share * (along[1] - along[0]), low, high)
+    longer = (
+        sum(np.sqrt(d * d + (x - at) ** 2) for d, x in zip((near, far), along, strict=True))
+        - straight
+    )
     span = across[0] - across[1]
     where = across[0] / np.where(np.abs(span) < 1e-12, 1e-12, span)
-    crossing = out[0] + where * (out[1] - out[0])
-    beside = outward * (crossing - edge) > 0
+    beside = OUTWARD * (out[0] + where * (out[1] - out[0])) > 0
     return np.asarray(np.where(beside, -longer, longer))

@@ -131,7 +131,10 @@ def _bottom(a: Around, n: Numbers) -> Made:
     return Made(puts=(Put(id=id_, name=name, at=at, way=-face.out, job=a.drum.id, flip=True),))
 
 
-_AIR = "A stick's swing; a little foam toward the hats helps."
+_AIR = (
+    "A stick's swing; a little foam toward the hats helps. With no mic under the snare it stands in"
+    " line with the wires."
+)
 SNARE: Final = (
     Technique(
         id="snare-centre", name="Snare top at the centre", group="Snare", place=centre,
@@ -194,7 +197,8 @@ SNARE: Final = (
                {"clock": 2.0}, {"clock": 9.0}, {"clock": 3.0}),
         wants=("condenser", "moving-coil"), minutes=5, also="wires buzz under",
         gives="The wires: thin alone, blended under the top.",
-        watch_for="Always a polarity question: it comes flipped at the preamp; or try both and keep"
+        watch_for="In line with the wires, where the kit says how they run."
+        " Always a polarity question: it comes flipped at the preamp; or try both and keep"
         " the fuller one.",
         listen_for="Body gained or lost when it comes up under the top mic.",
     ),

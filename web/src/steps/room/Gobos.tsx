@@ -29,8 +29,8 @@ function plain(room: Room): Gobo {
 function foam(room: Room): Gobo {
   return {
     name: `Foam ${room.gobos.length + 1}`,
-    x_m: room.kit_x_m,
-    y_m: room.kit_y_m,
+    x_m: Math.max(0.2, room.kit_x_m - 0.2),
+    y_m: room.kit_y_m + 0.1,
     width_m: 0.25,
     height_m: 0.25,
     from_m: 0.68,
@@ -108,7 +108,7 @@ function OneGobo(props: {
         rows={[
           ["Wide", g.width_m, (m) => onChange({ width_m: m })],
           ["High", g.height_m, (m) => onChange({ height_m: m })],
-          ["Off the floor", g.from_m, (m) => onChange({ from_m: m })],
+          ["Raised", g.from_m, (m) => onChange({ from_m: m })],
         ]}
       />
       <Pick
