@@ -81,9 +81,42 @@ def test_all_bottoms_are_flipped_to_go_with_the_overheads():
     assert v["best"].mean_db >= 0
 
 
+def test_a_mic_that_faces_the_wall_hears_the_wall_and_knows_what_it_does_not():
+    v = FOUND["wall"]
+    assert "snare" in v["by_wall"]
+    assert v["unsure"]  # the heads lie level with it
+
+
+def test_room_omnis_are_behind_on_purpose():
+    v = FOUND["omnis"]
+    assert 7 < v["left"].delay_ms < 12
+    assert {v["left"].verdict, v["right"].verdict} <= {"behind", "ask the ear"}
+    assert v["between"].verdict in ("together", "ask the ear")
+    assert v["between"].delay_ms == pytest.approx(0, abs=0.01)
+
+
+def test_a_side_turned_over_changes_left_and_right_over():
+    v = FOUND["mid-side"]
+    assert (v["wired"].verdict, v["turned"].verdict) == ("together", "together")
+    assert v["floor"][0] < -5  # the audience has the drummer's right on its left
+    assert v["floor"][1] == pytest.approx(-v["floor"][0])
+
+
+def test_a_near_coincident_pair_is_late_on_nothing():
+    assert {x.verdict for x in FOUND["near"].values()} == {"together"}
+    assert 0.05 < abs(FOUND["near"]["hats"].delay_ms) < 0.6
+
+
+def test_a_floor_fades_in():
+    added = FOUND["fade"]["added"]
+    assert added[0.02] == pytest.approx(6, abs=0.3)
+    assert added[0.8] == 0
+    assert list(added.values()) == sorted(added.values(), reverse=True)
+
+
 def test_every_case_is_on_the_page_with_what_was_expected():
     page = cases_page()
-    assert len(CASES) == 9
+    assert len(CASES) == 14
     for case in cases():
         assert f"## {case.title}" in page
         assert case.expected in page

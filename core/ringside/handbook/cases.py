@@ -1,4 +1,4 @@
-"""Nine set-ups every engineer knows, with the answer a practitioner expects (common practice).
+"""Set-ups every engineer knows, with the answer a practitioner expects (common practice).
 
 Each is built from techniques on the five-piece starting kit, analysed like any layout, and
 told with the numbers found. docs/worked-cases.md is written from here and a test holds both
@@ -245,12 +245,100 @@ def all_bottoms() -> Case:
     )  # fmt: skip
 
 
+def wall_mic() -> Case:
+    """A mic that faces a wall."""
+    layout = _kit(("wall-mic", None), room=_hall())
+    an = analyse(layout)
+    mic = layout.mics[0]
+    names = an.scene.sources.names
+    by_wall = [n.lower() for n, led in zip(names, an.arrivals.by_surface[0], strict=True) if led]
+    unsure = [
+        names[k].lower() for k in range(len(names))
+        if an.scene.sources.drum[k] and an.arrivals.sign[0, k] == 0
+    ]  # fmt: skip
+    return Case(
+        "wall", "A mic that faces the wall", "A cardioid a hand off a wall, its back to the kit.",
+        "It hears the wall, not the kit behind it: later by twice the gap, without the attack. What"
+        " the wall sends along the plane of a head is as unsure as the straight sound would be.",
+        [f"{mic.id} hears by the wall: {', '.join(by_wall)}.",
+         f"Unsure which way: {', '.join(unsure) or 'none'}."],
+        {"by_wall": by_wall, "unsure": unsure},
+    )  # fmt: skip
+
+
+def room_omnis() -> Case:
+    """Spaced omnis and a spot."""
+    an = analyse(_kit(("snare-centre", None), ("room-omnis", None), room=_hall()))
+    left, right = (_pair(an, "ST", m, "snare") for m in ("RL", "RR"))
+    between = _pair(an, "RL", "RR", "snare")
+    return Case(
+        "omnis", "Spaced omnis with a snare mic", "Two omnis three metres out, one close mic.",
+        "Late on purpose: some nine milliseconds behind the spot are heard as distance, and nobody"
+        " moves them. What counts is polarity and how far behind they are.",
+        [_told("ST", "RL", "snare", left), _told("RL", "RR", "snare", between)],
+        {"left": left, "right": right, "between": between},
+    )  # fmt: skip
+
+
+def mid_side() -> Case:
+    """Mid and side in the room."""
+    layout = _kit(("room-mid-side", None), room=_hall())
+    an, (mid, side) = analyse(layout), (m.id for m in layout.mics)
+    turned = analyse(with_flips(layout, {side}))
+    v, w = (_pair(x, mid, side, "snare") for x in (an, turned))
+    seen = [next(s for s in pictures(x).pairs[0].sources if s.source == "floor")
+            for x in (an, turned)]  # fmt: skip
+    return Case(
+        "mid-side", "Mid-side in the room", "A cardioid and a figure-8 across it, at one point.",
+        "Judged as decoded, left and right: together, and mono is the mid alone. Turning the side"
+        " over changes left and right over and costs no body.",
+        [f"{mid} with {side}: {v.verdict}; with {side} flipped: {w.verdict}.",
+         f"As wired: {seen[0].words} Flipped: {seen[1].words}"],
+        {"wired": v, "turned": w, "floor": [s.percent for s in seen]},
+    )  # fmt: skip
+
+
+def near_coincident() -> Case:
+    """Cardioids 17 cm and 110 degrees apart."""
+    layout = _kit(("pair-near", None))
+    an = analyse(layout)
+    a, b = layout.stereo_pairs[0].left, layout.stereo_pairs[0].right
+    v = {s: _pair(an, a, b, s) for s in ("snare", "hats", "floor")}
+    return Case(
+        "near", "Near-coincident pair", "Cardioids 17 cm and 110° apart over the kit.",
+        "A few tenths of a millisecond at the sides are how it tells left from right: late on"
+        " nothing, and safe in mono.",
+        [f"{a} with {b} on the {s}: {x.verdict}; {abs(x.delay_ms):.2f} ms apart."
+         for s, x in v.items()],
+        v,
+    )  # fmt: skip
+
+
+def near_floor() -> Case:
+    """A mic lowered to the floor."""
+    layout = _kit(("room-mono", None), room=_hall())
+    mic = layout.mics[0]
+    x, y, _ = mic.position_m
+    added = {}
+    for height in (0.02, 0.2, 0.3, 0.45, 0.6, 0.8):
+        at = mic.model_copy(update={"position_m": (x, y, height), "pattern": "omni"})
+        heard = analyse(layout.with_mic(at)).arrivals
+        added[height] = float(heard.surface_db[0, 0])
+    rows = ", ".join(f"{h * 100:.0f} cm {db:+.1f} dB" for h, db in added.items())
+    return Case(
+        "fade", "A room mic lowered to the floor", "An omni in front of the kick, lower and lower.",
+        "At the floor its image adds 6 dB of kick; a step up it is the room's, not the mic's. In"
+        " between it fades, without a jump.",
+        [f"What the floor adds to the kick: {rows}."], {"added": added},
+    )  # fmt: skip
+
+
 CASES: Final[tuple[Callable[[], Case], ...]] = (
     snare_top_bottom, kick_in_out, overheads, over_and_side, front_mono, floor_pair,
-    crossed_rooms, twins, all_bottoms,
+    crossed_rooms, twins, all_bottoms, wall_mic, room_omnis, mid_side, near_coincident, near_floor,
 )  # fmt: skip
 
 
 def cases() -> list[Case]:
-    """All nine, computed now."""
+    """All of them, computed now."""
     return [make() for make in CASES]
