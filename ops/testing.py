@@ -111,7 +111,10 @@ def write_types(types: Path, schema: Path) -> None:
     run(client, cwd=WEB, try_this="read above")
 
 
-PAGES = {"techniques": "techniques.md", "brief": "brief.md", "cases": "worked-cases.md"}
+PAGES = {
+    "techniques": "techniques.md", "brief": "brief.md", "cases": "worked-cases.md",
+    "verdicts": "verdicts.md",
+}  # fmt: skip
 
 
 def write_pages(docs: Path) -> None:
@@ -124,8 +127,8 @@ def write_pages(docs: Path) -> None:
     schema = docs / "formats" / "layout.schema.json"
     head = {k: v for k, v in json.loads(schema.read_text()).items() if k.startswith("$")}
     code = (
-        "import json; from ringside.plan.layout import Layout;"
-        " print(json.dumps(Layout.model_json_schema()))"
+        "import json; from ringside.files.layout import layout_schema as schema;"
+        " print(json.dumps(schema()))"
     )
     made = json.loads(run([PYTHON, "-c", code], env=env, try_this="read above"))
     named = {k: head[k] for k in ("$schema", "$id")}

@@ -50,7 +50,37 @@ _EXPECTED = {
     "bool_type": "expected true or false",
     "string_type": "expected text",
     "tuple_type": "expected a list",
+    "list_type": "expected a list",
+    "dict_type": "expected an object",
+    "dataclass_type": "expected an object",
+    "int_parsing": "expected a whole number",
+    "bool_parsing": "expected true or false",
+    "date_from_datetime_parsing": "expected a date",
+    "datetime_from_date_parsing": "expected a date and time",
+    "datetime_parsing": "expected a date and time",
+    "datetime_type": "expected a date and time",
+    "uuid_parsing": "expected a key of 32 hexadecimal digits",
+    "uuid_type": "expected a key of 32 hexadecimal digits",
     "model_type": "expected an object",
+}
+
+
+_COUNTED = {
+    "too_short": "expected at least {min_length} of them, got {actual_length}",
+    "too_long": "expected at most {max_length} of them, got {actual_length}",
+    "string_too_short": "expected at least {min_length} letters, got {given}",
+    "string_too_long": "expected at most {max_length} letters, got {given}",
+    "literal_error": "expected {expected}, got {given}",
+    "greater_than": "expected more than {gt}, got {given}",
+    "less_than": "expected less than {lt}, got {given}",
+    "multiple_of": "expected a multiple of {multiple_of}, got {given}",
+    "union_tag_invalid": "expected {expected_tags} as {discriminator}, got {tag}",
+    "union_tag_not_found": "expected an object that says what it is by {discriminator}",
+}
+_PATTERNS = {
+    r"^[A-Za-z0-9][A-Za-z0-9_.+-]{0,15}$": (
+        "expected one word of up to 16 letters, digits and . _ + -, the first a letter or digit"
+    ),
 }
 
 
@@ -72,6 +102,10 @@ def wording(error: ErrorDetails) -> str:
         return "not a field of this format; check the spelling"
     if kind == "value_error":
         return str(ctx["error"])
+    if kind == "string_pattern_mismatch":
+        return f"{_PATTERNS.get(ctx['pattern'], 'expected other text')}, got {short(given)}"
+    if kind in _COUNTED:
+        return _COUNTED[kind].format(**ctx, given=short(given))
     if kind in _EXPECTED:
         return f"{_EXPECTED[kind]}, got {short(given)}"
     if kind == "less_than_equal":
@@ -80,4 +114,4 @@ def wording(error: ErrorDetails) -> str:
         return f"expected at most {ctx['le']:g}, got {short(given)}{slip}"
     if kind == "greater_than_equal":
         return f"expected at least {ctx['ge']:g}, got {short(given)}"
-    return f"{error['msg'][:1].lower()}{error['msg'][1:]}, got {short(given)}"
+    return f"expected something else here, got {short(given)}"

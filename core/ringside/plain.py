@@ -58,6 +58,28 @@ def fault_of(text: str) -> str | None:
     )
 
 
+MOST_DIGITS: Final = 400
+"""No figure has more; longer ones take a program seconds to read, or are refused by it."""
+
+
+class TooLong(str):
+    """The digits of a number that is longer than any figure."""
+
+
+def digits(text: str) -> int | TooLong:
+    """A whole number of JSON, or its digits where there are too many; for `json.loads`.
+
+    Parameters
+    ----------
+    text : str
+
+    Returns
+    -------
+    int or TooLong
+    """
+    return int(text) if len(text) <= MOST_DIGITS else TooLong(text)
+
+
 def suspect(body: bytes) -> bool:
     """Whether UTF-8 JSON may hold a text that cannot be stored; a quick look, never a false no.
 
@@ -90,6 +112,8 @@ def first_fault(value: Any) -> tuple[tuple[Step, ...], str] | None:
     waiting: list[tuple[tuple[Step, ...], Any]] = [((), value)]
     while waiting:
         at, one = waiting.pop()
+        if isinstance(one, TooLong):
+            return at, f"expected a number of at most {MOST_DIGITS} digits, got one of {len(one)}"
         if isinstance(one, str):
             words = fault_of(one)
             if words:

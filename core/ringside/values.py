@@ -19,7 +19,8 @@ class Record(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
 
-Number = Annotated[float, Field(strict=True, allow_inf_nan=False)]
+Number = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=-1e6, le=1e6)]
+"""Any figure that somebody could mean: larger ones are slips or worse."""
 Coordinate = Annotated[
     float, Field(strict=True, allow_inf_nan=False, ge=-BIGGEST_ROOM_M, le=BIGGEST_ROOM_M)
 ]

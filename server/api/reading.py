@@ -7,7 +7,7 @@ from django.http import HttpRequest
 from django.utils.datastructures import MultiValueDict
 from ninja.parser import Parser
 from ringside.faults import place_of
-from ringside.plain import first_fault, suspect
+from ringside.plain import TooLong, digits, first_fault, suspect
 
 
 class UnfitText(Exception):
@@ -34,11 +34,19 @@ class PlainParser(Parser):
 
     def parse_body(self, request: HttpRequest) -> Any:
         """The JSON of a body."""
+        long: list[TooLong] = []
+
+        def whole(text: str) -> Any:
+            number = digits(text)
+            if isinstance(number, TooLong):
+                long.append(number)
+            return number
+
         try:
-            value = json.loads(request.body, parse_constant=_no_number)
+            value = json.loads(request.body, parse_constant=_no_number, parse_int=whole)
         except RecursionError:
             raise ValueError("nested too deep to be read") from None
-        return _checked(value) if suspect(request.body) else value
+        return _checked(value) if long or suspect(request.body) else value
 
     def parse_querydict(
         self, data: MultiValueDict[str, Any], list_fields: list[str], request: HttpRequest

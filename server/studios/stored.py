@@ -20,7 +20,7 @@ def unpacked(kind: Kind[R], value: Any, what: str) -> R:
         When no version of the program that is known here wrote it; `what` begins the sentence.
     """
     try:
-        return kind.unpack(value)
+        return kind.unpack(value, kept=True)
     except LayoutFileError as fault:
         raise Unreadable(what, str(fault)) from None
 

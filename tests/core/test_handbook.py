@@ -4,7 +4,9 @@ from pathlib import Path
 
 import pytest
 from ringside.brief.rules import RULES
-from ringside.handbook.pages import brief_page, cases_page, techniques_page
+from ringside.handbook.pages import brief_page, cases_page, techniques_page, verdicts_page
+from ringside.pairs.verdicts import VERDICT_WORDS
+from ringside.plan.thresholds import REASONS
 from ringside.techniques.catalogue import TECHNIQUES
 
 DOCS = Path(__file__).resolve().parents[2] / "docs"
@@ -16,6 +18,7 @@ DOCS = Path(__file__).resolve().parents[2] / "docs"
         ("techniques.md", techniques_page),
         ("brief.md", brief_page),
         ("worked-cases.md", cases_page),
+        ("verdicts.md", verdicts_page),
     ],
 )
 def test_the_page_in_docs_is_current(name, page):
@@ -36,3 +39,12 @@ def test_lengths_are_told_in_centimetres_and_the_floor_in_millimetres():
     assert "Back from the beater: 22 cm, from 3 cm to 60 cm" in page
     assert "Off the floor: 0.4 mm (a card), from 0.1 mm to 20.0 mm" in page
     assert "Angle between: 110°, from 60° to 150°" in page
+
+
+def test_the_page_of_verdicts_has_every_verdict_and_every_limit():
+    page = verdicts_page()
+    for word in VERDICT_WORDS.values():
+        assert f"## {word.capitalize()}" in page
+    for name in REASONS.keys() - {"near_surface_m"}:
+        assert REASONS[name] in page
+    assert "30 cm and fades out of it until 60 cm" in page  # three quarters of 40 cm, and half more

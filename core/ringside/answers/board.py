@@ -27,6 +27,7 @@ from ringside.pairs.decisions import DecisionRow, decision_rows
 from ringside.pairs.verdicts import WORDS_BY_VALUE
 from ringside.places.aims import aim_words
 from ringside.places.clearance import words_for_all
+from ringside.places.kitplace import kit_words
 from ringside.places.partner import Places, can_be_equal, places
 from ringside.plan.layout import VerdictWord
 
@@ -82,6 +83,8 @@ class Board:
     """What each mic points at, in words."""
     blocked: dict[str, str]
     """Why each mic cannot stand where it is; empty where it can."""
+    kit: list[str]
+    """What is wrong with where the kit stands, in words."""
     focus: Focus | None
 
 
@@ -143,6 +146,7 @@ def board(an: Analysis, focus: FocusOn | None = None) -> Board:
         decisions=decision_rows(an),
         aim=dict(zip(ids, aim_words(an.layout), strict=True)),
         blocked=dict(zip(ids, blocked, strict=True)),
+        kit=kit_words(an.layout),
         focus=focus_on(an, focus, sure) if focus else None,
     )
 

@@ -10,6 +10,7 @@ from ringside.answers.rows import PairRow, SourceRow, Sure, pair_row, source_row
 from ringside.pairs.analysis import Analysis
 from ringside.pairs.counts import Counts, counts
 from ringside.places.clearance import words_for_all
+from ringside.places.kitplace import kit_words
 from ringside.places.partner import ring_of
 from ringside.plan.layout import Layout, VerdictWord
 from ringside.values import Vector
@@ -80,6 +81,8 @@ class Report:
     worst: list[WorstRow]
     rings: list[RingRow]
     blocked: list[BlockedRow]
+    kit: list[str]
+    """What is wrong with where the kit stands, in words."""
     counts: Counts
 
 
@@ -146,6 +149,7 @@ def report(an: Analysis) -> Report:
             WorstRow(a=w.a, b=w.b, source=w.source, verdict=w.verdict, words=w.words) for w in worst
         ],
         rings=[_ring_row(an.layout, p.name, p.left) for p in an.layout.stereo_pairs],
+        kit=kit_words(an.layout),
         blocked=[
             BlockedRow(mic=m.id, words=words)
             for m, words in zip(an.layout.mics, blocked, strict=True)

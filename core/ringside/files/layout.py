@@ -9,6 +9,7 @@ from typing import Any
 
 from ringside.errors import LayoutFileError
 from ringside.files.stored import LAYOUT
+from ringside.plain import digits
 from ringside.plan.layout import FORMAT, Layout
 
 BIGGEST_LAYOUT = 1_000_000
@@ -26,15 +27,13 @@ def _no_twins(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
 
 def _parse(text: str) -> Any:
     try:
-        return json.loads(text, object_pairs_hook=_no_twins)
+        return json.loads(text, object_pairs_hook=_no_twins, parse_int=digits)
     except RecursionError:
         raise LayoutFileError("", "nested too deep to be a layout file") from None
     except json.JSONDecodeError as fault:
         raise LayoutFileError(
             f"line {fault.lineno}, column {fault.colno}", f"not JSON: {fault.msg}"
         ) from None
-    except ValueError:
-        raise LayoutFileError("", "a number in the file has too many digits") from None
 
 
 def read_layout(data: str | bytes) -> Layout:
@@ -80,6 +79,18 @@ def layout_from(value: Any) -> Layout:
     Layout
     """
     return LAYOUT.unpack(value)
+
+
+def layout_schema() -> dict[str, Any]:
+    """The JSON schema of the layout file; it requires what reading requires.
+
+    Returns
+    -------
+    dict
+        As docs/formats/layout.schema.json has it.
+    """
+    made = Layout.model_json_schema()
+    return {**made, "required": ["format", "version", *made["required"]]}
 
 
 def write_layout(layout: Layout) -> str:

@@ -34,6 +34,8 @@ class Kind(Generic[R]):
     version: int
     first: int
     steps: tuple[Callable[[Plain], Plain], ...] = ()
+    mend: Callable[[Plain], Plain] = lambda value: value
+    """What was once let in and is refused now, put right in what is already kept."""
 
     def pack(self, record: R) -> Plain:
         """The record as plain JSON with its kind and version.
@@ -48,13 +50,15 @@ class Kind(Generic[R]):
         """
         return {"format": self.format, "version": self.version, **record.model_dump(mode="json")}
 
-    def unpack(self, value: Any) -> R:
+    def unpack(self, value: Any, *, kept: bool = False) -> R:
         """The record of plain JSON of any version that was ever written.
 
         Parameters
         ----------
         value : object
             As parsed from JSON.
+        kept : bool
+            It was let in before; what newer rules refuse is put right.
 
         Returns
         -------
@@ -66,6 +70,8 @@ class Kind(Generic[R]):
             With the place of the fault and what was expected.
         """
         new = self._brought_up(value)
+        if kept:
+            new = self.mend(new)
         fault = first_fault(new)
         if fault:
             raise LayoutFileError(place_of(fault[0]), fault[1])
@@ -107,8 +113,42 @@ def _as_it_was(value: Plain) -> Plain:
     return value
 
 
-LAYOUT: Final = Kind(FORMAT, Layout, VERSION, 1)
-KIT: Final = Kind("ringside-kit", Kit, 1, 0, (_as_it_was,))
+def _each_once(rows: Any, of: Callable[[Any], Any] = lambda row: row) -> Any:
+    """A list without what it has twice; anything else as it is."""
+    if not isinstance(rows, list):
+        return rows
+    return [row for n, row in enumerate(rows) if of(row) not in [of(x) for x in rows[:n]]]
+
+
+def _mended_kit(value: Plain) -> Plain:
+    drums = value.get("drums")
+    if isinstance(drums, list):
+        drums = [
+            {**d, "damping": _each_once(d["damping"])}
+            if isinstance(d, dict) and "damping" in d
+            else d
+            for d in drums
+        ]
+        value = {**value, "drums": drums}
+    if "drawn" in value:
+        drawn = _each_once(value["drawn"], lambda d: d.get("id") if isinstance(d, dict) else d)
+        value = {**value, "drawn": drawn}
+    return value
+
+
+def _mended_layout(value: Plain) -> Plain:
+    """An order without mics that have gone, and a kit without what it has twice."""
+    if isinstance(value.get("kit"), dict):
+        value = {**value, "kit": _mended_kit(value["kit"])}
+    mics, order = value.get("mics"), value.get("order")
+    if isinstance(mics, list) and isinstance(order, list):
+        ids = [m.get("id") for m in mics if isinstance(m, dict)]
+        value = {**value, "order": [m for m in _each_once(order) if m in ids]}
+    return value
+
+
+LAYOUT: Final = Kind(FORMAT, Layout, VERSION, 1, mend=_mended_layout)
+KIT: Final = Kind("ringside-kit", Kit, 1, 0, (_as_it_was,), mend=_mended_kit)
 ROOM: Final = Kind("ringside-room", Room, 1, 0, (_as_it_was,))
 LOCKER: Final = Kind("ringside-locker", Locker, 1, 0, (_as_it_was,))
 HAND: Final = Kind("ringside-hand", HandSizes, 1, 0, (_as_it_was,))

@@ -9,6 +9,7 @@ from typing import Final
 
 from ringside.brief.plans import table
 from ringside.handbook.cases import cases
+from ringside.handbook.verdictpage import verdicts_page as verdicts_page
 from ringside.plan.questions import QUESTIONS
 from ringside.techniques.catalogue import TECHNIQUES
 from ringside.techniques.recipe import GROUPS, HAND_WORDS, Named, Technique

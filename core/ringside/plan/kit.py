@@ -7,7 +7,7 @@ head (or the top of a cymbal) faces. The resonant face lies ``depth_m`` behind t
 from math import hypot, pi, sqrt
 from typing import Annotated, Literal, Self
 
-from pydantic import AfterValidator, Field, model_validator
+from pydantic import AfterValidator, Field, field_validator, model_validator
 
 from ringside.values import Flag, Key, Record, Title, Vector, length
 
@@ -81,6 +81,14 @@ class Drum(Record):
         description="Which way a snare's wires run, counter-clockwise from the drummer's right as"
         " seen from above; null is not known.",
     )
+
+    @field_validator("damping", mode="after")
+    @classmethod
+    def _damped_once(cls, damping: tuple[Damping, ...]) -> tuple[Damping, ...]:
+        for n, what in enumerate(damping):
+            if what in damping[:n]:
+                raise ValueError(f"has {what!r} twice; expected each at most once")
+        return damping
 
     @model_validator(mode="after")
     def _possible(self) -> Self:
@@ -162,6 +170,15 @@ class Kit(Record):
     drawn: tuple[Drawn, ...] = Field(
         default=(), max_length=24, description="Kept while there are readings, one per part."
     )
+
+    @field_validator("drawn", mode="after")
+    @classmethod
+    def _drawn_once(cls, drawn: tuple[Drawn, ...]) -> tuple[Drawn, ...]:
+        ids = [d.id for d in drawn]
+        for n, name in enumerate(ids):
+            if name in ids[:n]:
+                raise ValueError(f"gives the place of {name!r} twice; expected it once")
+        return drawn
 
     @model_validator(mode="after")
     def _unique(self) -> Self:

@@ -6,7 +6,7 @@ is made, so no other module has to ask whether names are unique or a pair exists
 
 from typing import Annotated, Final, Literal, Self
 
-from pydantic import Field, model_validator
+from pydantic import Field, ValidationInfo, field_validator, model_validator
 
 from ringside.plan.air import COLDEST_C, HOTTEST_C, humidity_words, speed_of_sound
 from ringside.plan.kit import Kit
@@ -103,6 +103,19 @@ class Taken(Record):
     mics: tuple[Key, ...] = Field(min_length=1, max_length=8)
 
 
+def _named(info: ValidationInfo) -> set[str]:
+    """The mics of the layout under validation, by name."""
+    return {m.id for m in info.data.get("mics", ())}
+
+
+def _both(a: str, b: str, ids: set[str], what: str) -> None:
+    if a == b:
+        raise ValueError(f"{what} names {a!r} twice; expected two different mics")
+    for name in (a, b):
+        if name not in ids:
+            raise ValueError(f"{what} names mic {name!r}, which is not in the layout")
+
+
 class Layout(Record):
     """Everything the analysis needs, and nothing about who owns it."""
 
@@ -130,6 +143,17 @@ class Layout(Record):
     )
     thresholds: Thresholds = Thresholds()
 
+    @field_validator("order", mode="after")
+    @classmethod
+    def _each_once(cls, order: tuple[str, ...], info: ValidationInfo) -> tuple[str, ...]:
+        ids = _named(info)
+        for n, name in enumerate(order):
+            if name not in ids:
+                raise ValueError(f"names {name!r}, which is not in the layout; take it out")
+            if name in order[:n]:
+                raise ValueError(f"names {name!r} twice; expected each mic at most once")
+        return order
+
     @model_validator(mode="after")
     def _consistent(self) -> Self:
         ids = [m.id for m in self.mics]
@@ -140,21 +164,35 @@ class Layout(Record):
         for m in self.mics:
             if m.job is not None and m.job not in sources:
                 raise ValueError(f"mic {m.id!r} is put up for {m.job!r}, which is not in the kit")
-        for p in self.stereo_pairs:
-            self._both(p.left, p.right, ids, f"stereo pair {p.name!r}")
-        for d in self.decisions:
-            self._both(d.a, d.b, ids, "a decision")
-            if d.source not in sources:
-                raise ValueError(f"a decision names {d.source!r}, which is not in the kit")
-        self._techniques(ids)
         return self
 
-    def _techniques(self, ids: list[str]) -> None:
+    @field_validator("stereo_pairs", mode="after")
+    @classmethod
+    def _of_two(cls, pairs: tuple[StereoPair, ...], info: ValidationInfo) -> tuple[StereoPair, ...]:
+        for p in pairs:
+            _both(p.left, p.right, _named(info), f"stereo pair {p.name!r}")
+        return pairs
+
+    @field_validator("decisions", mode="after")
+    @classmethod
+    def _on_what_there_is(
+        cls, decisions: tuple[Decision, ...], info: ValidationInfo
+    ) -> tuple[Decision, ...]:
+        kit = info.data.get("kit")
+        for d in decisions:
+            _both(d.a, d.b, _named(info), "a decision")
+            if kit is not None and d.source not in kit.source_ids:
+                raise ValueError(f"a decision names {d.source!r}, which is not in the kit")
+        return decisions
+
+    @field_validator("techniques", mode="after")
+    @classmethod
+    def _of_mics(cls, techniques: tuple[Taken, ...], info: ValidationInfo) -> tuple[Taken, ...]:
         used: set[str] = set()
-        names = [t.id for t in self.techniques]
+        ids, names = _named(info), [t.id for t in techniques]
         if len(set(names)) < len(names):
             raise ValueError("two techniques have one short name; rename one")
-        for t in self.techniques:
+        for t in techniques:
             for name in t.mics:
                 if name not in ids:
                     raise ValueError(
@@ -163,14 +201,7 @@ class Layout(Record):
                 if name in used:
                     raise ValueError(f"mic {name!r} belongs to two techniques; expected one")
                 used.add(name)
-
-    @staticmethod
-    def _both(a: str, b: str, ids: list[str], what: str) -> None:
-        if a == b:
-            raise ValueError(f"{what} names {a!r} twice; expected two different mics")
-        for name in (a, b):
-            if name not in ids:
-                raise ValueError(f"{what} names mic {name!r}, which is not in the layout")
+        return techniques
 
     @property
     def seen_from(self) -> Outlook:

@@ -1805,6 +1805,8 @@ export interface components {
             /** Decisions */
             decisions: components["schemas"]["DecisionRow"][];
             focus: components["schemas"]["Focus"] | null;
+            /** Kit */
+            kit: string[];
             /** Mic Ids */
             mic_ids: string[];
             /** Pair A */

@@ -6,6 +6,7 @@ import type { KitBoard } from "../../api/types";
 import { partOf } from "../../core/kitParts";
 import { useEditorPart } from "../../parts/editing";
 import { Views } from "../../parts/fields/Views";
+import { KitFaults } from "../../parts/KitFaults";
 import { KitCharts } from "./KitChart";
 import { KitPanel } from "./KitPanel";
 import { KitTable } from "./KitTable";
@@ -76,6 +77,7 @@ function Beside(props: { chosen: string | null; onChoose: (id: string | null) =>
       aria-label="Drum or kit"
       className="col-start-2 row-span-2 row-start-1 space-y-4 overflow-y-auto border-l border-hair bg-panel p-4"
     >
+      <KitFaults />
       {part ? (
         <>
           <button

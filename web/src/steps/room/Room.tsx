@@ -5,6 +5,7 @@ import { useEditorPart } from "../../parts/editing";
 import { Scroll } from "../../parts/fields/Scroll";
 import { Tick } from "../../parts/fields/Tick";
 import { Views } from "../../parts/fields/Views";
+import { KitFaults } from "../../parts/KitFaults";
 import { useMe } from "../../parts/me";
 import { Figures } from "./Figures";
 import { Foot, type Which } from "./Foot";
@@ -51,6 +52,7 @@ export function Room() {
       >
         <Scroll>
           <div className="space-y-4 p-4">
+            <KitFaults />
             {found.data && <InWords board={found.data} />}
             <RoomPanel room={room} />
           </div>
