@@ -258,6 +258,14 @@ def types(_: argparse.Namespace) -> int:
     return 0
 
 
+def mutate(args: argparse.Namespace) -> int:
+    """Change the core's meaning in small ways and say which changes no test sees."""
+    from ops.mutate import run
+
+    install.python_packages(dev=True)
+    return run(args.count, args.seed, args.modules)
+
+
 def main(argv: list[str]) -> int:
     """Read the command line and run one command."""
     parser = argparse.ArgumentParser(prog="ringside", description="Plan and check drum mics.")
@@ -290,6 +298,11 @@ def main(argv: list[str]) -> int:
     one.add_argument("--kills", type=int, default=100)
     one.add_argument("--seed", type=int, default=1)
     one.set_defaults(action=soak)
+    one = commands.add_parser("mutate", help=mutate.__doc__)
+    one.add_argument("modules", nargs="*", help="parts of names, such as pairs/stereo; else all")
+    one.add_argument("--count", type=int, default=150)
+    one.add_argument("--seed", type=int, default=1)
+    one.set_defaults(action=mutate)
     one = commands.add_parser("analyse", help=analyse.__doc__)
     one.add_argument("file")
     one.set_defaults(action=analyse)

@@ -63,8 +63,8 @@ RULES_OF: Final[dict[Verdict, str]] = {
     ),
     Verdict.TOGETHER: (
         "None of these. Time within a stereo picture is how it tells left from right, so its"
-        " cymbals and toms are together whatever their time is; the sentence says where each appears and"
-        " what mono keeps."
+        " cymbals and toms are together whatever their time is; the sentence says where each"
+        " appears and what mono keeps."
     ),
 }
 

@@ -1,0 +1,206 @@
+"""`./ringside mutate`: small changes of meaning in the core, and how many of them the tests see.
+
+A copy of the core is changed in one place at a time: a comparison turned, a sign, a limit, a word
+of direction; then the core's tests run against it, those nearest to the module first, until one
+fails. What survives is printed with its place: either no test can tell, or it makes no difference.
+"""
+
+import ast
+import os
+import random
+import re
+import shutil
+import subprocess
+import sys
+import tempfile
+from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from pathlib import Path
+from queue import Queue
+
+from ops.paths import PYTHON, ROOT
+
+DECIDING = (
+    "answers/nearness", "answers/remedies", "answers/sentences", "answers/sheet", "fitting/bleed",
+    "fitting/clear", "fitting/equal", "hear/arrivals", "hear/bands", "hear/barriers",
+    "hear/mirrors", "hear/nearfield", "hear/sums", "pairs/analysis", "pairs/delays", "pairs/flips",
+    "pairs/gram", "pairs/keeping", "pairs/onebyone", "pairs/pictures", "pairs/stereo",
+    "pairs/uncertainty", "pairs/verdicts", "places/drumterms", "places/kitplace", "plan/air",
+    "plan/drumframe", "plan/kit", "plan/mics", "plan/room", "survey/net", "survey/walk",
+    "techniques/rooms", "techniques/snare",
+)  # fmt: skip
+COMPARES: dict[type[ast.cmpop], tuple[type[ast.cmpop], ...]] = {
+    ast.Lt: (ast.LtE, ast.Gt), ast.LtE: (ast.Lt, ast.GtE), ast.Gt: (ast.GtE, ast.Lt),
+    ast.GtE: (ast.Gt, ast.LtE), ast.Eq: (ast.NotEq,), ast.NotEq: (ast.Eq,),
+    ast.In: (ast.NotIn,), ast.NotIn: (ast.In,), ast.Is: (ast.IsNot,), ast.IsNot: (ast.Is,),
+}  # fmt: skip
+SUMS: dict[type[ast.operator], type[ast.operator]] = {
+    ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult, ast.BitAnd: ast.BitOr,
+    ast.BitOr: ast.BitAnd, ast.BitXor: ast.BitAnd,
+}  # fmt: skip
+NAMES = {
+    "minimum": "maximum", "maximum": "minimum", "min": "max", "max": "min", "argmin": "argmax",
+    "argmax": "argmin", "any": "all", "all": "any", "cos": "sin", "sin": "cos",
+    "first": "second", "second": "first", "left": "right", "right": "left",
+}  # fmt: skip
+WORDS = {
+    "left": "right", "right": "left", "up": "down", "down": "up", "in": "out", "out": "in",
+    "toward": "away from", "over": "under", "under": "over", "sooner": "later", "later": "sooner",
+    "behind": "before", "before": "after", "drummer": "audience", "audience": "drummer",
+}  # fmt: skip
+WORD = re.compile(r"\b(" + "|".join(WORDS) + r")\b")
+SLOW_S = 240
+
+
+@dataclass(frozen=True)
+class Change:
+    """One change: where, and the module with it made."""
+
+    module: str
+    line: int
+    was: str
+    now: str
+    text: str
+
+
+def changed(tree: ast.Module) -> Iterator[tuple[ast.AST, str, object]]:
+    """Nodes that can be changed, the field, and what comes in its place."""
+    told = {id(n.value) for n in ast.walk(tree) if isinstance(n, ast.Expr)}
+    for node in ast.walk(tree):
+        if isinstance(node, ast.Compare):
+            for other in COMPARES.get(type(node.ops[0]), ()):
+                yield node, "ops", [other(), *node.ops[1:]]
+        elif isinstance(node, ast.BinOp) and type(node.op) in SUMS:
+            yield node, "op", SUMS[type(node.op)]()
+        elif isinstance(node, ast.BoolOp):
+            yield node, "op", ast.Or() if isinstance(node.op, ast.And) else ast.And()
+        elif isinstance(node, ast.UnaryOp) and isinstance(node.op, (ast.USub, ast.Not, ast.Invert)):
+            yield node, "op", ast.UAdd() if isinstance(node.op, ast.USub) else ast.Not()
+        elif isinstance(node, (ast.If, ast.IfExp)):
+            yield node, "test", ast.UnaryOp(ast.Not(), node.test)
+        elif isinstance(node, ast.Attribute) and node.attr in NAMES:
+            yield node, "attr", NAMES[node.attr]
+        elif isinstance(node, ast.Name) and node.id in ("min", "max", "any", "all"):
+            yield node, "id", NAMES[node.id]
+        elif isinstance(node, ast.Constant) and id(node) not in told:
+            yield from ((node, "value", v) for v in other_values(node.value))
+
+
+def other_values(value: object) -> Iterator[object]:
+    """What a constant could be instead."""
+    if isinstance(value, bool):
+        yield not value
+    elif isinstance(value, int):
+        yield value + 1
+    elif isinstance(value, float):
+        yield value * 1.25 + (0.1 if value == 0 else 0.0)
+    elif isinstance(value, str) and WORD.search(value):
+        yield WORD.sub(lambda m: WORDS[m.group()], value, count=1)
+
+
+def changes_of(module: str) -> list[Change]:
+    """Every change of a module."""
+    text = (ROOT / "core" / "ringside" / f"{module}.py").read_text()
+    tree = ast.parse(text)
+    made = []
+    for node, field, value in list(changed(tree)):
+        was = getattr(node, field)
+        before = ast.unparse(node)
+        setattr(node, field, value)
+        after = ast.unparse(ast.fix_missing_locations(node))
+        if after != before:
+            line = getattr(node, "lineno", 0)
+            made.append(Change(module, line, before, after, ast.unparse(tree)))
+        setattr(node, field, was)
+    return made
+
+
+def nearest_first(module: str) -> list[str]:
+    """The core's test files, those that import the module or its package before the others."""
+    dotted = "ringside." + module.replace("/", ".")
+    package = dotted.rsplit(".", 1)[0]
+
+    def far(file: Path) -> tuple[int, int]:
+        text = file.read_text()
+        return (0 if dotted in text else 1 if package in text else 2, len(text))
+
+    files = sorted((ROOT / "tests" / "core").glob("test_*.py"), key=far)
+    slow = [f for f in files if "slow" in f.name]
+    return [str(f.relative_to(ROOT)) for f in (*(f for f in files if f not in slow), *slow)]
+
+
+class Bench:
+    """A copy of the core and what its tests read, to be changed and changed back."""
+
+    def __init__(self, folder: Path) -> None:
+        self.folder = folder
+        for name in ("core", "tests", "docs", "demo", "ops", "server", "web/src/core"):
+            shutil.copytree(ROOT / name, folder / name, ignore=shutil.ignore_patterns("*.pyc"))
+        (folder / "pytest.ini").write_text("[pytest]\npythonpath = core .\n")
+
+    def sees(self, change: Change) -> str:
+        """The test that sees a change; empty when none does."""
+        file = self.folder / "core" / "ringside" / f"{change.module}.py"
+        was = file.read_text()
+        try:
+            file.write_text(change.text)
+            return self._failing(nearest_first(change.module))
+        finally:
+            file.write_text(was)
+
+    def _failing(self, tests: list[str]) -> str:
+        plain = ["-x", "-q", "--no-header", "-p", "no:cacheprovider", "-p", "no:django", "-p",
+                 "no:schemathesis", "-p", "no:xdist"]  # fmt: skip
+        env = {**os.environ, "CI": "1", "PYTHONDONTWRITEBYTECODE": "1"}
+        try:
+            done = subprocess.run(
+                [str(PYTHON), "-m", "pytest", *plain, *tests], cwd=self.folder, env=env, text=True,
+                capture_output=True, timeout=SLOW_S, check=False,
+            )  # fmt: skip
+        except subprocess.TimeoutExpired:
+            return "it never ended"
+        if done.returncode == 0:
+            return ""
+        named = re.search(r"^(?:FAILED|ERROR) (\S+)", done.stdout, re.M)
+        return named.group(1) if named else "it could not be imported"
+
+
+def run(count: int, seed: int, only: list[str], at_once: int = 2) -> int:
+    """Try some changes, drawn by seed; print each and the share that is seen."""
+    modules = [m for m in DECIDING if not only or any(o in m for o in only)]
+    every = [c for m in modules for c in changes_of(m)]
+    some = random.Random(seed).sample(every, min(count, len(every)))
+    print(f"{len(some)} of {len(every)} changes in {len(modules)} modules", flush=True)
+    survived = []
+    with tempfile.TemporaryDirectory(prefix="mutate-") as folder:
+        free: Queue[Bench] = Queue()
+        for n in range(at_once):
+            free.put(Bench(Path(folder) / str(n)))
+
+        def tried(change: Change) -> tuple[Change, str]:
+            bench = free.get()
+            try:
+                return change, bench.sees(change)
+            finally:
+                free.put(bench)
+
+        with ThreadPoolExecutor(at_once) as pool:
+            for n, (change, seen) in enumerate(pool.map(tried, some), start=1):
+                if not seen:
+                    survived.append(change)
+                    print(f"{n:4} SURVIVED {change.module}:{change.line}", flush=True)
+                    print(f"       {change.was}\n    -> {change.now}", flush=True)
+    killed = len(some) - len(survived)
+    print(f"seen: {killed} of {len(some)}, {100 * killed / max(len(some), 1):.0f} %")
+    return 0
+
+
+def main() -> int:
+    """With the numbers of the command line: count, seed, modules."""
+    count, seed, *only = sys.argv[1:]
+    return run(int(count), int(seed), only)
+
+
+if __name__ == "__main__":
+    sys.exit(main())
