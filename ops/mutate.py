@@ -25,7 +25,7 @@ DECIDING = (
     "answers/nearness", "answers/remedies", "answers/sentences", "answers/sheet", "fitting/bleed",
     "fitting/clear", "fitting/equal", "hear/arrivals", "hear/bands", "hear/barriers",
     "hear/mirrors", "hear/nearfield", "hear/sums", "pairs/analysis", "pairs/delays", "pairs/flips",
-    "pairs/gram", "pairs/keeping", "pairs/onebyone", "pairs/pictures", "pairs/stereo",
+    "pairs/gram", "pairs/keeping", "pairs/kinds", "pairs/onebyone", "pairs/pictures", "pairs/stereo",
     "pairs/uncertainty", "pairs/verdicts", "places/drumterms", "places/kitplace", "plan/air",
     "plan/drumframe", "plan/kit", "plan/mics", "plan/room", "survey/net", "survey/walk",
     "techniques/rooms", "techniques/snare",
@@ -50,7 +50,7 @@ WORDS = {
     "behind": "before", "before": "after", "drummer": "audience", "audience": "drummer",
 }  # fmt: skip
 WORD = re.compile(r"\b(" + "|".join(WORDS) + r")\b")
-SLOW_S = 240
+SLOW_S = 900
 
 
 @dataclass(frozen=True)

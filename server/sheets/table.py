@@ -33,6 +33,10 @@ def where_text(row: SetupRow, ruler: Ruler) -> str:
     return f"{first}, {rim} {edge}{line}"
 
 
+def _cut(row: SetupRow) -> str:
+    return f", low cut {row.low_cut_hz:g} Hz" if row.low_cut_hz else ""
+
+
 def _with(text: str, joint: str, key: str | None, names: dict[str, str]) -> str:
     """A text with what the locker calls a thing; the short name where it knows none."""
     return text if key is None else joint.format(names.get(key, key), text)
@@ -48,7 +52,7 @@ def sheet_rows(layout: Layout, ruler: Ruler, locker: Locker = NOTHING) -> list[d
             "Mic": r.id,
             "Name": r.name,
             "For": r.job,
-            "Pattern": _with(r.pattern, "{0}, {1}", r.model, mics),
+            "Pattern": _with(r.pattern, "{0}, {1}", r.model, mics) + _cut(r),
             "To snare": ruler.text(r.snare_m),
             "To kick": ruler.text(r.kick_m),
             "To its drum": ruler.text(r.own_m) if r.own_m is not None else "",

@@ -10,7 +10,8 @@ from ringside.arrays import Floats, Mask
 from ringside.hear.arrivals import Doubt
 from ringside.hear.bands import tuning_from
 from ringside.hear.sums import ripple_db
-from ringside.pairs.analysis import Analysis, Pairs, side_mics
+from ringside.pairs.analysis import Analysis, Pairs
+from ringside.pairs.kinds import side_mics
 from ringside.pairs.stereo import fold_down_db, off_centre_words, positions
 from ringside.pairs.verdicts import Kind, Verdict
 

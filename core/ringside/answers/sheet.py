@@ -26,6 +26,7 @@ class SetupRow:
     name: str
     channel: int | None
     pattern: str
+    low_cut_hz: float | None
     model: str | None
     stand: str | None
     job: str
@@ -67,6 +68,7 @@ def _row(layout: Layout, mic: Mic, job: Drum | Cymbal | None, aim: str) -> Setup
         name=mic.name,
         channel=mic.channel,
         pattern=mic.pattern,
+        low_cut_hz=mic.low_cut_hz,
         model=mic.model,
         stand=mic.stand,
         job=job.name if job else "Whole kit",

@@ -9,7 +9,7 @@ from ringside.hear.arrivals import OPPOSED_DB, SURFACE_LEADS_DB
 from ringside.hear.bands import OCTAVE_EDGE, PUNCH_OCTAVES, TUNING_SPREAD
 from ringside.hear.barriers import BRIGHT_N, MOST_LOSS_DB
 from ringside.hear.mirrors import FADES_FROM, FADES_TO
-from ringside.pairs.analysis import NEAR_COINCIDENT_M
+from ringside.pairs.kinds import NEAR_COINCIDENT_M
 from ringside.pairs.uncertainty import COVERAGE
 from ringside.pairs.verdicts import VERDICT_WORDS, Kind, Verdict
 from ringside.plan.layout import VerdictWord

@@ -24,7 +24,7 @@ import numpy as np
 
 from ringside.arrays import Floats, Ints, Mask
 from ringside.errors import RingsideError
-from ringside.pairs.analysis import Analysis, side_mics
+from ringside.pairs.analysis import Analysis
 from ringside.pairs.gram import (
     LEAST_SHARE,
     PairOn,
@@ -34,6 +34,7 @@ from ringside.pairs.gram import (
     kept_body,
     unsure_pairs,
 )
+from ringside.pairs.kinds import side_mics
 
 EXACT: Final = 24
 LEAF: Final = 19

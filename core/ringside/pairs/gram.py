@@ -14,7 +14,8 @@ from typing import Final
 import numpy as np
 
 from ringside.arrays import Floats
-from ringside.pairs.analysis import Analysis, side_mics
+from ringside.pairs.analysis import Analysis
+from ringside.pairs.kinds import side_mics
 from ringside.pairs.verdicts import Verdict
 
 LEAST_SHARE: Final = 1e-3
