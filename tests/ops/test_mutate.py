@@ -1,0 +1,56 @@
+"""Small changes of meaning: each made in one place, none in words that only explain."""
+
+import ast
+
+import pytest
+
+from ops.mutate import DECIDING, changed, changes_of, nearest_first, other_values
+from ops.paths import ROOT
+
+
+def made(text):
+    tree = ast.parse(text)
+    seen = []
+    for node, field, value in list(changed(tree)):
+        was = getattr(node, field)
+        setattr(node, field, value)
+        seen.append(ast.unparse(ast.fix_missing_locations(tree)))
+        setattr(node, field, was)
+    assert ast.unparse(tree) == ast.unparse(ast.parse(text))
+    return seen
+
+
+@pytest.mark.parametrize(("text", "changes"), [
+    ("a < b", ["a <= b", "a > b"]),
+    ("a + b", ["a - b"]),
+    ("a and b", ["a or b"]),
+    ("x = np.minimum(a, b)", ["x = np.maximum(a, b)"]),
+    ("x = 'to the left'", ["x = 'to the right'"]),
+    ("x = True", ["x = False"]),
+    ("def f():\n    \'\'\'To the left.\'\'\'", []),
+])  # fmt: skip
+def test_what_is_changed(text, changes):
+    assert made(text) == changes
+
+
+@pytest.mark.parametrize(("value", "others"), [(3, [4]), (0.5, [0.625]), (0.0, [0.1]), ("tom", []),
+                                               (None, [])])  # fmt: skip
+def test_what_a_constant_becomes(value, others):
+    assert list(other_values(value)) == others
+
+
+def test_the_tests_nearest_to_a_module_come_first_and_the_slow_last():
+    order = nearest_first("hear/sums")
+    assert "ringside.hear.sums" in (ROOT / order[0]).read_text()
+    assert "slow" in order[-1]
+
+
+@pytest.mark.parametrize("module", DECIDING)
+def test_every_change_can_be_read_and_differs(module):
+    text = (ROOT / "core" / "ringside" / f"{module}.py").read_text()
+    plain = ast.unparse(ast.parse(text))
+    some = changes_of(module)
+    assert len(some) > 3
+    for change in some[:: max(len(some) // 5, 1)]:
+        assert change.text != plain
+        ast.parse(change.text)
