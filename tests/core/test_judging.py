@@ -5,11 +5,12 @@ from dataclasses import replace
 import numpy as np
 import pytest
 from ringside.answers.rows import Sure, pair_row
-from ringside.answers.sentences import told_db, verdict_words
+from ringside.answers.sentences import verdict_words
 from ringside.hear.bands import TUNING_SPREAD, tuning_from
 from ringside.pairs.analysis import analyse
 from ringside.pairs.flips import best_flips
 from ringside.pairs.gram import drum_ids, grams
+from ringside.pairs.known import signed_db, told_db
 from ringside.pairs.uncertainty import tips
 from ringside.pairs.verdicts import VERDICT_WORDS, Facts, Kind, Verdict, verdicts
 from ringside.places.starts import starting_layout
@@ -254,6 +255,12 @@ def test_tuning_moves_a_body_as_delay_does():
                                              (86.0, "more than 30 dB")])  # fmt: skip
 def test_figures_end_where_they_are_known(value, said):
     assert told_db(value) == said
+
+
+@pytest.mark.parametrize(("value", "said"), [(-29.9, "-29.9 dB"), (-30.1, "under -30 dB"),
+                                             (30.1, "over +30 dB"), (0.04, "+0.0 dB")])  # fmt: skip
+def test_levels_end_where_they_are_known(value, said):
+    assert signed_db(value) == said
 
 
 def test_two_that_cancel_are_told_no_further_than_is_known():

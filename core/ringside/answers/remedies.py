@@ -446,10 +446,12 @@ def _summary(an: Analysis, row: int, k: int, rows: list[RemedyRow]) -> str:
     verdict = Verdict(int(an.pairs.verdict[row, k]))
     if verdict == Verdict.NO_MATTER:
         return "Nothing to cure: the one covers the other."
+    if verdict == Verdict.BEHIND:
+        return "Nothing to cure: it is further away on purpose. What follows is for the curious."
     if verdict == Verdict.TOGETHER:
         return "Nothing to cure; what follows is for the curious."
     if verdict == Verdict.ASK_THE_EAR:
-        return "The sign is unsure: flip one, listen, keep the fuller, and leave it with a reason."
+        return "The sign is unsure: try what is said beside it, and leave the answer with a reason."
     if rows and rows[0].score < 0 and rows[0].own <= 0 and not rows[0].blocked:
         return f"{rows[0].words} It does the most good over all pairs."
     if rows and rows[0].own < 0 and not rows[0].blocked:

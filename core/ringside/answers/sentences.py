@@ -12,6 +12,7 @@ from ringside.hear.bands import tuning_from
 from ringside.hear.sums import ripple_db
 from ringside.pairs.analysis import Analysis, Pairs
 from ringside.pairs.kinds import side_mics
+from ringside.pairs.known import signed_db, told_db
 from ringside.pairs.stereo import fold_down_db, off_centre_words, positions
 from ringside.pairs.verdicts import Kind, Verdict
 
@@ -33,30 +34,6 @@ def verdict_words(an: Analysis, row: int, source: int) -> str:
     """
     said = _SAID[Verdict(int(an.pairs.verdict[row, source]))]
     return said(_On.of(an, row, source))
-
-
-MOST_DB: Final = 30.0
-"""Two that cancel on paper leave a thousandth of their energy in the air (common practice); what
-lies beyond is not known and not told."""
-
-
-def told_db(value: float) -> str:
-    """A gain in decibels, no further than it is known.
-
-    Parameters
-    ----------
-    value : float
-        Decibels, above zero.
-
-    Returns
-    -------
-    str
-    """
-    return f"more than {MOST_DB:.0f} dB" if value > MOST_DB else f"{value:.1f} dB"
-
-
-def _signed_db(value: float) -> str:
-    return f"under -{MOST_DB:.0f} dB" if value < -MOST_DB else f"{value:+.1f} dB"
 
 
 @dataclass(frozen=True)
@@ -146,7 +123,7 @@ def _behind(on: _On) -> str:
     if p.sign[on.row, on.source] == 0:
         return f"{said} Which way either is pushed is unsure and makes little of its body."
     wired, flipped = (
-        _signed_db(float(x[on.row, on.source])) for x in (p.body_db, p.flipped_body_db)
+        signed_db(float(x[on.row, on.source])) for x in (p.body_db, p.flipped_body_db)
     )
     return f"{said} Body {wired} as wired, {flipped} with one flipped."
 
@@ -188,7 +165,7 @@ def _in_picture(on: _On) -> str:
     where = off_centre_words(an.scene.sources.names[k], float(percent[k]), placed)
     if not on.has_body:
         return f"{on.ms} apart on the {on.drum}, and the pair tells left from right by it. {where}"
-    kept = _signed_db(float(body[k]))
+    kept = signed_db(float(body[k]))
     return f"{on.ms} apart on the {on.drum}. {where} In mono it keeps {kept} of its body."
 
 
@@ -382,8 +359,8 @@ def why(an: Analysis, row: int, source: int) -> list[WhyRow]:
         WhyRow(
             title="Body",
             formula=f"octave round {_hz(band.fundamental)} ({_known(an, source)}): as wired"
-            f" {_signed_db(float(p.body_db[row, source]))}, flipped"
-            f" {_signed_db(float(p.flipped_body_db[row, source]))}",
+            f" {signed_db(float(p.body_db[row, source]))}, flipped"
+            f" {signed_db(float(p.flipped_body_db[row, source]))}",
             source="energy of the sum over the band, against the louder mic alone",
         ),
     ]

@@ -16,6 +16,7 @@ import numpy as np
 from ringside.arrays import Floats, Ints
 from ringside.hear.sums import sum_db
 from ringside.pairs.analysis import Analysis, alike_at
+from ringside.pairs.known import signed_db
 
 CURVE_REACH_S: Final = 5e-3
 CURVE_POINTS: Final = 401
@@ -206,10 +207,15 @@ def _words(
     way = "later" if move.later_s > 0 else "sooner"
     ms = f"{abs(move.later_s) * 1e3:.2f} ms {way}"
     if by_flip >= by_move + CLEAR_DB:
-        return f"The flip is the better cure: {by_flip:+.1f} dB, against {by_move:+.1f} by a move."
+        return (
+            f"The flip is the better cure: {signed_db(by_flip)}, against {signed_db(by_move)} by a"
+            " move."
+        )
     if by_move >= by_flip + CLEAR_DB:
         return (
-            f"The move is the better cure: {mover} {ms} gives {by_move:+.1f} dB,"
-            f" against {by_flip:+.1f} by a flip."
+            f"The move is the better cure: {mover} {ms} gives {signed_db(by_move)},"
+            f" against {signed_db(by_flip)} by a flip."
         )
-    return f"As good either way: a flip gives {by_flip:+.1f} dB, {mover} {ms} {by_move:+.1f} dB."
+    return (
+        f"As good either way: a flip gives {signed_db(by_flip)}, {mover} {ms} {signed_db(by_move)}."
+    )
