@@ -234,10 +234,10 @@ def test_an_empty_locker_counts_nothing_and_complains_of_nothing():
     ("row", "words_"),
     [
         ("mic,x,X,1,,sometimes", "phantom: expected yes or no, got 'sometimes'"),
-        ("mic,x y,X,1,,", "id: string should match pattern"),
+        ("mic,x y,X,1,,", "id: expected one word of up to 16 letters"),
         ("mic,,X,1,,", "id: missing; expected a value here"),
         ("mic,x,X,-3,,", "count: expected at least 0, got -3"),
-        ("mic,x,X,1,shotgun,", "patterns: input should be"),
+        ("mic,x,X,1,shotgun,", "patterns: expected 'omni', 'wide cardioid'"),
     ],
 )
 def test_each_kind_of_broken_cell_is_named(row, words_):

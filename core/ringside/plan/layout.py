@@ -154,17 +154,17 @@ class Layout(Record):
                 raise ValueError(f"names {name!r} twice; expected each mic at most once")
         return order
 
-    @model_validator(mode="after")
-    def _consistent(self) -> Self:
-        ids = [m.id for m in self.mics]
+    @field_validator("mics", mode="after")
+    @classmethod
+    def _each_its_own(cls, mics: tuple[Mic, ...], info: ValidationInfo) -> tuple[Mic, ...]:
+        ids, kit = [m.id for m in mics], info.data.get("kit")
         for i, name in enumerate(ids):
             if name in ids[:i]:
                 raise ValueError(f"two mics are called {name!r}; rename one")
-        sources = set(self.kit.source_ids)
-        for m in self.mics:
-            if m.job is not None and m.job not in sources:
+        for m in mics:
+            if kit is not None and m.job is not None and m.job not in kit.source_ids:
                 raise ValueError(f"mic {m.id!r} is put up for {m.job!r}, which is not in the kit")
-        return self
+        return mics
 
     @field_validator("stereo_pairs", mode="after")
     @classmethod
