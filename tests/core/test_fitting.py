@@ -13,6 +13,7 @@ from ringside.gear.stands import aside_m, base_for, floor_taken, reached
 from ringside.places.clearance import words_for_all
 from ringside.places.drumterms import DrumTerms, placed
 from ringside.places.starts import starting_layout
+from ringside.plan.drumframe import face_of
 from ringside.plan.kit import mirrored, reference_point
 from ringside.plan.kits import KITS, five_piece
 from ringside.plan.layout import Layout, StereoPair
@@ -265,6 +266,22 @@ def test_bleed_slides_only_what_a_technique_placed_and_not_far():
     by_hand = layout.model_copy(update={"techniques": ()})
     slid = fit(by_hand, FitAsk(wishes=("bleed",))).moves
     assert slid == []
+
+
+def test_a_mic_that_slides_round_its_rim_keeps_looking_where_it_looked():
+    layout = BLANK
+    for name in ("snare-centre", "tom-top", "tom-top", "tom-top"):
+        layout = take(layout, name).layout
+    done = fit(layout, FitAsk(wishes=("bleed",))).layout
+    slid = [m.id for m in layout.mics if done.mic(m.id).position_m != m.position_m]
+    assert slid
+    for name in slid:
+        face = face_of(layout.kit.part(layout.mic(name).job), "over")
+        aside = [
+            float(np.dot(m.aim, np.cross(face.out, face.centre - np.array(m.position_m))))
+            for m in (layout.mic(name), done.mic(name))
+        ]
+        assert aside[1] == pytest.approx(aside[0], abs=1e-4), name  # neither left nor right of it
 
 
 # --- properties -----------------------------------------------------------------------------

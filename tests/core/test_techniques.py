@@ -575,3 +575,12 @@ def test_the_shoulder_mic_is_behind_the_drums_on_the_kicks_side_and_well_apart(k
     assert back[1] < layout.kit.stool.position_m[1] + 0.1
     assert back[0] * side > 0
     assert back[2] < over[2]
+
+
+def test_on_a_left_handed_kit_the_other_end_of_the_wires_is_where_a_stand_comes_in():
+    from ringside.plan.kit import mirrored
+
+    kit = mirrored(with_wires(five_piece(), 0.0), "L")
+    took = take(empty().model_copy(update={"kit": kit}), "snare-bottom").layout
+    x, _, _ = np.subtract(took.mic("SB").position_m, took.kit.first("snare").batter_m)
+    assert x > 0.03  # three o'clock, where a right-handed kit has nine

@@ -86,3 +86,14 @@ def test_detail_opens_the_worst_drum_when_none_is_named():
     assert focus_on(an, FocusOn("ST", "SB")).source == "snare"
     assert focus_on(an, FocusOn("OL", "OR")).source == "kick"
     assert focus_on(an, FocusOn("OL", "OR", "ride")).source == "ride"
+
+
+@pytest.mark.parametrize(("pair", "source", "said"), [
+    (("OL", "OR"), "snare", "counts from 163 Hz to 8.0 kHz"),
+    (("T1", "OL"), "rack-1", "does not count for these two"),
+])  # fmt: skip
+def test_the_reason_says_up_to_where_a_dip_counts_or_that_it_does_not(pair, source, said):
+    an = analyse(SQUARE)
+    row, _ = an.pair_index(*pair)
+    rows = {r.title: r.formula for r in why(an, row, an.scene.sources.ids.index(source))}
+    assert said in rows["Dip"]
