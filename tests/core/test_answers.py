@@ -96,3 +96,13 @@ def test_the_sheet_says_which_mic_is_in_line_with_the_wires(turn, said):
     layout = Layout(name="t", kit=kit.model_copy(update={"drums": drums}))
     took = take(layout, "snare-bottom", "snare", {"clock": 11.0}).layout
     assert [r.in_line for r in setup_rows(took)] == [said]
+
+
+def test_the_sheet_names_what_is_put_on_a_track_and_nothing_else():
+    start = starting_layout("five-piece", "square pair")
+    late = start.with_mic(start.mic("OL").model_copy(update={"track_delay_samples": 9}))
+    rows = {r.id: r.flips for r in setup_rows(late)}
+    assert rows["OL"] == ["track delayed by 9 samples"]
+    assert rows["OR"] == []
+    cut = start.with_mic(start.mic("HH").model_copy(update={"low_cut_hz": 150.0}))
+    assert {r.id: r.low_cut_hz for r in setup_rows(cut)}["HH"] == 150.0
