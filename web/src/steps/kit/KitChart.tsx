@@ -1,7 +1,7 @@
 /** The kit from above and in height, with what a hand can take hold of. */
 import { useMemo, useState } from "react";
 import type { KitBoard } from "../../api/types";
-import { centreOf, type Part, partAt } from "../../core/kitParts";
+import { centreOf, isDrum, type Part, partAt } from "../../core/kitParts";
 import type { Facing, Point3, View } from "../../core/view";
 import { Chart } from "../../parts/chart/Chart";
 import { useEditorPart, useLit } from "../../parts/editing";
@@ -60,8 +60,9 @@ function useMoves() {
           const c = centreOf(p);
           return partAt(p, [c[0] + by[0], c[1] + by[1], c[2] + by[2]]);
         }),
-      onWires: (id: string, turn: number, done: boolean) => {
-        const turned = (p: Part) => ({ ...p, wires_rad: turn % WHOLE }) as Part;
+      onWires: (id: string, turn: (now: number) => number, done: boolean) => {
+        const turned = (p: Part) =>
+          isDrum(p) ? { ...p, wires_rad: turn(p.wires_rad ?? 0) % WHOLE } : p;
         if (done) void change.take(id, turned);
         else change.show(id, turned);
       },

@@ -25,7 +25,7 @@ interface Props {
   onChoose: (id: string) => void;
   onMove: (id: string, to: Point3, done: boolean) => void;
   onNudge: (id: string, by: Point3) => void;
-  onWires: (id: string, turn: number, done: boolean) => void;
+  onWires: (id: string, turn: (now: number) => number, done: boolean) => void;
 }
 
 export function KitLayer(props: Props) {

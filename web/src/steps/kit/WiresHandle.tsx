@@ -7,7 +7,8 @@ import { follow } from "../../parts/handSizes";
 interface Props {
   drum: Drum;
   view: View;
-  onWires: (id: string, turn: number, done: boolean) => void;
+  /** From how they run to how they should: keys pressed fast each go on from the last. */
+  onWires: (id: string, turn: (now: number) => number, done: boolean) => void;
 }
 
 const STEP = Math.PI / 36;
@@ -18,7 +19,6 @@ export function WiresHandle({ drum, view, onWires }: Props) {
   const end = toScreen(wires(drum)[1], view);
   const turn = drum.wires_rad ?? 0;
   const angle = (at: Point2) => Math.atan2(middle[1] - at[1], at[0] - middle[0]);
-  // Seen from the audience the drummer's right is on the left: both axes are turned over.
   return (
     <g
       role="slider"
@@ -33,14 +33,14 @@ export function WiresHandle({ drum, view, onWires }: Props) {
         const by = TURN[e.key];
         if (!by) return;
         e.preventDefault();
-        onWires(drum.id, turn + by * STEP, true);
+        onWires(drum.id, (now) => now + by * STEP, true);
       }}
       onPointerDown={(e) => {
         if (e.button !== 0) return;
         e.stopPropagation();
         const began = angle(end);
         follow(e, (dx, dy, done) =>
-          onWires(drum.id, turn + angle([end[0] + dx, end[1] + dy]) - began, done),
+          onWires(drum.id, () => turn + angle([end[0] + dx, end[1] + dy]) - began, done),
         );
       }}
     >

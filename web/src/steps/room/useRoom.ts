@@ -5,6 +5,7 @@ import { api, exactly } from "../../api/client";
 import type { Layout, Materials, RoomBoard, Room as RoomDoc } from "../../api/types";
 import { useEditorPart } from "../../parts/editing";
 import { useHands } from "../../parts/hands";
+import type { GoboChange } from "./plan/GoboHandles";
 import type { Pose } from "./plan/pose";
 
 export function useMaterials() {
@@ -64,20 +65,18 @@ export function usePose() {
   );
 }
 
-type Gobo = RoomDoc["gobos"][number];
-
 /** A gobo moved or turned, by its place in the list. */
 export function useGobo() {
   const hands = useHands();
   return useCallback(
-    (index: number, more: Partial<Gobo>, done: boolean) => {
+    (index: number, change: GoboChange, done: boolean) => {
       const edit = ({ room }: Layout) =>
         room
           ? {
               do: "room" as const,
               room: {
                 ...room,
-                gobos: room.gobos.map((g, i) => (i === index ? { ...g, ...more } : g)),
+                gobos: room.gobos.map((g, i) => (i === index ? { ...g, ...change(g) } : g)),
               },
             }
           : null;

@@ -8,11 +8,14 @@ import { arrowOf, follow, STEP_M } from "../../../parts/handSizes";
 
 export type Gobo = Room["gobos"][number];
 
+/** What becomes of a gobo as it is kept: keys pressed fast each go on from the last. */
+export type GoboChange = (now: Gobo) => Partial<Gobo>;
+
 interface Props {
   room: Room;
   view: View;
   ruler: Ruler;
-  onGobo: (index: number, more: Partial<Gobo>, done: boolean) => void;
+  onGobo: (index: number, change: GoboChange, done: boolean) => void;
 }
 
 const TURN = Math.PI / 36;
@@ -38,24 +41,24 @@ function Handle(props: Omit<Props, "room"> & { gobo: Gobo; index: number }) {
       stroke="var(--room)"
       strokeWidth="10"
       strokeOpacity="0"
-      onKeyDown={(e) => byKey(e, gobo, (more) => onGobo(index, more, true))}
+      onKeyDown={(e) => byKey(e, (change) => onGobo(index, change, true))}
       onPointerDown={(e) => {
         if (e.button !== 0) return;
         follow(e, (dx, dy, done) => {
           const [x, y] = moved([gobo.x_m, gobo.y_m, 0], dx, dy, view);
-          onGobo(index, { x_m: x, y_m: y }, done);
+          onGobo(index, () => ({ x_m: x, y_m: y }), done);
         });
       }}
     />
   );
 }
 
-function byKey(e: KeyboardEvent, gobo: Gobo, change: (more: Partial<Gobo>) => void) {
+function byKey(e: KeyboardEvent, change: (by: GoboChange) => void) {
   const size = STEP_M * (e.shiftKey ? 10 : e.altKey ? 0.1 : 5);
   const arrow = arrowOf(e);
-  if (arrow) change({ x_m: gobo.x_m + arrow[0] * size, y_m: gobo.y_m - arrow[1] * size });
-  else if (e.key === "PageUp" || e.key === "PageDown")
-    change({ turn_rad: gobo.turn_rad + (e.key === "PageUp" ? TURN : -TURN) });
+  const turn = { PageUp: TURN, PageDown: -TURN }[e.key];
+  if (arrow) change((g) => ({ x_m: g.x_m + arrow[0] * size, y_m: g.y_m - arrow[1] * size }));
+  else if (turn) change((g) => ({ turn_rad: g.turn_rad + turn }));
   else return;
   e.preventDefault();
 }

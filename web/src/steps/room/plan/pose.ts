@@ -1,6 +1,7 @@
 /** Where the kit stands in its room and how it is turned, and what the plan of it is given. */
 import type { Layout, Room, RoomBoard, SpotTried } from "../../../api/types";
 import type { Ruler } from "../../../core/units";
+import type { GoboChange } from "./GoboHandles";
 
 export interface Pose {
   x: number;
@@ -17,5 +18,5 @@ export interface PlanProps {
   showMap: boolean;
   onPose: (pose: Pose, done: boolean) => void;
   onNudge: (by: Pose) => void;
-  onGobo: (index: number, more: Partial<Room["gobos"][number]>, done: boolean) => void;
+  onGobo: (index: number, change: GoboChange, done: boolean) => void;
 }
