@@ -279,11 +279,17 @@ def _fellows(on: _On, mic: str) -> set[str]:
 
 def _spoils(on: _On, some: set[str]) -> tuple[set[str], list[str]]:
     """Some mics, and the drums on which flipping them all would hollow another pair, by name."""
-    p, names = on.an.pairs, on.an.scene.sources.names
-    flip = np.array([m.id in some for m in on.an.layout.mics])
-    spoiled = on.an.flip_hollows & (flip[p.first] ^ flip[p.second])[:, None]
-    spoiled[on.row, on.source] = False
-    return some, [names[k].lower() for k in np.flatnonzero(spoiled.any(axis=0))]
+    an, names = on.an, on.an.scene.sources.names
+    key = f"spoils {sorted(some)}"
+    if key not in an.kept:  # asked again for every pair of these mics
+        flip = np.array([m.id in some for m in an.layout.mics])
+        turned = flip[an.pairs.first] ^ flip[an.pairs.second]
+        an.kept[key] = turned, an.flip_hollows[turned].sum(axis=0)
+    turned, spoiled = an.kept[key]
+    spoiled = spoiled.copy()
+    if turned[on.row]:
+        spoiled[on.source] -= an.flip_hollows[on.row, on.source]
+    return some, [names[k].lower() for k in np.flatnonzero(spoiled)]
 
 
 _SAID: Final[dict[Verdict, Callable[[_On], str]]] = {
