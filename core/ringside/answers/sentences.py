@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, NamedTuple
 
 import numpy as np
 
@@ -36,8 +36,7 @@ def verdict_words(an: Analysis, row: int, source: int) -> str:
     return said(_On.of(an, row, source))
 
 
-@dataclass(frozen=True)
-class _On:
+class _On(NamedTuple):
     """A pair on a source, as sentences need it."""
 
     an: Analysis

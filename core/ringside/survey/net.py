@@ -57,7 +57,7 @@ the same slip is made twice is one in a thousand (from memory)."""
 MOST_OUT: Final = 10
 """So many readings are left out at most: when more do not fit, it is not slips of the hand."""
 
-MOST_STEPS: Final = 30
+MOST_STEPS: Final = 25
 """Readings that agree settle in under a dozen; what has not by now never will."""
 
 WEIGHED: Final = 4
