@@ -129,7 +129,7 @@ def _behind(on: _On) -> str:
 
 def _together(on: _On) -> str:
     if on.kind == Kind.DECODED:
-        mid, side = _mid_and_side(on)
+        side, mid = _side_first(on)
         return (
             f"Decoded they make left and right of the {on.drum}; mono is {mid} alone. Flipping"
             f" {side} changes left and right over."
@@ -149,11 +149,6 @@ def _together(on: _On) -> str:
             " body round again, so as wired is the fuller way."
         )
     return f"{on.ms} apart on the {on.drum}, pushed the same way: no dip in the band that counts."
-
-
-def _mid_and_side(on: _On) -> tuple[str, str]:
-    side, mid = _side_first(on)
-    return mid, side
 
 
 def _in_picture(on: _On) -> str:

@@ -223,16 +223,14 @@ def arrivals(scene: Scene, limits: Thresholds) -> Arrivals:
     level = d.level - SHELL_LOSS_DB * (shut_in & ~d.inside)
     way, path = d.side * d.lobe, d.path
     screens = barriers(scene.room, scene.capsule, d.toward)
+    sent = _sent(scene, limits, shut_in[:, 0])
     if screens is not None:
-        level = level - screens.loss_db(np.array(s.fundamentals), scene.speed)
-        path = path + screens.detour_m()
+        loss, detour = screens.loss_db(np.array(s.fundamentals), scene.speed), screens.detour_m()
+        level, path = level - loss, path + detour
         d = replace(d, path=path)
+        sent = _screened(sent, loss, detour) if sent is not None else None
     first = _First(path, level, way, d.doubt, np.zeros(level.shape, dtype=bool),
                    np.zeros((2, *level.shape)))  # fmt: skip
-    sent = _sent(scene, limits, shut_in[:, 0])
-    if sent is not None and screens is not None:
-        sent = _screened(sent, screens.loss_db(np.array(s.fundamentals), scene.speed),
-                         screens.detour_m())  # fmt: skip
     if sent is not None:
         first = _led(sent, first)
         first = _opposed(scene, sent, first, limits)

@@ -7,7 +7,6 @@ The Recording Angle, AES 112th Convention, 2002; the two slopes; the last quarte
 line laid through published recording angles). Speakers stand 30° left and right.
 
 The recording angle of a pair is the angle in front of it that fills the whole base, for sound
-from ringside.arrays import Floats, Mask
 from afar (M. Williams, The Stereophonic Zoom). Percent and degrees below zero are left.
 """
 
