@@ -32,14 +32,47 @@ def verdict_words(an: Analysis, row: int, source: int) -> str:
     -------
     str
     """
-    said = _SAID[Verdict(int(an.pairs.verdict[row, source]))]
-    return said(_On.of(an, row, source))
+    on = _On.of(an, row, source)
+    return _SAID[on.told.verdict[row][source]](on)
+
+
+@dataclass(frozen=True, slots=True)
+class _Told:
+    """What every sentence asks for, as plain lists: a table asks for tens of thousands of them."""
+
+    mics: list[tuple[str, str]]  # the two of each pair, short names
+    drums: list[str]
+    kinds: list[Kind]
+    verdict: list[list[int]]
+    delay_s: list[list[float]]
+    gain_db: list[list[float]]
+    level_db: list[list[float]]
+    raw: list[list[int]]
+
+    @classmethod
+    def of(cls, an: Analysis) -> "_Told":
+        """Made at the first sentence about an analysis."""
+        if "told" not in an.kept:
+            p, ids = an.pairs, [m.id for m in an.layout.mics]
+            an.kept["told"] = cls(
+                mics=[(ids[i], ids[j]) for i, j in zip(p.first, p.second, strict=True)],
+                drums=[name.lower() for name in an.scene.sources.names],
+                kinds=[Kind(k) for k in p.kind.tolist()],
+                verdict=p.verdict.tolist(),
+                delay_s=p.delay_s.tolist(),
+                gain_db=(p.flipped_body_db - p.body_db).tolist(),
+                level_db=p.level_difference_db.tolist(),
+                raw=p.raw_sign.tolist(),
+            )
+        told: _Told = an.kept["told"]
+        return told
 
 
 class _On(NamedTuple):
     """A pair on a source, as sentences need it."""
 
     an: Analysis
+    told: _Told
     row: int
     source: int
     a: str
@@ -47,25 +80,23 @@ class _On(NamedTuple):
     drum: str
     kind: Kind
     delay: float  # seconds, above zero where b is later
-    gain: float  # of a flip, decibels
-    raw: int
 
     @classmethod
     def of(cls, an: Analysis, row: int, source: int) -> "_On":
-        p = an.pairs
-        a, b = (an.layout.mics[int(i[row])].id for i in (p.first, p.second))
+        told = _Told.of(an)
+        delay = told.delay_s[row][source]
         return cls(
-            an=an,
-            row=row,
-            source=source,
-            a=a,
-            b=b,
-            drum=an.scene.sources.names[source].lower(),
-            kind=Kind(int(p.kind[row])),
-            delay=float(p.delay_s[row, source]),
-            gain=float(p.flipped_body_db[row, source] - p.body_db[row, source]),
-            raw=int(p.raw_sign[row, source]),
+            an, told, row, source, *told.mics[row], told.drums[source], told.kinds[row], delay
         )
+
+    @property
+    def gain(self) -> float:
+        """Of a flip, decibels."""
+        return self.told.gain_db[self.row][self.source]
+
+    @property
+    def raw(self) -> int:
+        return self.told.raw[self.row][self.source]
 
     @property
     def late(self) -> str:
@@ -89,14 +120,14 @@ def _hz(f: float) -> str:
 
 
 def _no_matter(on: _On) -> str:
-    p, limits = on.an.pairs, on.an.layout.thresholds
     if on.kind == Kind.SIDE:
         side, other = _side_first(on)
         return (
             f"{side} is a side: it has the {on.drum} in both speakers with opposite signs, gone in"
             f" mono. What counts is {other} with its mid."
         )
-    level = float(p.level_difference_db[on.row, on.source])
+    level = on.told.level_db[on.row][on.source]
+    limits = on.an.layout.thresholds
     if on.kind != Kind.DECODED and abs(level) >= limits.no_matter_level_db:
         quiet = on.a if level > 0 else on.b
         return (
@@ -219,20 +250,19 @@ _WHY_UNSURE: Final = {
     Doubt.NULL: "in the null of its pattern",
     Doubt.REFLECTION: "where a reflection may turn it over",
 }
+_REASONS: Final = [
+    " and ".join(words for flag, words in _WHY_UNSURE.items() if flag in Doubt(value))
+    for value in range(2 * max(Doubt))
+]
+"""By the value of a doubt."""
 
 
 def _unsure(on: _On) -> str:
-    heard = on.an.arrivals
-    both = (int(on.an.pairs.first[on.row]), int(on.an.pairs.second[on.row]))
-    said = []
-    for i in both:
-        flags = Doubt(int(heard.doubt[i, on.source]))
-        reasons = [words for flag, words in _WHY_UNSURE.items() if flag in flags]
-        if reasons:
-            said.append(f"{on.an.layout.mics[i].id} is {' and '.join(reasons)}")
-    return (
-        f"{'; '.join(said)} for the {on.drum}, so the first half-wave may go either way: {_try(on)}"
-    )
+    doubt = on.an.arrivals.doubt[:, on.source]
+    both = (on.an.pairs.first[on.row], on.an.pairs.second[on.row])
+    why = [(name, _REASONS[int(doubt[i])]) for name, i in zip((on.a, on.b), both, strict=True)]
+    said = "; ".join(f"{name} is {reasons}" for name, reasons in why if reasons)
+    return f"{said} for the {on.drum}, so the first half-wave may go either way: {_try(on)}"
 
 
 def _try(on: _On) -> str:
@@ -240,12 +270,9 @@ def _try(on: _On) -> str:
 
     One mic is flipped, or with it all that are put up for the same drum or make its picture.
     """
-    alone = [{on.b}, {on.a}]
-    # The switches of a spot's mics before those of both overheads (common practice).
-    spots_first = sorted((on.b, on.a), key=lambda m: on.an.layout.mic(m).role != "close")
-    spoiled = [_spoils(on, some) for some in (*alone, *(_fellows(on, m) for m in spots_first))]
+    spoiled = [(some, _spoils(on, turned, drums)) for some, turned, drums in _ways(on)]
     free = [some for some, drums in spoiled if not drums]
-    if free[:2] == alone:
+    if free[:2] == [{on.b}, {on.a}]:
         return "flip one, listen, keep the fuller."
     if free:
         ids = [m.id for m in on.an.layout.mics if m.id in free[0]]
@@ -271,22 +298,39 @@ def _fellows(on: _On, mic: str) -> set[str]:
     return (same | couple | {mic}) - ({on.a, on.b} - {mic})
 
 
-def _spoils(on: _On, some: set[str]) -> tuple[set[str], list[str]]:
-    """Some mics, and the drums on which flipping them all would hollow another pair, by name."""
-    an, names = on.an, on.an.scene.sources.names
-    key = f"spoils {sorted(some)}"
+def _ways(on: _On) -> list[tuple[set[str], Mask, np.ndarray]]:
+    """What could be flipped for a pair: mics, pairs that turns over, and how many of a drum's
+    pairs it would hollow."""
+    key = f"ways {on.a} {on.b}"
+    if key not in on.an.kept:  # asked again for every drum
+        # The switches of a spot's mics before those of both overheads (common practice).
+        spots_first = sorted((on.b, on.a), key=lambda m: on.an.layout.mic(m).role != "close")
+        every = ({on.b}, {on.a}, *(_fellows(on, m) for m in spots_first))
+        on.an.kept[key] = [(some, *_turned(on.an, some)) for some in every]
+    ways: list[tuple[set[str], Mask, np.ndarray]] = on.an.kept[key]
+    return ways
+
+
+def _turned(an: Analysis, some: set[str]) -> tuple[Mask, np.ndarray]:
+    """The pairs that flipping some mics turns over, and how many of each drum's it hollows."""
+    key = f"turned {sorted(some)}"
     if key not in an.kept:  # asked again for every pair of these mics
         flip = np.array([m.id in some for m in an.layout.mics])
         turned = flip[an.pairs.first] ^ flip[an.pairs.second]
         an.kept[key] = turned, an.flip_hollows[turned].sum(axis=0)
-    turned, spoiled = an.kept[key]
-    spoiled = spoiled.copy()
+    turned, drums = an.kept[key]
+    return turned, drums
+
+
+def _spoils(on: _On, turned: Mask, drums: np.ndarray) -> list[str]:
+    """The drums on which a flip would hollow another pair than this one on its drum, by name."""
+    spoiled = drums.copy()
     if turned[on.row]:
-        spoiled[on.source] -= an.flip_hollows[on.row, on.source]
-    return some, [names[k].lower() for k in np.flatnonzero(spoiled)]
+        spoiled[on.source] -= on.an.flip_hollows[on.row, on.source]
+    return [on.told.drums[k] for k in np.flatnonzero(spoiled)]
 
 
-_SAID: Final[dict[Verdict, Callable[[_On], str]]] = {
+_SAID: Final[dict[int, Callable[[_On], str]]] = {
     Verdict.NO_MATTER: _no_matter,
     Verdict.BEHIND: _behind,
     Verdict.TOGETHER: _together,

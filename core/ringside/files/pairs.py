@@ -55,14 +55,27 @@ def _columns(an: Analysis) -> list[list[Any]]:
         [*an.scene.sources.ids] * pairs,
         words[p.verdict].ravel().tolist(),
         tip.ravel().tolist(),
-        _rounded(heard.tape_m[p.first]), _rounded(heard.tape_m[p.second]),
-        _rounded(heard.path_m[p.first]), _rounded(heard.path_m[p.second]),
+        *(_told(of, side) for of in (heard.tape_m, heard.path_m) for side in (p.first, p.second)),
         _rounded(p.delay_s), _rounded(sure.half_s),
         _rounded(p.delay_s * an.layout.sample_rate_hz),
         _rounded(p.level_difference_db), p.sign.ravel().tolist(), dips,
         _rounded(p.body_db), _rounded(p.flipped_body_db),
         [verdict_words(an, r, k) for r in range(pairs) for k in range(sources)],
     ]  # fmt: skip
+
+
+def _told(of_mic: Floats, side: np.ndarray) -> list[str]:
+    """A column of what belongs to one mic of each pair: each number is put in figures once.
+
+    Parameters
+    ----------
+    of_mic : ndarray, shape (M, S)
+    side : ndarray, shape (P,)
+        The mic of each pair, by number.
+    """
+    figures = np.array([repr(v) for v in _rounded(of_mic)], dtype=object).reshape(of_mic.shape)
+    column: list[str] = figures[side].ravel().tolist()
+    return column
 
 
 def _rounded(values: Floats) -> list[float]:
