@@ -1,8 +1,9 @@
 """`./ringside mutate`: small changes of meaning in the core, and how many of them the tests see.
 
 A copy of the core is changed in one place at a time: a comparison turned, a sign, a limit, a word
-of direction; then the core's tests run against it, those nearest to the module first, until one
-fails. What survives is printed with its place: either no test can tell, or it makes no difference.
+of direction; then the core's tests that reach this place run against it, the quickest first, until
+one fails; for what is only imported, a limit or a word, every test, those nearest first. What
+survives is printed with its place: either no test can tell, or it makes no difference.
 """
 
 import ast
@@ -20,6 +21,8 @@ from pathlib import Path
 from queue import Queue
 
 from ops.paths import PYTHON, ROOT
+from ops.reached import TOLD_TO, Reached
+from ops.say import StepFailed
 
 DECIDING = (
     "answers/nearness", "answers/remedies", "answers/sentences", "answers/sheet", "fitting/bleed",
@@ -59,6 +62,7 @@ class Change:
 
     module: str
     line: int
+    last: int
     was: str
     now: str
     text: str
@@ -110,8 +114,8 @@ def changes_of(module: str) -> list[Change]:
         setattr(node, field, value)
         after = ast.unparse(ast.fix_missing_locations(node))
         if after != before:
-            line = getattr(node, "lineno", 0)
-            made.append(Change(module, line, before, after, ast.unparse(tree)))
+            lines = getattr(node, "lineno", 0), getattr(node, "end_lineno", 0)
+            made.append(Change(module, *lines, before, after, ast.unparse(tree)))
         setattr(node, field, was)
     return made
 
@@ -139,24 +143,26 @@ class Bench:
             shutil.copytree(ROOT / name, folder / name, ignore=shutil.ignore_patterns("*.pyc"))
         (folder / "pytest.ini").write_text("[pytest]\npythonpath = core .\n")
 
-    def fault(self) -> str:
-        """The test that fails on the core as it is; empty when all pass."""
-        return self._failing(nearest_first(DECIDING[0]))
+    def reached(self, tests: list[str]) -> tuple[str, Path]:
+        """Some files of tests on the core as it is: the test that fails, and what each reaches."""
+        to = self.folder / "reached.json"
+        return self._failing(tests, {TOLD_TO: str(to)}), to
 
-    def sees(self, change: Change) -> str:
+    def sees(self, change: Change, reached: Reached) -> str:
         """The test that sees a change; empty when none does."""
         file = self.folder / "core" / "ringside" / f"{change.module}.py"
         was = file.read_text()
+        near = reached.tests(change.module, change.line, change.last)
         try:
             file.write_text(change.text)
-            return self._failing(nearest_first(change.module))
+            return self._failing(near or nearest_first(change.module))
         finally:
             file.write_text(was)
 
-    def _failing(self, tests: list[str]) -> str:
+    def _failing(self, tests: list[str], more: dict[str, str] | None = None) -> str:
         plain = ["-x", "-q", "--no-header", "-p", "no:cacheprovider", "-p", "no:django", "-p",
-                 "no:schemathesis", "-p", "no:xdist"]  # fmt: skip
-        env = {**os.environ, "CI": "1", "PYTHONDONTWRITEBYTECODE": "1"}
+                 "no:schemathesis", "-p", "no:xdist", "-p", "ops.reached"]  # fmt: skip
+        env = {**os.environ, "CI": "1", "PYTHONDONTWRITEBYTECODE": "1", **(more or {})}
         try:
             done = subprocess.run(
                 [str(PYTHON), "-m", "pytest", *plain, *tests], cwd=self.folder, env=env, text=True,
@@ -167,7 +173,19 @@ class Bench:
         if done.returncode == 0:
             return ""
         named = re.search(r"^(?:FAILED|ERROR) (\S+)", done.stdout, re.M)
-        return named.group(1) if named else "it could not be imported"
+        if not named:  # no test has failed: pytest itself has
+            raise StepFailed("the tests could not be run", (done.stdout + done.stderr)[-2000:])
+        return named.group(1)
+
+
+def as_it_is(benches: list[Bench]) -> tuple[str, Reached]:
+    """A test that fails on the core as it is, if any does, and which tests reach which lines."""
+    files = nearest_first(DECIDING[0])
+    with ThreadPoolExecutor(len(benches)) as pool:
+        parts = [files[n :: len(benches)] for n in range(len(benches))]
+        done = list(pool.map(lambda bench, some: bench.reached(some), benches, parts))
+    fault = next((fault for fault, _ in done if fault), "")
+    return fault, Reached({}) if fault else Reached.read([to for _, to in done])
 
 
 def run(count: int, seed: int, only: list[str], at_once: int = 2) -> int:
@@ -181,7 +199,7 @@ def run(count: int, seed: int, only: list[str], at_once: int = 2) -> int:
         free: Queue[Bench] = Queue()
         for n in range(at_once):
             free.put(Bench(Path(folder) / str(n)))
-        fault = free.queue[0].fault()
+        fault, reached = as_it_is(list(free.queue))
         if fault:
             print(f"the tests fail as they are, so they can tell nothing: {fault}")
             return 1
@@ -189,7 +207,7 @@ def run(count: int, seed: int, only: list[str], at_once: int = 2) -> int:
         def tried(change: Change) -> tuple[Change, str]:
             bench = free.get()
             try:
-                return change, bench.sees(change)
+                return change, bench.sees(change, reached)
             finally:
                 free.put(bench)
 

@@ -14,8 +14,8 @@ SLOW_S = 1.0
 
 def _who(request: HttpRequest) -> str:
     """The person, where the request came as far as asking; never asked for the log's sake."""
-    known = getattr(request, "_cached_user", None)
-    return str(known.pk) if known is not None and known.pk else "-"
+    known = getattr(getattr(request, "_cached_user", None), "pk", None)
+    return str(known or getattr(request, "ringside_person", "-"))
 
 
 def request_log(get_response: Answer) -> Answer:

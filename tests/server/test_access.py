@@ -59,6 +59,10 @@ ENDPOINTS = [
     ("GET", "/layouts/{layout}/sheet.csv", None, 200),
     ("GET", "/layouts/{layout}/file", None, 200),
     ("POST", "/compute", {"layout": DOC}, 200),
+    (
+        "POST", "/follow",
+        {"layout": DOC, "mic": "OR", "position_m": [0.4, 0.6, 1.7], "aim": [0, 0, -1]}, 200,
+    ),
     ("POST", "/thresholds", {}, 200),
     ("POST", "/aim-at", {"layout": DOC, "mic": "OR", "target": "kick"}, 200),
     (

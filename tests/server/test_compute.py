@@ -3,6 +3,7 @@
 import orjson
 import pytest
 from ringside.answers.board import FocusOn, board
+from ringside.answers.following import Moved, follows
 from ringside.files.layout import layout_from
 from ringside.pairs.analysis import analyse
 from ringside.places.starts import starting_layout
@@ -18,6 +19,30 @@ def test_the_board_is_the_cores_own_and_has_the_promised_shape(as_owner):
     assert status == 200
     same = board(analyse(layout_from(DOC)), FocusOn("OL", "OR", "kick"))
     assert out == orjson.loads(orjson.dumps(same, option=orjson.OPT_SERIALIZE_NUMPY))
+
+
+def test_what_follows_a_hand_is_the_cores_own_and_has_the_promised_shape(as_owner):
+    place, aim = (0.4, 0.6, 1.7), (0.0, 0.6, -0.8)
+    ask = {"layout": DOC, "mic": "OR", "position_m": place, "aim": aim}
+    focus = {"anchor": "OL", "mover": "OR", "source": "kick"}
+    status, out = as_owner("POST", "/follow", {**ask, "focus": focus})
+    assert status == 200
+    same = follows(layout_from(DOC), Moved("OR", place, aim), FocusOn("OL", "OR", "kick"))
+    assert out == orjson.loads(orjson.dumps(same))
+    assert as_owner("POST", "/follow", ask)[1]["pair"] is None
+
+
+@pytest.mark.parametrize(("change", "status", "words"), [
+    ({"mic": "XX"}, 400, "a mic of this layout, got 'XX'"),
+    ({"position_m": [0, 0, 1e300]}, 422, "position_m"),
+    ({"aim": [0, 0, 0]}, 422, "aim"),
+    ({"focus": {"anchor": "OR", "mover": "XX"}}, 400, "two mics"),
+])  # fmt: skip
+def test_a_move_that_cannot_be_says_what_is_wrong(as_owner, change, status, words):
+    ask = {"layout": DOC, "mic": "OR", "position_m": [0.4, 0.6, 1.7], "aim": [0, 0, -1], **change}
+    got, problem = as_owner("POST", "/follow", ask)
+    assert got == status
+    assert words in f"{problem.get('place')}: {problem['detail']}"
 
 
 def test_the_saved_analysis_is_of_what_is_saved(as_owner, layout):

@@ -2,8 +2,11 @@
 
 import io
 import json
+import time
 
 import pytest
+from api.kept import KEPT_S, Kept, kept
+from django.contrib.sessions.models import Session as SignIn
 from django.db import connection
 from django.test.utils import CaptureQueriesContext
 from django.utils import timezone
@@ -35,7 +38,37 @@ def test_the_list_asks_no_more_of_the_database_for_more_sessions(as_owner, owner
 
 def test_computing_touches_the_database_only_to_know_who_asks(as_owner, layout):
     doc = layout.doc().model_dump(mode="json")
+    kept.forget(as_owner.client.session.session_key)
     assert queries(lambda: as_owner("POST", "/compute", {"layout": doc})) <= 2
+    assert queries(lambda: as_owner("POST", "/compute", {"layout": doc})) == 0
+
+
+def test_who_asks_is_kept_for_seconds_and_forgotten_at_the_door(as_owner, layout, monkeypatch):
+    ask = ("POST", "/compute", {"layout": layout.doc().model_dump(mode="json")})
+    assert as_owner(*ask)[0] == 200
+    SignIn.objects.all().delete()  # signed out elsewhere
+    assert as_owner(*ask)[0] == 200
+    assert as_owner("GET", f"/layouts/{layout.pk}")[0] == 401  # what is stored is asked each time
+    now = time.monotonic()
+    monkeypatch.setattr(time, "monotonic", lambda: now + KEPT_S + 0.1)
+    assert as_owner(*ask)[0] == 401
+
+
+def test_somebody_who_signs_out_here_is_a_stranger_at_once(as_owner, layout):
+    ask = ("POST", "/compute", {"layout": layout.doc().model_dump(mode="json")})
+    assert as_owner(*ask)[0] == 200
+    cookies = as_owner.client.cookies.copy()
+    as_owner("POST", "/account/sign-out")
+    as_owner.client.cookies.update(cookies)
+    assert as_owner(*ask)[0] == 401
+
+
+def test_no_more_persons_are_kept_than_there_is_room_for(monkeypatch):
+    monkeypatch.setattr("api.kept.MOST", 2)
+    few = Kept()
+    for name in "abc":
+        few.keep(name, 7)
+    assert [few.person(name) for name in "abc"] == [None, None, 7]
 
 
 def test_history_is_kept_to_its_length_and_the_newest_stays(as_owner, layout, monkeypatch):

@@ -5,7 +5,7 @@ docs/formats/report.md.
 """
 
 from dataclasses import dataclass
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -88,6 +88,17 @@ class Board:
     focus: Focus | None
 
 
+@dataclass(frozen=True, kw_only=True, slots=True)
+class PairHeard:
+    """What the two of a pair make of every source, and of one in detail."""
+
+    source: str
+    rows: list[PairRow]
+    curve_db: list[float]
+    flipped_curve_db: list[float]
+    why: list[WhyRow]
+
+
 class FocusOn(NamedTuple):
     """The pair to open: the anchor stands, the mover moves; without a source its worst one."""
 
@@ -96,9 +107,20 @@ class FocusOn(NamedTuple):
     source: str | None = None
 
 
-def _table(values: Floats, digits: int) -> list[list[float]]:
-    rows: list[list[float]] = np.round(values, digits).tolist()
-    return rows
+def table(values: Floats, digits: int) -> Any:
+    """Numbers as they are sent: rounded, in lists of the same shape.
+
+    Parameters
+    ----------
+    values : ndarray
+    digits : int
+        After the point.
+
+    Returns
+    -------
+    list
+    """
+    return np.round(values, digits).tolist()
 
 
 def _verdict_table(values: np.ndarray) -> list[list[VerdictWord]]:
@@ -130,10 +152,10 @@ def board(an: Analysis, focus: FocusOn | None = None) -> Board:
         speed_of_sound_m_s=an.scene.speed,
         mic_ids=ids,
         sources=source_rows(an),
-        tape_m=_table(f.tape_m, 5),
-        path_m=_table(f.path_m, 5),
-        arrival_s=_table(f.time_s, 8),
-        after_gain_db=_table(f.after_gain_db, 2),
+        tape_m=table(f.tape_m, 5),
+        path_m=table(f.path_m, 5),
+        arrival_s=table(f.time_s, 8),
+        after_gain_db=table(f.after_gain_db, 2),
         sign=f.sign.tolist(),
         pair_a=[ids[i] for i in an.pairs.first],
         pair_b=[ids[j] for j in an.pairs.second],
@@ -180,24 +202,54 @@ def focus_on(an: Analysis, pair: FocusOn, sure: Sure | None = None) -> Focus:
     RingsideError
         When a mic or the source is not in the layout, or both mics are one.
     """
-    ids, s = [m.id for m in an.layout.mics], an.scene.sources
-    anchor, mover, source = pair
-    row, turned, k = an.find(anchor, mover, source)
+    anchor, mover, _ = pair
+    ids, sure = [m.id for m in an.layout.mics], sure or Sure.of(an)
+    heard = pair_heard(an, pair, sure)
     equal = can_be_equal(an.layout, anchor, mover)
-    p, sure = an.pairs, sure or Sure.of(an)
-    delay, ratio, sign = (float(x[row, k]) for x in (p.delay_s, p.ratio, p.raw_sign))
     return Focus(
         a=anchor,
         b=mover,
-        source=s.ids[k],
-        rows=[pair_row(an, row, n, sure, turned) for n in range(len(s.ids))],
+        source=heard.source,
+        rows=heard.rows,
         curve_hz=np.round(FREQUENCIES, 2).tolist(),
-        curve_db=np.round(curve_db(FREQUENCIES, delay, ratio, sign), 2).tolist(),
-        flipped_curve_db=np.round(curve_db(FREQUENCIES, delay, ratio, -sign), 2).tolist(),
-        why=why(an, row, k),
+        curve_db=heard.curve_db,
+        flipped_curve_db=heard.flipped_curve_db,
+        why=heard.why,
         places=places(an.layout, anchor, mover) if equal else None,
         flips=sorted(
             (flip_effect(an, ids.index(m)) for m in (mover, anchor)),
             key=lambda f: f.hollow_after,
         ),
+    )
+
+
+def pair_heard(an: Analysis, pair: FocusOn, sure: Sure) -> PairHeard:
+    """The sum of one pair on every source, with the curve of one.
+
+    Parameters
+    ----------
+    an : Analysis
+    pair : FocusOn
+        Which pair, and on which drum.
+    sure : Sure
+        Of this analysis; only the row of this pair is read.
+
+    Returns
+    -------
+    PairHeard
+
+    Raises
+    ------
+    RingsideError
+        When a mic or the source is not in the layout, or both mics are one.
+    """
+    s, p = an.scene.sources, an.pairs
+    row, turned, k = an.find(*pair)
+    delay, ratio, sign = (float(x[row, k]) for x in (p.delay_s, p.ratio, p.raw_sign))
+    return PairHeard(
+        source=s.ids[k],
+        rows=[pair_row(an, row, n, sure, turned) for n in range(len(s.ids))],
+        curve_db=np.round(curve_db(FREQUENCIES, delay, ratio, sign), 2).tolist(),
+        flipped_curve_db=np.round(curve_db(FREQUENCIES, delay, ratio, -sign), 2).tolist(),
+        why=why(an, row, k),
     )

@@ -27,7 +27,7 @@ The worst verdict of a pair is taken over what the two are put up for: the job o
 or snare and kick when both hear the whole kit. The rest is there to be opened.
 """
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 from functools import cached_property, lru_cache
 from typing import Any, Final
 
@@ -142,6 +142,21 @@ class Analysis:
         if source not in self.scene.sources.ids:
             raise RingsideError(f"expected a drum or cymbal of the kit, got {source!r}")
         return self.scene.sources.ids.index(source)
+
+    def only(self, row: int) -> "Analysis":
+        """The same of one pair alone.
+
+        Parameters
+        ----------
+        row : int
+            The pair, by number.
+
+        Returns
+        -------
+        Analysis
+        """
+        every = ((f.name, getattr(self.pairs, f.name)) for f in fields(Pairs))
+        return replace(self, pairs=Pairs(**{name: v[row : row + 1] for name, v in every}))
 
     @cached_property
     def trouble(self) -> Floats:

@@ -150,6 +150,34 @@ def can_be_equal(layout: Layout, a: str, b: str) -> bool:
     return layout.mic(a).role != "close" and layout.mic(b).role != "close"
 
 
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Spots:
+    """Three better places for the mic that moves."""
+
+    swing: Spot
+    equal_height: Spot
+    snare_only: Spot
+
+
+def drawn_ring(layout: Layout, anchor: str, mover: str) -> DrawnRing:
+    """The ring through the anchor as it is drawn for a mover; wherever that stands, it is the same.
+
+    Parameters
+    ----------
+    layout : Layout
+    anchor : str
+        Short name of the mic that stays.
+    mover : str
+        Short name of the mic that would move.
+
+    Returns
+    -------
+    DrawnRing
+    """
+    overhead = any(layout.mic(m).role == "overhead" for m in (anchor, mover))
+    return ring_points(layout, ring_of(layout, anchor), overhead)
+
+
 def places(layout: Layout, anchor: str, mover: str) -> Places:
     """The ring through the anchor, and the spots that would make the mover equal to it.
 
@@ -165,19 +193,44 @@ def places(layout: Layout, anchor: str, mover: str) -> Places:
     -------
     Places
     """
+    found = spots(layout, anchor, mover)
+    return Places(
+        anchor=anchor,
+        mover=mover,
+        ring=drawn_ring(layout, anchor, mover),
+        swing=found.swing,
+        equal_height=found.equal_height,
+        snare_only=found.snare_only,
+    )
+
+
+def spots(layout: Layout, anchor: str, mover: str) -> Spots:
+    """The spots that would make the mover equal to the anchor.
+
+    Parameters
+    ----------
+    layout : Layout
+    anchor : str
+        Short name of the mic that stays.
+    mover : str
+        Short name of the mic that would move.
+
+    Returns
+    -------
+    Spots
+    """
     ref, one, two = references(layout), layout.mic(anchor), layout.mic(mover)
     now = np.array(two.position_m)
     answer = ring_of(layout, anchor)
     a = float(np.linalg.norm(np.array(one.position_m) - ref.snare))
-    overhead = one.role == "overhead" or two.role == "overhead"
     if answer.ring is None:
         swing, level = answer.point, None
         level_words = answer.words
     else:
         swing = answer.ring.nearest(now)
-        spots = answer.ring.at_height(one.position_m[2])
-        away = np.linalg.norm(spots - np.array(one.position_m), axis=1)
-        other = spots[away > 1e-3]
+        crossings = answer.ring.at_height(one.position_m[2])
+        away = np.linalg.norm(crossings - np.array(one.position_m), axis=1)
+        other = crossings[away > 1e-3]
         level = other[0] if len(other) else None
         level_words = "" if len(other) else "The ring has no second spot at this height."
     found = [
@@ -186,14 +239,7 @@ def places(layout: Layout, anchor: str, mover: str) -> Places:
         _spot(layout, mover, nearest_on_sphere(ref.snare, a, now), ""),
     ]
     swing_spot, level_spot, snare_spot = _with_words(layout, found)
-    return Places(
-        anchor=anchor,
-        mover=mover,
-        ring=ring_points(layout, answer, overhead),
-        swing=swing_spot,
-        equal_height=level_spot,
-        snare_only=snare_spot,
-    )
+    return Spots(swing=swing_spot, equal_height=level_spot, snare_only=snare_spot)
 
 
 def place_by_tape(layout: Layout, mic: str, snare_m: float, kick_m: float, height_m: float) -> Spot:

@@ -6,52 +6,59 @@ import orjson
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from plans.actions import layout_for
-from ringside.answers.board import Board, FocusOn, board
+from ringside.answers.board import Board, board
+from ringside.answers.following import Follows, Moved, follows
 from ringside.pairs.analysis import analyse
 from ringside.places.aims import aim_at
 from ringside.places.partner import Spot, place_by_tape
-from ringside.plan.layout import Layout
 from ringside.plan.thresholds import REASONS, Thresholds
 
-from api.board.schemas import AimIn, AimOut, ComputeIn, Setting, TapeIn
+from api.board.schemas import AimIn, AimOut, ComputeIn, FollowIn, Setting, TapeIn
 from api.common import Problem
+from api.kept import computed
 
 router = Router(tags=["compute"])
 WRONG = {400: Problem, 422: Problem}
 
 
-def _board(layout: Layout, focus: FocusOn | None) -> HttpResponse:
+def _told(answer: Board | Follows) -> HttpResponse:
     """Straight to bytes: checking the reply again would cost more than computing it."""
-    body = orjson.dumps(board(analyse(layout), focus), option=orjson.OPT_SERIALIZE_NUMPY)
+    body = orjson.dumps(answer, option=orjson.OPT_SERIALIZE_NUMPY)
     return HttpResponse(body, content_type="application/json")
 
 
-@router.post("/compute", response={200: Board, **WRONG})
+@router.post("/compute", auth=computed, response={200: Board, **WRONG})
 def compute(request: HttpRequest, data: ComputeIn) -> HttpResponse:
     """The analysis of any layout; nothing is stored."""
-    f = data.focus
-    return _board(data.layout, FocusOn(f.anchor, f.mover, f.source) if f else None)
+    return _told(board(analyse(data.layout), data.focus.on() if data.focus else None))
+
+
+@router.post("/follow", auth=computed, response={200: Follows, **WRONG})
+def follow(request: HttpRequest, data: FollowIn) -> HttpResponse:
+    """What a move of one mic changes before one's eyes; nothing is stored."""
+    moved = Moved(data.mic, data.position_m, data.aim)
+    return _told(follows(data.layout, moved, data.focus.on() if data.focus else None))
 
 
 @router.get("/layouts/{pk}/analysis", response={200: Board, 404: Problem})
 def saved(request: HttpRequest, pk: int) -> HttpResponse:
     """The analysis of a layout as it is saved."""
-    return _board(layout_for(request.user, pk).doc(), None)
+    return _told(board(analyse(layout_for(request.user, pk).doc())))
 
 
-@router.post("/place-by-tape", response={200: Spot, **WRONG})
+@router.post("/place-by-tape", auth=computed, response={200: Spot, **WRONG})
 def tape(request: HttpRequest, data: TapeIn) -> Spot:
     """Where a mic stands when snare, kick and height are typed."""
     return place_by_tape(data.layout, data.mic, data.snare_m, data.kick_m, data.height_m)
 
 
-@router.post("/aim-at", response={200: AimOut, **WRONG})
+@router.post("/aim-at", auth=computed, response={200: AimOut, **WRONG})
 def aim(request: HttpRequest, data: AimIn) -> dict[str, Any]:
     """The direction that aims a mic at a drum, a cymbal, or straight down or up."""
     return {"aim": aim_at(data.layout, data.mic, data.target)}
 
 
-@router.post("/thresholds", response=list[Setting])
+@router.post("/thresholds", auth=computed, response=list[Setting])
 def thresholds(request: HttpRequest, data: Thresholds) -> list[dict[str, Any]]:
     """The named limits of the verdicts with their reasons."""
     values = data.model_dump()

@@ -4,6 +4,9 @@ from typing import Annotated
 
 from ninja import Schema
 from pydantic import Field
+from ringside.answers.board import FocusOn
+from ringside.plan.kit import Direction
+from ringside.values import Key, Place
 
 from api.common import LayoutOnly, Point, Strict
 
@@ -15,10 +18,23 @@ class FocusIn(Strict):
     mover: str
     source: str | None = None
 
+    def on(self) -> FocusOn:
+        """As the core takes it."""
+        return FocusOn(self.anchor, self.mover, self.source)
+
 
 class ComputeIn(LayoutOnly):
     """A layout that need not be stored, and the pair to open."""
 
+    focus: FocusIn | None = None
+
+
+class FollowIn(LayoutOnly):
+    """A layout as it stood, the mic under the hand where it is now, and the pair that is open."""
+
+    mic: Key
+    position_m: Place
+    aim: Direction
     focus: FocusIn | None = None
 
 

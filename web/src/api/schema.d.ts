@@ -392,6 +392,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/follow": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Follow
+         * @description What a move of one mic changes before one's eyes; nothing is stored.
+         */
+        post: operations["api_board_routes_follow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/board": {
         parameters: {
             query?: never;
@@ -2849,6 +2869,57 @@ export interface components {
             source?: string | null;
         };
         /**
+         * FollowIn
+         * @description A layout as it stood, the mic under the hand where it is now, and the pair that is open.
+         */
+        FollowIn: {
+            /**
+             * Aim
+             * @description A direction; any length above zero, kept at length one.
+             */
+            aim: [
+                number,
+                number,
+                number
+            ];
+            focus?: components["schemas"]["FocusIn"] | null;
+            layout: components["schemas"]["Layout"];
+            /**
+             * Mic
+             * @description Short name, one word, unique within its list.
+             */
+            mic: string;
+            /** Position M */
+            position_m: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
+         * Follows
+         * @description Rows of one mic, by source, and the open pair if the mic is of it.
+         */
+        Follows: {
+            /** After Gain Db */
+            after_gain_db: number[];
+            /** Aim */
+            aim: string;
+            /** Arrival S */
+            arrival_s: number[];
+            /** Blocked */
+            blocked: string;
+            /** Mic */
+            mic: string;
+            pair: components["schemas"]["PairFollows"] | null;
+            /** Path M */
+            path_m: number[];
+            /** Sign */
+            sign: number[];
+            /** Tape M */
+            tape_m: number[];
+        };
+        /**
          * ForgetReading
          * @description Without the reading between two ends.
          */
@@ -3908,6 +3979,35 @@ export interface components {
             words: string;
         };
         /**
+         * PairFollows
+         * @description The open pair while one of its mics moves; see `Focus` of the board.
+         */
+        PairFollows: {
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            heard: components["schemas"]["PairHeard"];
+            ring: components["schemas"]["DrawnRing"] | null;
+            spots: components["schemas"]["Spots"] | null;
+        };
+        /**
+         * PairHeard
+         * @description What the two of a pair make of every source, and of one in detail.
+         */
+        PairHeard: {
+            /** Curve Db */
+            curve_db: number[];
+            /** Flipped Curve Db */
+            flipped_curve_db: number[];
+            /** Rows */
+            rows: components["schemas"]["PairRow"][];
+            /** Source */
+            source: string;
+            /** Why */
+            why: components["schemas"]["WhyRow"][];
+        };
+        /**
          * PairIn
          * @description A pair on a drum: `a` stands, `b` rather moves; without a source its worst.
          */
@@ -4940,6 +5040,15 @@ export interface components {
             x_m: number;
             /** Y M */
             y_m: number;
+        };
+        /**
+         * Spots
+         * @description Three better places for the mic that moves.
+         */
+        Spots: {
+            equal_height: components["schemas"]["Spot"];
+            snare_only: components["schemas"]["Spot"];
+            swing: components["schemas"]["Spot"];
         };
         /**
          * Stand
@@ -6779,6 +6888,55 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_board_routes_follow: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FollowIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Follows"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
             408: components["responses"]["Any408"];
             413: components["responses"]["Any413"];
             /** @description A value is not as it should be; place says where. */

@@ -1,0 +1,66 @@
+"""What follows a mic under the hand is the whole board's answer, number by number."""
+
+import numpy as np
+import pytest
+from ringside.answers.board import FocusOn, board
+from ringside.answers.following import Moved, follows
+from ringside.errors import RingsideError
+from ringside.pairs.analysis import analyse
+from ringside.places.starts import starting_layout
+from ringside.plan.hanging import with_mics
+from ringside.plan.room import Room
+
+LAYOUT = starting_layout("five-piece", "turned pair")
+ROOM = Room(name="Salt store", width_m=4.2, length_m=5.0, height_m=2.3, kit_x_m=2.0, kit_y_m=1.6)
+IN_ROOM = LAYOUT.model_copy(update={"room": ROOM})
+
+
+def moved(layout, name, by, aim=None):
+    mic = layout.mic(name)
+    to = tuple(float(x) for x in np.add(mic.position_m, by))
+    there = Moved(name, to, aim or mic.aim)
+    new = mic.model_copy(update={"position_m": to, "aim": there.aim})
+    return there, with_mics(layout, (new,))
+
+
+@pytest.mark.parametrize("layout", [LAYOUT, IN_ROOM], ids=["free", "in a small room"])
+@pytest.mark.parametrize(("mic", "anchor", "mover"), [
+    ("OR", "OL", "OR"), ("OL", "OL", "OR"), ("OL", "OR", "OL"), ("ST", "SB", "ST"),
+    ("KO", "KI", "KO"), ("FT", "FT", "OL"),
+])  # fmt: skip
+@pytest.mark.parametrize("by", [(0, 0, 0), (0.21, -0.13, 0.06), (-0.4, 0.3, -0.5)])
+def test_it_is_the_boards_answer(layout, mic, anchor, mover, by):
+    there, after = moved(layout, mic, by, (0.6, 0.0, -0.8))
+    for source in (None, "kick"):
+        focus = FocusOn(anchor, mover, source)
+        told, whole = follows(layout, there, focus), board(analyse(after), focus)
+        row = whole.mic_ids.index(mic)
+        for name in ("tape_m", "path_m", "arrival_s", "after_gain_db", "sign"):
+            assert getattr(told, name) == getattr(whole, name)[row], name
+        assert (told.aim, told.blocked) == (whole.aim[mic], whole.blocked[mic])
+        pair, full = told.pair, whole.focus
+        assert (pair.a, pair.b, pair.heard.source) == (full.a, full.b, full.source)
+        for name in ("rows", "curve_db", "flipped_curve_db", "why"):
+            assert getattr(pair.heard, name) == getattr(full, name), name
+        if full.places is None:
+            assert (pair.spots, pair.ring) == (None, None)
+        else:
+            for name in ("swing", "equal_height", "snare_only"):
+                assert getattr(pair.spots, name) == getattr(full.places, name), name
+            assert pair.ring == (full.places.ring if mic == anchor else None)
+            still = board(analyse(layout), focus).focus.places.ring
+            assert (still == full.places.ring) == (mic == mover or by == (0, 0, 0))
+
+
+def test_a_mic_outside_the_open_pair_leaves_it_alone():
+    there, _ = moved(LAYOUT, "FT", (0.1, 0, 0))
+    assert follows(LAYOUT, there, FocusOn("OL", "OR")).pair is None
+    assert follows(LAYOUT, there).pair is None
+
+
+def test_who_is_not_there_is_named():
+    with pytest.raises(RingsideError, match="'XX'"):
+        follows(LAYOUT, Moved("XX", (0, 0, 1), (0, 0, -1)))
+    there, _ = moved(LAYOUT, "OR", (0, 0, 0))
+    with pytest.raises(RingsideError, match="'YY'"):
+        follows(LAYOUT, there, FocusOn("OR", "YY"))
