@@ -172,9 +172,12 @@ class Bench:
             return "it never ended"
         if done.returncode == 0:
             return ""
+        said = done.stdout + done.stderr
         named = re.search(r"^(?:FAILED|ERROR) (\S+)", done.stdout, re.M)
+        if "while loading conftest" in said:
+            return "it could not be imported"
         if not named:  # no test has failed: pytest itself has
-            raise StepFailed("the tests could not be run", (done.stdout + done.stderr)[-2000:])
+            raise StepFailed("the tests could not be run", said[-2000:])
         return named.group(1)
 
 

@@ -23,6 +23,7 @@ from studios.errors import LockerChanged
 
 from api.heavy.pool import LONGEST_S, Busy, GaveUp, TooLong
 from api.reading import UnfitText
+from api.resting import Unknown
 from api.shapes import layout_out
 
 log = logging.getLogger("ringside.problems")
@@ -79,6 +80,14 @@ def _locker(request: HttpRequest, exc: LockerChanged) -> HttpResponse:
         "Changed elsewhere",
         "Somebody saved the locker since you opened it. Nothing was overwritten: read it"
         " again and put your change in once more.",
+    )
+
+
+def _unknown(request: HttpRequest, exc: Unknown) -> HttpResponse:
+    return answer(
+        409,
+        "Not known any more",
+        "Expected a layout that was sent under this name a short while ago; send it again.",
     )
 
 
@@ -158,6 +167,7 @@ ANSWERS: dict[type[Exception], Any] = {
     NothingToDo: _nothing,
     Conflict: _conflict,
     LockerChanged: _locker,
+    Unknown: _unknown,
     AuthenticationError: _stranger,
     LayoutFileError: _bad_file,
     RingsideError: _refused,

@@ -9,6 +9,8 @@ from ringside.pairs.analysis import analyse
 from ringside.places.starts import starting_layout
 from ringside.plan.thresholds import REASONS, Thresholds
 
+from tests.server.conftest import Api
+
 LAYOUT = starting_layout("five-piece", "square pair")
 DOC = LAYOUT.model_dump(mode="json")
 
@@ -27,9 +29,23 @@ def test_what_follows_a_hand_is_the_cores_own_and_has_the_promised_shape(as_owne
     focus = {"anchor": "OL", "mover": "OR", "source": "kick"}
     status, out = as_owner("POST", "/follow", {**ask, "focus": focus})
     assert status == 200
-    same = follows(layout_from(DOC), Moved("OR", place, aim), FocusOn("OL", "OR", "kick"))
+    same = follows(analyse(layout_from(DOC)), Moved("OR", place, aim), FocusOn("OL", "OR", "kick"))
     assert out == orjson.loads(orjson.dumps(same))
     assert as_owner("POST", "/follow", ask)[1]["pair"] is None
+
+
+def test_a_layout_is_sent_once_and_then_named(as_owner, outsider, monkeypatch):
+    move = {"name": "here", "mic": "OR", "position_m": [0.4, 0.6, 1.7], "aim": [0, 0, -1]}
+    status, problem = as_owner("POST", "/follow", move)
+    assert (status, "send it again" in problem["detail"]) == (409, True)
+    whole = as_owner("POST", "/follow", {**move, "layout": DOC})
+    assert as_owner("POST", "/follow", move) == whole
+    assert Api(outsider)("POST", "/follow", move)[0] == 409  # nobody else's name
+    monkeypatch.setattr("api.resting.MOST", 2)
+    for name in ("there", "yonder"):
+        as_owner("POST", "/follow", {**move, "name": name, "layout": DOC})
+    assert as_owner("POST", "/follow", move)[0] == 409
+    assert as_owner("POST", "/follow", {**move, "name": None})[0] == 409
 
 
 @pytest.mark.parametrize(("change", "status", "words"), [

@@ -88,17 +88,6 @@ class Board:
     focus: Focus | None
 
 
-@dataclass(frozen=True, kw_only=True, slots=True)
-class PairHeard:
-    """What the two of a pair make of every source, and of one in detail."""
-
-    source: str
-    rows: list[PairRow]
-    curve_db: list[float]
-    flipped_curve_db: list[float]
-    why: list[WhyRow]
-
-
 class FocusOn(NamedTuple):
     """The pair to open: the anchor stands, the mover moves; without a source its worst one."""
 
@@ -202,19 +191,21 @@ def focus_on(an: Analysis, pair: FocusOn, sure: Sure | None = None) -> Focus:
     RingsideError
         When a mic or the source is not in the layout, or both mics are one.
     """
+    ids, s = [m.id for m in an.layout.mics], an.scene.sources
     anchor, mover, _ = pair
-    ids, sure = [m.id for m in an.layout.mics], sure or Sure.of(an)
-    heard = pair_heard(an, pair, sure)
+    row, turned, k = an.find(*pair)
     equal = can_be_equal(an.layout, anchor, mover)
+    sure = sure or Sure.of(an)
+    wired, flipped = sum_curves(an, row, k)
     return Focus(
         a=anchor,
         b=mover,
-        source=heard.source,
-        rows=heard.rows,
+        source=s.ids[k],
+        rows=[pair_row(an, row, n, sure, turned) for n in range(len(s.ids))],
         curve_hz=np.round(FREQUENCIES, 2).tolist(),
-        curve_db=heard.curve_db,
-        flipped_curve_db=heard.flipped_curve_db,
-        why=heard.why,
+        curve_db=wired,
+        flipped_curve_db=flipped,
+        why=why(an, row, k),
         places=places(an.layout, anchor, mover) if equal else None,
         flips=sorted(
             (flip_effect(an, ids.index(m)) for m in (mover, anchor)),
@@ -223,33 +214,21 @@ def focus_on(an: Analysis, pair: FocusOn, sure: Sure | None = None) -> Focus:
     )
 
 
-def pair_heard(an: Analysis, pair: FocusOn, sure: Sure) -> PairHeard:
-    """The sum of one pair on every source, with the curve of one.
+def sum_curves(an: Analysis, row: int, source: int) -> tuple[list[float], list[float]]:
+    """The sum of a pair on a source over frequency, as wired and with one flipped.
 
     Parameters
     ----------
     an : Analysis
-    pair : FocusOn
-        Which pair, and on which drum.
-    sure : Sure
-        Of this analysis; only the row of this pair is read.
+    row, source : int
+        The pair and the source by number.
 
     Returns
     -------
-    PairHeard
-
-    Raises
-    ------
-    RingsideError
-        When a mic or the source is not in the layout, or both mics are one.
+    (list of float, list of float)
+        Decibels against the louder mic alone, at each of `FREQUENCIES`.
     """
-    s, p = an.scene.sources, an.pairs
-    row, turned, k = an.find(*pair)
-    delay, ratio, sign = (float(x[row, k]) for x in (p.delay_s, p.ratio, p.raw_sign))
-    return PairHeard(
-        source=s.ids[k],
-        rows=[pair_row(an, row, n, sure, turned) for n in range(len(s.ids))],
-        curve_db=np.round(curve_db(FREQUENCIES, delay, ratio, sign), 2).tolist(),
-        flipped_curve_db=np.round(curve_db(FREQUENCIES, delay, ratio, -sign), 2).tolist(),
-        why=why(an, row, k),
-    )
+    p = an.pairs
+    delay, ratio, sign = (float(x[row, source]) for x in (p.delay_s, p.ratio, p.raw_sign))
+    wired, flipped = (curve_db(FREQUENCIES, delay, ratio, way * sign) for way in (1.0, -1.0))
+    return table(wired, 2), table(flipped, 2)

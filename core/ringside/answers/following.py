@@ -5,21 +5,20 @@ Each number is that of :mod:`ringside.answers.board` for the same layout, so tha
 for when the hand rests, changes nothing of it.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields, replace
 from typing import NamedTuple
 
 import numpy as np
 
-from ringside.answers.board import FocusOn, PairHeard, pair_heard, table
-from ringside.answers.rows import Sure
+from ringside.answers.board import FocusOn, sum_curves, table
+from ringside.answers.rows import PairRow, Sure, pair_row
 from ringside.errors import RingsideError
-from ringside.pairs.analysis import Analysis, analyse
-from ringside.pairs.uncertainty import COVERAGE, deviation_s, tips
+from ringside.pairs.analysis import Analysis, Pairs
+from ringside.pairs.moving import moved as analysis_moved
 from ringside.places.aims import aim_words
 from ringside.places.clearance import words_for
 from ringside.places.partner import DrawnRing, Spots, can_be_equal, drawn_ring, spots
 from ringside.plan.hanging import with_mics
-from ringside.plan.layout import Layout
 from ringside.values import Vector
 
 
@@ -29,7 +28,11 @@ class PairFollows:
 
     a: str
     b: str
-    heard: PairHeard
+    source: str
+    rows: list[PairRow]
+    """On snare and kick, and on the source that is open."""
+    curve_db: list[float]
+    flipped_curve_db: list[float]
     spots: Spots | None
     """None when the two are not of a kind that is kept equal."""
     ring: DrawnRing | None
@@ -59,13 +62,13 @@ class Moved(NamedTuple):
     aim: Vector
 
 
-def follows(layout: Layout, moved: Moved, focus: FocusOn | None = None) -> Follows:
+def follows(before: Analysis, moved: Moved, focus: FocusOn | None = None) -> Follows:
     """What a move of one mic changes before one's eyes.
 
     Parameters
     ----------
-    layout : Layout
-        As it stood before the move.
+    before : Analysis
+        Of the layout as it stood before the move.
     moved : Moved
         Where the hand has the mic now.
     focus : FocusOn or None
@@ -80,13 +83,18 @@ def follows(layout: Layout, moved: Moved, focus: FocusOn | None = None) -> Follo
     RingsideError
         When the mic, or a mic or the source of the focus, is not in the layout.
     """
-    ids = [m.id for m in layout.mics]
+    ids = [m.id for m in before.layout.mics]
     if moved.mic not in ids:
         raise RingsideError(f"expected a mic of this layout, got {moved.mic!r}")
+    if focus:
+        before.find(*focus)  # names that are not there are told
     i = ids.index(moved.mic)
     there = {"position_m": moved.position_m, "aim": moved.aim}
-    layout = with_mics(layout, (layout.mics[i].model_copy(update=there),))
-    an = analyse(layout)
+    mic = before.layout.mics[i].model_copy(update=there)
+    layout = with_mics(before.layout, (mic,))
+    if focus and focus.source is not None:
+        before.source_index(focus.source)
+    an = analysis_moved(before, layout, i)
     heard = an.arrivals
     return Follows(
         mic=moved.mic,
@@ -95,7 +103,7 @@ def follows(layout: Layout, moved: Moved, focus: FocusOn | None = None) -> Follo
         arrival_s=table(heard.time_s[i], 8),
         after_gain_db=table(heard.after_gain_db[i], 2),
         sign=heard.sign[i].tolist(),
-        aim=aim_words(layout)[i],
+        aim=aim_words(layout.model_copy(update={"mics": (mic,)}))[0],
         blocked=words_for(moved.position_m, layout),
         pair=_pair(an, moved.mic, focus) if focus and moved.mic in focus[:2] else None,
     )
@@ -103,21 +111,25 @@ def follows(layout: Layout, moved: Moved, focus: FocusOn | None = None) -> Follo
 
 def _pair(an: Analysis, mic: str, focus: FocusOn) -> PairFollows:
     anchor, mover, _ = focus
-    row, _, _ = an.find(*focus)
-    heard = pair_heard(an, focus, _sure_of_one(an, row))
-    equal = can_be_equal(an.layout, anchor, mover)
+    layout, (row, turned, k) = an.layout, an.find(*focus)
+    equal, s = can_be_equal(layout, anchor, mover), an.scene.sources
+    sure = _sure_of_one(an, row)
+    shown = s.reference | (np.arange(len(s.ids)) == k)
+    wired, flipped = sum_curves(an, row, k)
     return PairFollows(
         a=anchor,
         b=mover,
-        heard=heard,
-        spots=spots(an.layout, anchor, mover) if equal else None,
-        ring=drawn_ring(an.layout, anchor, mover) if equal and mic == anchor else None,
+        source=s.ids[k],
+        rows=[pair_row(an, row, n, sure, turned) for n in np.flatnonzero(shown).tolist()],
+        curve_db=wired,
+        flipped_curve_db=flipped,
+        spots=spots(layout, anchor, mover) if equal else None,
+        ring=drawn_ring(layout, anchor, mover) if equal and mic == anchor else None,
     )
 
 
 def _sure_of_one(an: Analysis, row: int) -> Sure:
-    """How sure one pair is, read at its row: asking for all of them takes longer than the rest."""
-    one = an.only(row)
-    half = COVERAGE * deviation_s(one)
-    every = an.pairs.verdict.shape
-    return Sure(np.broadcast_to(half, every), np.broadcast_to(tips(one, half), every))
+    """How sure one pair is, to be read at its row: of all of them it would take longer."""
+    one = {f.name: getattr(an.pairs, f.name)[row : row + 1] for f in fields(Pairs)}
+    sure, every = Sure.of(replace(an, pairs=Pairs(**one))), an.pairs.verdict.shape
+    return Sure(np.broadcast_to(sure.half_s, every), np.broadcast_to(sure.tips, every))

@@ -27,7 +27,7 @@ The worst verdict of a pair is taken over what the two are put up for: the job o
 or snare and kick when both hear the whole kit. The rest is there to be opened.
 """
 
-from dataclasses import dataclass, fields, replace
+from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from typing import Any, Final
 
@@ -120,12 +120,24 @@ class Analysis:
         (int, bool, int)
             Row, whether turned round, number of the source.
         """
-        ids = [m.id for m in self.layout.mics]
-        if a == b or a not in ids or b not in ids:
-            raise RingsideError(f"expected two mics of this layout, got {a!r} and {b!r}")
+        self.check(a, b)
         row, turned = self.pair_index(a, b)
         k = int(self.worst_source[row]) if source is None else self.source_index(source)
         return row, turned, k
+
+    def check(self, a: str, b: str) -> None:
+        """RingsideError unless the two are mics of this layout, and not the same one.
+
+        Parameters
+        ----------
+        a : str
+            Short name of a mic.
+        b : str
+            Short name of the other.
+        """
+        ids = [m.id for m in self.layout.mics]
+        if a == b or a not in ids or b not in ids:
+            raise RingsideError(f"expected two mics of this layout, got {a!r} and {b!r}")
 
     def source_index(self, source: str) -> int:
         """A drum or cymbal by number; RingsideError when it is not in the kit.
@@ -142,21 +154,6 @@ class Analysis:
         if source not in self.scene.sources.ids:
             raise RingsideError(f"expected a drum or cymbal of the kit, got {source!r}")
         return self.scene.sources.ids.index(source)
-
-    def only(self, row: int) -> "Analysis":
-        """The same of one pair alone.
-
-        Parameters
-        ----------
-        row : int
-            The pair, by number.
-
-        Returns
-        -------
-        Analysis
-        """
-        every = ((f.name, getattr(self.pairs, f.name)) for f in fields(Pairs))
-        return replace(self, pairs=Pairs(**{name: v[row : row + 1] for name, v in every}))
 
     @cached_property
     def trouble(self) -> Floats:
@@ -229,7 +226,8 @@ def analyse(layout: Layout) -> Analysis:
     """
     scene = scene_of(layout)
     heard = arrivals(scene, layout.thresholds)
-    return Analysis(layout, scene, heard, _pairs(layout, scene, heard))
+    first, second = _index(len(layout.mics))
+    return Analysis(layout, scene, heard, pairs_of(layout, scene, heard, first, second))
 
 
 def dip_from(delay: Floats, raw: Ints, sign: Ints, low: Floats) -> Floats:
@@ -253,8 +251,23 @@ def dip_from(delay: Floats, raw: Ints, sign: Ints, low: Floats) -> Floats:
     return np.asarray(np.where(sign == 0, np.minimum(dip, first_dip_hz(delay, -raw, low)), dip))
 
 
-def _pairs(layout: Layout, scene: Scene, heard: Arrivals) -> Pairs:
-    first, second = _index(len(layout.mics))
+def pairs_of(layout: Layout, scene: Scene, heard: Arrivals, first: Ints, second: Ints) -> Pairs:
+    """Some pairs of a layout, judged.
+
+    Parameters
+    ----------
+    layout : Layout
+    scene : Scene
+        Of all its mics.
+    heard : Arrivals
+        Of all its mics: what a third one hears can cover two others.
+    first, second : ndarray of int, shape (P,)
+        The mics of each pair by number, the lower one first.
+
+    Returns
+    -------
+    Pairs
+    """
     s = scene.sources
     gain = heard.after_gain_db
     level = gain[second] - gain[first]
@@ -262,8 +275,7 @@ def _pairs(layout: Layout, scene: Scene, heard: Arrivals) -> Pairs:
     sure = _sure(scene, heard, first, second, layout.thresholds)
     kind = kinds(layout, scene, first, second)
     alike = pair_alike(heard.rays, first, second, s.body_low, s.body_high)
-    best = np.minimum(gain.max(axis=0, initial=-np.inf), 0.0)
-    return _judge(
+    return judge(
         layout.thresholds,
         scene,
         Pairs(
@@ -281,15 +293,45 @@ def _pairs(layout: Layout, scene: Scene, heard: Arrivals) -> Pairs:
             band_high_hz=judged(scene, kind, first, second),
             body_db=np.empty(0),
             flipped_body_db=np.empty(0),
-            under_db=best - np.maximum(gain[first], gain[second]),
+            under_db=under_own(heard, first, second),
             verdict=np.empty(0, dtype=np.int8),
             counts=_carried(scene, first, second),
         ),
     )
 
 
-def _judge(limits: Thresholds, scene: Scene, p: Pairs) -> Pairs:
-    """Pairs with what follows from their signs: sums, dips and verdicts."""
+def under_own(heard: Arrivals, first: Ints, second: Ints) -> Floats:
+    """How far the louder of each pair is under the mic that hears each source best.
+
+    Parameters
+    ----------
+    heard : Arrivals
+    first, second : ndarray of int, shape (P,)
+        Mics by number.
+
+    Returns
+    -------
+    ndarray, shape (P, S)
+        Decibels after gain; a mic never counts for more than one at its own job.
+    """
+    gain = heard.after_gain_db
+    best = np.minimum(gain.max(axis=0, initial=-np.inf), 0.0)
+    return np.asarray(best - np.maximum(gain[first], gain[second]))
+
+
+def judge(limits: Thresholds, scene: Scene, p: Pairs) -> Pairs:
+    """Pairs with what follows from their signs and levels: sums, dips and verdicts.
+
+    Parameters
+    ----------
+    limits : Thresholds
+    scene : Scene
+    p : Pairs
+
+    Returns
+    -------
+    Pairs
+    """
     s = scene.sources
     body = sum_db(p.ratio, p.raw_sign, p.alike)
     flipped_body = sum_db(p.ratio, -p.raw_sign, p.alike)
@@ -441,4 +483,4 @@ def flipped(analysis: Analysis, mic: int) -> Pairs:
     p = analysis.pairs
     turn = np.where((p.first == mic) | (p.second == mic), -1, 1)[:, None]
     turned = replace(p, sign=p.sign * turn, raw_sign=p.raw_sign * turn)
-    return _judge(analysis.layout.thresholds, analysis.scene, turned)
+    return judge(analysis.layout.thresholds, analysis.scene, turned)

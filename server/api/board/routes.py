@@ -15,7 +15,8 @@ from ringside.plan.thresholds import REASONS, Thresholds
 
 from api.board.schemas import AimIn, AimOut, ComputeIn, FollowIn, Setting, TapeIn
 from api.common import Problem
-from api.kept import computed
+from api.kept import computed, person_of
+from api.resting import under_hands
 
 router = Router(tags=["compute"])
 WRONG = {400: Problem, 422: Problem}
@@ -33,11 +34,15 @@ def compute(request: HttpRequest, data: ComputeIn) -> HttpResponse:
     return _told(board(analyse(data.layout), data.focus.on() if data.focus else None))
 
 
-@router.post("/follow", auth=computed, response={200: Follows, **WRONG})
+@router.post("/follow", auth=computed, response={200: Follows, 409: Problem, **WRONG})
 def follow(request: HttpRequest, data: FollowIn) -> HttpResponse:
-    """What a move of one mic changes before one's eyes; nothing is stored."""
+    """What a move of one mic changes before one's eyes; nothing is stored.
+
+    409: the layout of this name is not known here any more, send it again.
+    """
+    before = under_hands.before(person_of(request), data.name, data.layout)
     moved = Moved(data.mic, data.position_m, data.aim)
-    return _told(follows(data.layout, moved, data.focus.on() if data.focus else None))
+    return _told(follows(before, moved, data.focus.on() if data.focus else None))
 
 
 @router.get("/layouts/{pk}/analysis", response={200: Board, 404: Problem})

@@ -6,6 +6,7 @@ from ninja import Schema
 from pydantic import Field
 from ringside.answers.board import FocusOn
 from ringside.plan.kit import Direction
+from ringside.plan.layout import Layout
 from ringside.values import Key, Place
 
 from api.common import LayoutOnly, Point, Strict
@@ -29,9 +30,14 @@ class ComputeIn(LayoutOnly):
     focus: FocusIn | None = None
 
 
-class FollowIn(LayoutOnly):
-    """A layout as it stood, the mic under the hand where it is now, and the pair that is open."""
+class FollowIn(Strict):
+    """The mic under the hand where it is now, and the pair that is open.
 
+    The layout as it stood is sent once, with a name of the client's own; then the name will do.
+    """
+
+    name: Annotated[str, Field(min_length=1, max_length=64)] | None = None
+    layout: Layout | None = None
     mic: Key
     position_m: Place
     aim: Direction

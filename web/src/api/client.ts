@@ -5,7 +5,7 @@ import type { Fate } from "../core/editor";
 import type { paths } from "./schema";
 import type { Conflict, Problem } from "./types";
 
-function csrfToken(): string {
+export function csrfToken(): string {
   return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? "";
 }
 

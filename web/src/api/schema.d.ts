@@ -404,6 +404,8 @@ export interface paths {
         /**
          * Follow
          * @description What a move of one mic changes before one's eyes; nothing is stored.
+         *
+         *     409: the layout of this name is not known here any more, send it again.
          */
         post: operations["api_board_routes_follow"];
         delete?: never;
@@ -2870,7 +2872,9 @@ export interface components {
         };
         /**
          * FollowIn
-         * @description A layout as it stood, the mic under the hand where it is now, and the pair that is open.
+         * @description The mic under the hand where it is now, and the pair that is open.
+         *
+         *     The layout as it stood is sent once, with a name of the client's own; then the name will do.
          */
         FollowIn: {
             /**
@@ -2883,12 +2887,14 @@ export interface components {
                 number
             ];
             focus?: components["schemas"]["FocusIn"] | null;
-            layout: components["schemas"]["Layout"];
+            layout?: components["schemas"]["Layout"] | null;
             /**
              * Mic
              * @description Short name, one word, unique within its list.
              */
             mic: string;
+            /** Name */
+            name?: string | null;
             /** Position M */
             position_m: [
                 number,
@@ -3987,25 +3993,16 @@ export interface components {
             a: string;
             /** B */
             b: string;
-            heard: components["schemas"]["PairHeard"];
-            ring: components["schemas"]["DrawnRing"] | null;
-            spots: components["schemas"]["Spots"] | null;
-        };
-        /**
-         * PairHeard
-         * @description What the two of a pair make of every source, and of one in detail.
-         */
-        PairHeard: {
             /** Curve Db */
             curve_db: number[];
             /** Flipped Curve Db */
             flipped_curve_db: number[];
+            ring: components["schemas"]["DrawnRing"] | null;
             /** Rows */
             rows: components["schemas"]["PairRow"][];
             /** Source */
             source: string;
-            /** Why */
-            why: components["schemas"]["WhyRow"][];
+            spots: components["schemas"]["Spots"] | null;
         };
         /**
          * PairIn
@@ -6938,6 +6935,15 @@ export interface operations {
             401: components["responses"]["Any401"];
             403: components["responses"]["Any403"];
             408: components["responses"]["Any408"];
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             413: components["responses"]["Any413"];
             /** @description A value is not as it should be; place says where. */
             422: {

@@ -11,6 +11,7 @@ export type Pattern = Mic["pattern"];
 export type Role = Mic["role"];
 export type Board = S["Board"];
 export type Focus = S["Focus"];
+export type Follows = S["Follows"];
 export type PairRow = S["PairRow"];
 export type Verdict = PairRow["verdict"];
 export type Counts = S["Counts"];

@@ -30,6 +30,9 @@ class Stub implements Wire {
     await Promise.resolve();
     return { counts: {} } as Board;
   }
+  follow(): Promise<never> {
+    return Promise.reject(new Refusal("not asked here"));
+  }
   async save(_: number, { version, doc, what, key }: Parcel): Promise<LayoutOut> {
     if (this.hold) await this.hold;
     this.meet();

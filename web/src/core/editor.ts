@@ -9,8 +9,11 @@
  * somebody else saved first, both states are kept and the user chooses; what is refused stays
  * to be mended, downloaded or let go of.
  */
-import type { Board, Conflict, Layout, LayoutOut } from "../api/types";
+import type { Board, Conflict, Follows, Layout, LayoutOut, Mic } from "../api/types";
+import { withMics } from "./edits";
+import { Following, type Move, merged } from "./following";
 import { newKey } from "./key";
+import { Latest } from "./latest";
 import { type Held, Outbox, type Parcel, type Refusal } from "./outbox";
 import { Patience } from "./patience";
 
@@ -31,6 +34,12 @@ export interface EditorState {
   /** The layout without what the hand is just doing: what is not a drawing reads this. */
   still: Layout;
   board: Board | null;
+  /** The last whole board, without what only follows the hand. */
+  whole: Board | null;
+  /** A mic that the drawing moves by itself: drawings show `still` and `whole` meanwhile. */
+  underHand: string | null;
+  /** The numbers are those of where the hand was some time ago. */
+  behind: boolean;
   focus: FocusKey | null;
   saved: Saved;
   conflict: Conflict | null;
@@ -45,6 +54,7 @@ export interface EditorState {
 /** What the editor needs of the world, so that it can be tested without one. */
 export interface Wire {
   compute(layout: Layout, focus: FocusKey | null): Promise<Board>;
+  follow(move: Move): Promise<Follows>;
   save(id: number, parcel: Parcel): Promise<LayoutOut>;
   step(id: number, version: number, way: Way, key: string): Promise<LayoutOut>;
   fateOf(error: unknown): Fate;
@@ -55,6 +65,8 @@ export interface Wire {
 /** Two: while one answer is drawn the next is being computed. */
 const AT_ONCE = 2;
 const SETTLE_MS = 500;
+/** A hand that has not moved for so long rests: the whole board follows. */
+const REST_MS = 200;
 const GONE =
   "This layout is not there any more: it was deleted, or its studio is no longer yours. What you did last is kept in this browser";
 
@@ -71,10 +83,21 @@ export class Editor {
   private stepping: { way: Way; key: string } | null = null;
   /** Undos and redos pressed while a save or another of them was under way. */
   private wanted: Way[] = [];
-  private underWay = 0;
-  private asked = 0;
-  private shown = 0;
-  private wantsCompute = false;
+  private readonly computing = new Latest<null, Board>(
+    () => this.wire.compute(this.state.doc, this.validFocus(this.state.doc)),
+    (board) => this.set({ board: this.withHand(board), whole: board, puzzled: "" }),
+    (error) => this.puzzled(error),
+    AT_ONCE,
+  );
+  /** What follows a mic under the hand. */
+  readonly following = new Following({
+    ask: (move) => this.wire.follow(move),
+    show: (told, mic) => this.followed(told, mic),
+    failed: (error) => this.puzzled(error),
+    late: (behind) => behind !== this.state.behind && this.set({ behind }),
+  });
+  private told: Follows | null = null;
+  private rest: ReturnType<typeof setTimeout> | undefined;
   private settle: ReturnType<typeof setTimeout> | undefined;
   private closed = false;
   private readonly leftOver: Held[];
@@ -93,6 +116,9 @@ export class Editor {
       doc,
       still: doc,
       board: null,
+      whole: null,
+      underHand: null,
+      behind: false,
       focus: pair ? { anchor: pair.left, mover: pair.right, source: null } : null,
       saved: "saved",
       conflict: null,
@@ -116,6 +142,7 @@ export class Editor {
   close(): void {
     this.closed = true;
     clearTimeout(this.settle);
+    clearTimeout(this.rest);
     this.patience.stop();
     this.outbox.keep();
     this.outbox.leave();
@@ -143,8 +170,51 @@ export class Editor {
 
   /** Show a state while the hand still moves; nothing is saved yet. */
   preview(doc: Layout): void {
-    this.set({ doc });
+    this.endHand();
+    this.set({ doc, underHand: null });
     this.compute();
+  }
+
+  /** A mic where the hand has it: `turned` where its aim changes, which is drawn anew. */
+  move(mic: Mic, turned = false): void {
+    const { still, underHand } = this.state;
+    const doc = withMics(still, [mic]);
+    if (turned) this.set({ doc });
+    else if (underHand !== mic.id) this.set({ underHand: mic.id });
+    this.following.move({ still, mic, focus: this.validFocus(still) });
+    clearTimeout(this.rest);
+    this.rest = setTimeout(() => {
+      this.set({ doc });
+      this.compute();
+    }, REST_MS);
+  }
+
+  /** The hand let go of the mic, there. */
+  drop(mic: Mic): void {
+    this.endHand();
+    this.set({ doc: withMics(this.state.still, [mic]), underHand: null });
+  }
+
+  /** No mic is under the hand any more. */
+  private endHand(): void {
+    clearTimeout(this.rest);
+    this.told = null;
+    this.following.stop();
+  }
+
+  private followed(told: Follows, mic: Mic): void {
+    const { still, doc, board, underHand } = this.state;
+    this.told = told;
+    this.set({
+      doc: underHand ? withMics(still, [mic]) : doc,
+      board: board && merged(board, told),
+      puzzled: "",
+    });
+  }
+
+  /** A whole board that comes while a hand moves on: what follows the hand is newer. */
+  private withHand(board: Board): Board {
+    return this.told ? merged(board, this.told) : board;
   }
 
   /** Take a state: show it, save it; `key` when it was named before. */
@@ -313,37 +383,22 @@ export class Editor {
     this.outbox.sent = this.outbox.waiting = null;
     this.outbox.keep();
     this.outbox.refuse(null);
-    this.tell({ out, doc: out.doc, still: out.doc, conflict: null, refusal: null, trouble: "" });
+    this.endHand();
+    const fresh = { out, doc: out.doc, still: out.doc, underHand: null };
+    this.tell({ ...fresh, conflict: null, refusal: null, trouble: "" });
     this.compute();
   }
 
   // --- computing --------------------------------------------------------------------------
 
   private compute(): void {
-    this.wantsCompute = true;
-    while (this.wantsCompute && this.underWay < AT_ONCE) {
-      this.wantsCompute = false;
-      void this.ask(++this.asked);
-    }
+    this.computing.want(null);
   }
 
-  /** One question; an answer that an earlier-asked, later-come one would undo is dropped. */
-  private async ask(number: number): Promise<void> {
-    const { doc } = this.state;
-    this.underWay++;
-    try {
-      const board = await this.wire.compute(doc, this.validFocus(doc));
-      if (number > this.shown) {
-        this.shown = number;
-        this.set({ board, puzzled: "" });
-      }
-    } catch (error) {
-      if (this.wire.fateOf(error) === "refused") this.set({ puzzled: (error as Error).message });
-      // The server is away: what is shown is old, so ask again until it answers.
-      else void this.patience.next().then(() => this.compute());
-    }
-    this.underWay--;
-    if (this.wantsCompute) this.compute();
+  private puzzled(error: Error): void {
+    if (this.wire.fateOf(error) === "refused") this.set({ puzzled: error.message });
+    // The server is away: what is shown is old, so ask again until it answers.
+    else void this.patience.next().then(() => this.compute());
   }
 
   private validFocus(doc: Layout): FocusKey | null {

@@ -1,6 +1,7 @@
 /** The editor's world: the server through the generated client. */
 import { api, conflictOf, exactly, fateOf } from "../api/client";
 import type { Board, LayoutOut } from "../api/types";
+import { follow } from "./asker";
 import type { Wire } from "./editor";
 
 /** A page of something on the way can say 200 as well: an answer without a version is none. */
@@ -11,6 +12,7 @@ function whole(out: LayoutOut | undefined): LayoutOut {
 
 export const wire: Wire = {
   compute: (layout, focus) => exactly<Board>(api.POST("/api/compute", { body: { layout, focus } })),
+  follow,
   save: async (id, { version, doc, what, key }) => {
     const body = { version, doc, what, key };
     return whole(

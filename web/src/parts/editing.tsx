@@ -1,5 +1,5 @@
 /** The open layout for every step, with what is lit across all drawings. */
-import { createContext, useContext, useSyncExternalStore } from "react";
+import { createContext, useCallback, useContext, useSyncExternalStore } from "react";
 import type { Editor, EditorState } from "../core/editor";
 import type { Side } from "../core/view";
 
@@ -25,6 +25,33 @@ export function useEditor(): Editor {
 export function useEditorPart<T>(pick: (state: EditorState) => T): T {
   const editor = useEditor();
   return useSyncExternalStore(editor.subscribe, () => pick(editor.snapshot()));
+}
+
+/** As often as words can be read while a hand moves a mic: what is big follows at every answer. */
+const CALM_MS = 100;
+
+/** `useEditorPart` for sentences and curves: while a hand moves a mic, ten times a second. */
+export function useCalmPart<T>(pick: (state: EditorState) => T): T {
+  const editor = useEditor();
+  const subscribe = useCallback(
+    (listener: () => void) => {
+      let clock: ReturnType<typeof setTimeout> | undefined;
+      const later = () => {
+        clock = undefined;
+        listener();
+      };
+      const leave = editor.subscribe(() => {
+        if (editor.snapshot().underHand) clock ??= setTimeout(later, CALM_MS);
+        else listener();
+      });
+      return () => {
+        clearTimeout(clock);
+        leave();
+      };
+    },
+    [editor],
+  );
+  return useSyncExternalStore(subscribe, () => pick(editor.snapshot()));
 }
 
 export function useLit(): Lit {

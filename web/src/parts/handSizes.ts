@@ -16,25 +16,52 @@ export function arrowOf(e: React.KeyboardEvent): Point2 | undefined {
   return ARROWS[e.key];
 }
 
+/**
+ * A sheet of glass over the page while something is held: what lies under the pointer is then
+ * found at once, however much is drawn, and nothing else lights up on the way.
+ */
+function glass(): () => void {
+  const sheet = document.createElement("div");
+  sheet.className = "fixed inset-0 z-[100] cursor-grabbing";
+  document.body.append(sheet);
+  return () => sheet.remove();
+}
+
 /** Follow a pointer from down to up, in steps of one frame at most. */
 export function follow(
   start: React.PointerEvent,
   onStep: (dx: number, dy: number, done: boolean) => void,
 ) {
-  const target = start.currentTarget as Element;
-  target.setPointerCapture(start.pointerId);
-  const [x0, y0] = [start.clientX, start.clientY];
-  let far = false;
-  const move = (e: Event) => {
-    const p = e as PointerEvent;
-    far ||= Math.hypot(p.clientX - x0, p.clientY - y0) > 2;
-    if (far) onStep(p.clientX - x0, p.clientY - y0, false);
+  const { pointerId, clientX: x0, clientY: y0 } = start;
+  (start.currentTarget as Element).setPointerCapture(pointerId);
+  let lift: (() => void) | null = null;
+  // At the window: what is held may be drawn anew meanwhile, and the glass must never stay.
+  const over = new AbortController();
+  const on = (names: string[], hear: (e: PointerEvent) => void) => {
+    for (const name of names)
+      window.addEventListener(
+        name,
+        (e) => (e as PointerEvent).pointerId === pointerId && hear(e as PointerEvent),
+        { signal: over.signal },
+      );
   };
-  const end = (e: Event) => {
-    const p = e as PointerEvent;
-    target.removeEventListener("pointermove", move);
-    if (far) onStep(p.clientX - x0, p.clientY - y0, true);
-  };
-  target.addEventListener("pointermove", move);
-  target.addEventListener("pointerup", end, { once: true });
+  let [dx, dy] = [0, 0];
+  let frame = 0;
+  on(["pointermove"], (e) => {
+    [dx, dy] = [e.clientX - x0, e.clientY - y0];
+    if (!lift && Math.hypot(dx, dy) <= 2) return;
+    lift ??= glass();
+    frame ||= requestAnimationFrame(() => {
+      frame = 0;
+      onStep(dx, dy, false);
+    });
+  });
+  // A touch that the browser takes away ends where it was.
+  on(["pointerup", "pointercancel"], (e) => {
+    over.abort();
+    cancelAnimationFrame(frame);
+    lift?.();
+    if (e.type === "pointerup") [dx, dy] = [e.clientX - x0, e.clientY - y0];
+    if (lift) onStep(dx, dy, true);
+  });
 }

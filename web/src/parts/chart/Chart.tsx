@@ -4,19 +4,20 @@
  */
 import { AimHandle } from "./AimHandle";
 import { Ground, KitDrawing } from "./Ground";
-import { Loci } from "./Loci";
 import type { ChartProps, InView } from "./look";
 import { Mics } from "./Mics";
+import { useShifts } from "./shifts";
 import { useView } from "./useView";
 
 export function Chart(props: ChartProps) {
   const { title, layout } = props;
   const { paper, svg, size, view, hold, zoom, frame } = useView(props);
   const { width, height } = size;
+  useShifts(paper, props, view);
   return (
     <section className="relative flex min-h-0 min-w-0 flex-col" aria-label={title}>
       <Head {...props} zoom={zoom} frame={frame} />
-      <div ref={paper} className="relative min-h-0 flex-1 overflow-hidden">
+      <div ref={paper} className="relative min-h-0 flex-1 overflow-hidden contain-strict">
         {/* What stands still has a layer of its own, so that a drag repaints only what moves. */}
         {view.scale > 0 && (
           <svg
@@ -28,6 +29,17 @@ export function Chart(props: ChartProps) {
             <KitDrawing view={view} kit={layout.kit} />
           </svg>
         )}
+        {view.scale > 0 &&
+          props.under?.map((draw, i) => (
+            <svg
+              key={i}
+              {...{ width, height }}
+              aria-hidden="true"
+              className="pointer-events-none absolute inset-0 will-change-transform"
+            >
+              {draw(view)}
+            </svg>
+          ))}
         <svg
           ref={svg}
           {...{ width, height }}
@@ -45,7 +57,7 @@ export function Chart(props: ChartProps) {
 
 /** The mics with what belongs to them, or behind what the step draws of its own. */
 function Moving(props: InView) {
-  const { view, layout, board, layer } = props;
+  const { view, layer } = props;
   if (layer)
     return (
       <>
@@ -57,7 +69,6 @@ function Moving(props: InView) {
     );
   return (
     <>
-      <Loci view={view} layout={layout} board={board} ruler={props.ruler} />
       <Mics {...props} />
       {props.selected && <AimHandle {...props} />}
     </>

@@ -1,75 +1,111 @@
-/** The ring, the spheres and the four lines of the open pair. */
-import { useMemo } from "react";
-import type { Board, Layout, Mic } from "../../api/types";
+/** What belongs to the open pair: the ring, the spheres and the four lines. */
+import { memo } from "react";
+import type { Board, Layout } from "../../api/types";
 import { micOf } from "../../core/edits";
 import { lengthWithUnit, type Ruler } from "../../core/units";
-import { type Point2, type Point3, path, runs, toScreen, type View } from "../../core/view";
+import { type Point2, path, runs, toScreen, type View } from "../../core/view";
 import { firstDrum } from "../../core/words";
 import { referenceOf } from "./Ground";
 
-/** The ring of the open pair, the spheres where they cut the mover's height, the four lines. */
-export function Loci(props: { view: View; layout: Layout; board: Board | null; ruler: Ruler }) {
-  const { view, layout, board } = props;
+type RingShape = NonNullable<NonNullable<Board["focus"]>["places"]>["ring"];
+
+export interface PairPlaces {
+  anchor: string;
+  mover: string;
+  ring: RingShape;
+  /** From the anchor to both drums by tape, and the mover's height, metres. */
+  snare_m: number;
+  kick_m: number;
+  height_m: number;
+}
+
+/** What is drawn of the open pair; null where its two are not kept equal. */
+export function placesOf(board: Board | null, layout: Layout): PairPlaces | null {
   const focus = board?.focus;
-  const points = useMemo(
-    () => focus?.places?.ring.points_m.map((p) => toScreen(p, view)) ?? [],
-    [focus, view],
-  );
-  const places = focus?.places;
-  if (!places) return null;
-  const anchor = micOf(layout, places.anchor);
-  const mover = micOf(layout, places.mover);
-  if (!anchor || !mover) return null;
-  const [snare, kick] = [referenceOf(layout.kit, "snare"), referenceOf(layout.kit, "kick")];
-  const line = (from: Point3, to: Point3, key: string, dashed: boolean) => {
-    const [a, b] = [toScreen(from, view), toScreen(to, view)];
-    const look = dashed
-      ? { stroke: "var(--kick)", strokeDasharray: "4 3" }
-      : { stroke: "var(--snare)" };
-    return <line key={key} x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} strokeWidth="1.4" {...look} />;
+  const mover = focus?.places && micOf(layout, focus.places.mover);
+  if (!focus?.places || !mover || !micOf(layout, focus.places.anchor)) return null;
+  const far = (kind: "snare" | "kick") => {
+    const drum = firstDrum(layout, kind).id;
+    return focus.rows.find((r) => r.source === drum)?.tape_a_m ?? 0;
   };
+  const { anchor, ring } = focus.places;
+  const [snare_m, kick_m] = [far("snare"), far("kick")];
+  return { anchor, mover: mover.id, ring, snare_m, kick_m, height_m: mover.position_m[2] };
+}
+
+interface Props {
+  view: View;
+  layout: Layout;
+  places: PairPlaces | null;
+}
+
+/** The ring of the open pair, and the spheres where they cut the height of the mic that moves. */
+export function Loci({ places, ...rest }: Props & { ruler: Ruler }) {
+  if (!places) return null;
   return (
-    <g aria-hidden="true">
-      {view.facing === "above" && <SphereCuts {...props} mover={mover} />}
-      {runs(places.ring.clear).map((run) => (
-        <path
-          key={run.from}
-          d={path(points.slice(run.from, run.to + 1), false)}
-          fill="none"
-          stroke="var(--ring)"
-          strokeWidth={run.on ? 2.8 : 1.4}
-          strokeDasharray={run.on ? undefined : "3 4"}
-          opacity={run.on ? 1 : 0.7}
-        />
-      ))}
-      {[anchor, mover].map((m) => line(m.position_m, snare, `s${m.id}`, false))}
-      {[anchor, mover].map((m) => line(m.position_m, kick, `k${m.id}`, true))}
+    <g>
+      {rest.view.facing === "above" && <SphereCuts {...rest} places={places} />}
+      <Ring ring={places.ring} view={rest.view} />
     </g>
   );
 }
+
+const Ring = memo(function Ring({ ring, view }: { ring: RingShape; view: View }) {
+  const points = ring.points_m.map((p) => toScreen(p, view));
+  return runs(ring.clear).map((run) => (
+    <path
+      key={run.from}
+      d={path(points.slice(run.from, run.to + 1), false)}
+      fill="none"
+      stroke="var(--ring)"
+      strokeWidth={run.on ? 2.8 : 1.4}
+      strokeDasharray={run.on ? undefined : "3 4"}
+      opacity={run.on ? 1 : 0.7}
+    />
+  ));
+});
+
+/** From both mics of the open pair to snare and kick. */
+export const PairLines = memo(function PairLines({ view, layout, places }: Props) {
+  const anchor = places && micOf(layout, places.anchor);
+  const mover = places && micOf(layout, places.mover);
+  if (!anchor || !mover) return null;
+  const { kit } = layout;
+  const to = { snare: referenceOf(kit, "snare"), kick: referenceOf(kit, "kick") };
+  return (["snare", "kick"] as const).flatMap((kind) =>
+    [anchor, mover].map((mic) => {
+      const [a, b] = [toScreen(mic.position_m, view), toScreen(to[kind], view)];
+      return (
+        <line
+          key={`${kind} ${mic.id}`}
+          data-from={mic.id}
+          x1={a[0]}
+          y1={a[1]}
+          x2={b[0]}
+          y2={b[1]}
+          strokeWidth="1.4"
+          stroke={kind === "snare" ? "var(--snare)" : "var(--kick)"}
+          strokeDasharray={kind === "kick" ? "4 3" : undefined}
+        />
+      );
+    }),
+  );
+});
 
 /**
  * Where the anchor's snare and kick spheres cut the height of the mic that moves: two circles
  * whose crossings are the equal spots at that height.
  */
-function SphereCuts(props: {
-  view: View;
-  layout: Layout;
-  board: Board | null;
-  ruler: Ruler;
-  mover: Mic;
-}) {
-  const { view, layout, board, mover, ruler } = props;
+function SphereCuts(props: { view: View; layout: Layout; places: PairPlaces; ruler: Ruler }) {
+  const { view, layout, places, ruler } = props;
   const stool = layout.kit.stool?.position_m;
   const taken = layout.mics.map((m) => toScreen(m.position_m, view));
   if (stool) taken.push(toScreen([...stool, 0], view));
   return (["snare", "kick"] as const).map((kind) => {
     const at = referenceOf(layout.kit, kind);
     // The number is the core's; only its circle on the drawing is worked out here.
-    const row = board?.focus?.rows.find((r) => r.source === firstDrum(layout, kind).id);
-    if (!row) return null;
-    const reach = row.tape_a_m;
-    const cut = reach ** 2 - (mover.position_m[2] - at[2]) ** 2;
+    const reach = kind === "snare" ? places.snare_m : places.kick_m;
+    const cut = reach ** 2 - (places.height_m - at[2]) ** 2;
     if (cut <= 0) return null;
     const [x, y] = toScreen(at, view);
     const r = Math.sqrt(cut) * view.scale;

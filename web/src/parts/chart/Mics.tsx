@@ -186,7 +186,16 @@ function Stand({ mic, view }: { mic: Mic; view: View }) {
   const [x, y] = toScreen(mic.position_m, view);
   const [, floor] = toScreen([mic.position_m[0], mic.position_m[1], 0], view);
   return (
-    <line x1={x} x2={x} y1={y} y2={floor} stroke="var(--soft)" strokeWidth="1" opacity="0.6" />
+    <line
+      data-stand={floor}
+      x1={x}
+      x2={x}
+      y1={y}
+      y2={floor}
+      stroke="var(--soft)"
+      strokeWidth="1"
+      opacity="0.6"
+    />
   );
 }
 

@@ -1,6 +1,6 @@
 /** What the floor chart is given: what is drawn, and what is told when a hand does something. */
 import type { ReactNode } from "react";
-import type { Board, Layout } from "../../api/types";
+import type { Board, Layout, Mic } from "../../api/types";
 import type { Ruler } from "../../core/units";
 import type { Facing, Point3, Side, View } from "../../core/view";
 
@@ -22,6 +22,10 @@ export interface ChartProps {
   onAim: (id: string, aim: Point3, done: boolean) => void;
   onNudge: (id: string, to: Point3) => void;
   tools?: ReactNode;
+  /** What lies between kit and mics, each on a paper of its own, so that one repaints no other. */
+  under?: readonly ((view: View) => ReactNode)[];
+  /** Tells where the hand has a mic, at every frame; the drawing moves it without being made anew. */
+  watch?: (watcher: (mic: Mic | null) => void) => () => void;
   /** Something of the step's own, drawn over the kit; the mics stand back then. */
   layer?: (view: View) => ReactNode;
 }

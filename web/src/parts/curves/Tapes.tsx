@@ -47,9 +47,16 @@ export function Tapes(props: Props) {
   const far = Math.max(1.2, ...columns.flatMap((k) => board.tape_m.map((row) => row[k] ?? 0)));
   const long = Math.ceil((far + 0.05) / 0.2) * 0.2;
   return (
-    <div ref={ref} className="min-w-0 px-3" style={{ height: TAPES_HIGH }}>
+    <div ref={ref} className="min-w-0 px-3 contain-strict" style={{ height: TAPES_HIGH }}>
       {width > 0 && (
-        <svg width={width} height={ROW * 2} role="group" aria-label="Snare and kick tapes">
+        // A layer of its own: numbers that follow a hand repaint it, and nothing round it.
+        <svg
+          width={width}
+          height={ROW * 2}
+          role="group"
+          aria-label="Snare and kick tapes"
+          className="will-change-transform"
+        >
           {refs.map((drum, i) => (
             <Tape
               key={drum.id}
@@ -150,6 +157,7 @@ const Flag = memo(function Flag(props: FlagProps) {
     <g
       role="button"
       tabIndex={-1}
+      transform={`translate(${x} 0)`}
       aria-label={props.said}
       data-flag={`${props.tape}-${id}`}
       onPointerEnter={(e) => e.buttons || onHover(id)}
@@ -159,15 +167,13 @@ const Flag = memo(function Flag(props: FlagProps) {
       className="cursor-pointer"
     >
       <line
-        x1={x}
-        x2={x}
         y1={above ? y + FLAG / 2 : BAND}
         y2={above ? BAND + 15 : y}
         stroke={colour}
         strokeWidth={on ? 2.2 : 1}
       />
       <rect
-        x={x - wide / 2}
+        x={-wide / 2}
         y={y - FLAG / 2}
         width={wide}
         height={FLAG}
@@ -176,7 +182,6 @@ const Flag = memo(function Flag(props: FlagProps) {
         stroke={colour}
       />
       <text
-        x={x}
         y={y + 3.8}
         fontSize="10.5"
         fontWeight="700"

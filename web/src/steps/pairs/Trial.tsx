@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import type { Remedy } from "../../api/types";
 import { micOf } from "../../core/edits";
 import { Chart } from "../../parts/chart/Chart";
+import { Loci, PairLines, placesOf } from "../../parts/chart/Loci";
 import { useEditorPart, useLit } from "../../parts/editing";
 import { useMe } from "../../parts/me";
 import { VerdictCounts } from "../../parts/VerdictCounts";
@@ -68,6 +69,7 @@ function TwoViews({ remedy }: { remedy: Remedy }) {
   const ids = useMemo(() => remedy.mics.map((m) => m.id), [remedy]);
   const moved = remedy.steps.length > 0;
   const layout = useShown(ids, moved);
+  const places = placesOf(board, layout);
   const hint = useHint(remedy);
   const glow = [lit.hovered, ...ids, board?.focus?.a, board?.focus?.b];
   const views = [
@@ -89,6 +91,10 @@ function TwoViews({ remedy }: { remedy: Remedy }) {
           onMove={NOTHING}
           onAim={NOTHING}
           onNudge={NOTHING}
+          under={[
+            (view) => <Loci {...{ view, layout, places, ruler }} />,
+            (view) => <PairLines {...{ view, layout, places }} />,
+          ]}
         />
       ))}
     </div>

@@ -30,7 +30,8 @@ function useTab() {
 
 export function Inspector({ onTechnique }: { onTechnique: (id: string | null) => void }) {
   const doc = useEditorPart((s) => s.still);
-  const board = useEditorPart((s) => s.board);
+  const blocked = useEditorPart((s) => s.board?.blocked);
+  const counts = useEditorPart((s) => s.board?.counts);
   const { selected } = useLit();
   const mic = selected ? micOf(doc, selected) : undefined;
   const [tab, setTab] = useTab();
@@ -54,12 +55,12 @@ export function Inspector({ onTechnique }: { onTechnique: (id: string | null) =>
       ) : (
         <PairPanel />
       )}
-      {board && <InTheWay blocked={board.blocked} />}
+      {blocked && <InTheWay blocked={blocked} />}
       <StockPanel />
-      {board && (
+      {counts && (
         <section className="border-t border-hair pt-3">
           <h3 className="mb-1.5 text-[0.95rem]">All pairs</h3>
-          <VerdictCounts counts={board.counts} />
+          <VerdictCounts counts={counts} />
         </section>
       )}
     </div>

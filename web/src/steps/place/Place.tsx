@@ -78,7 +78,7 @@ export function Place() {
       </Views>
       <aside
         aria-label="What is selected"
-        className="col-start-2 row-span-2 row-start-1 grid min-h-0 border-l border-hair bg-panel"
+        className="col-start-2 row-span-2 row-start-1 grid min-h-0 border-l border-hair bg-panel contain-strict"
       >
         <Scroll>
           <Views

@@ -1,10 +1,11 @@
 /** The charts and tapes of Place as they are under the hand; the rest of the step stands still. */
-import { useMemo } from "react";
+import { useMemo, useRef } from "react";
 import type { Mic } from "../../api/types";
 import { micOf, withMic } from "../../core/edits";
 import type { Ruler } from "../../core/units";
-import type { Point3 } from "../../core/view";
+import type { Point3, View } from "../../core/view";
 import { Chart } from "../../parts/chart/Chart";
+import { Loci, PairLines, type PairPlaces, placesOf } from "../../parts/chart/Loci";
 import type { ChartProps } from "../../parts/chart/look";
 import { TAPES_HIGH, Tapes } from "../../parts/curves/Tapes";
 import { useEditor, useEditorPart, useLit } from "../../parts/editing";
@@ -26,8 +27,11 @@ function useMicHands() {
   const change = useChangeMic();
   return useMemo(() => {
     const take = (id: string, fields: Partial<Mic>, done: boolean) => {
-      if (done) change(id, fields);
-      else editor.preview(withMic(editor.snapshot().still, id, fields));
+      const mic = micOf(editor.snapshot().still, id);
+      if (!mic) return;
+      if (!done) return editor.move({ ...mic, ...fields }, "aim" in fields);
+      editor.drop({ ...mic, ...fields });
+      change(id, fields);
     };
     return {
       onMove: (id: string, to: Point3, done: boolean) => take(id, { position_m: vec(to) }, done),
@@ -63,10 +67,19 @@ type ChartLook = Pick<ChartProps, "title" | "hint" | "facing" | "tools"> & {
   together: string[];
 };
 
+/** The layout and the board of the drawings: while the hand moves a mic, as they were before. */
+function useDrawn() {
+  const layout = useEditorPart((s) => (s.underHand ? s.still : s.doc));
+  const board = useEditorPart((s) => (s.underHand ? s.whole : s.board));
+  const blocked = useEditorPart((s) => s.board?.blocked);
+  const shown = useMemo(() => board && { ...board, blocked: blocked ?? {} }, [board, blocked]);
+  return { layout, board: shown };
+}
+
 export function LiveChart({ together, ...look }: ChartLook) {
-  const layout = useEditorPart((s) => s.doc);
+  const editor = useEditor();
+  const { layout, board } = useDrawn();
   const still = useEditorPart((s) => s.still);
-  const board = useEditorPart((s) => s.board);
   const ruler: Ruler = useMe();
   const lit = useLit();
   const pair = together.length ? together : [board?.focus?.a, board?.focus?.b];
@@ -89,8 +102,42 @@ export function LiveChart({ together, ...look }: ChartLook) {
       selected={lit.selected}
       onSelect={lit.select}
       onHover={lit.hover}
+      watch={editor.following.watch}
+      under={UNDER}
     />
   );
+}
+
+const UNDER = [(view: View) => <LiveLoci view={view} />, (view: View) => <LiveLines view={view} />];
+
+/** The same places as long as they say the same. */
+function useSame(now: PairPlaces | null): PairPlaces | null {
+  const last = useRef(now);
+  const keys = Object.keys(now ?? {}) as (keyof PairPlaces)[];
+  const same = now && last.current && keys.every((k) => last.current?.[k] === now[k]);
+  if (!same) last.current = now;
+  return last.current;
+}
+
+/** Ring and spheres: drawn anew where an answer changes them; the ring stands while its mic does. */
+function LiveLoci({ view }: { view: View }) {
+  const layout = useEditorPart((s) => (s.underHand ? s.still : s.doc));
+  const doc = useEditorPart((s) => s.doc);
+  const board = useEditorPart((s) => s.board);
+  const places = useSame(placesOf(board, doc));
+  const ruler: Ruler = useMe();
+  return useMemo(
+    () => <Loci {...{ view, layout, places, ruler }} />,
+    [view, layout, places, ruler],
+  );
+}
+
+/** The lines go with the mic at every frame; drawn anew when the hand takes hold or lets go. */
+function LiveLines({ view }: { view: View }) {
+  const { layout, board } = useDrawn();
+  const pulled = useEditorPart((s) => s.underHand);
+  const places = useMemo(() => placesOf(board, layout), [board, layout]);
+  return <PairLines key={pulled ?? ""} {...{ view, layout, places }} />;
 }
 
 export function LiveTapes() {

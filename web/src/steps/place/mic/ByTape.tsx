@@ -3,6 +3,7 @@ import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, exactly } from "../../../api/client";
 import type { Board, Layout, Mic, Spot } from "../../../api/types";
+import { micOf } from "../../../core/edits";
 import {
   howToType,
   lengthText,
@@ -19,13 +20,13 @@ import { useMe } from "../../../parts/me";
 type Three<T> = [T, T, T];
 
 /** Snare, kick and height as they are now. */
-function nowOf(mic: Mic, doc: Layout, board: Board | null): Three<number> {
-  const row = board?.mic_ids.indexOf(mic.id) ?? -1;
+function nowOf(mic: string, high: number, doc: Layout, board: Board | null): Three<number> {
+  const row = board?.mic_ids.indexOf(mic) ?? -1;
   const to = (kind: "snare" | "kick") => {
     const k = board?.sources.findIndex((s) => s.id === firstDrum(doc, kind).id) ?? -1;
     return board?.tape_m[row]?.[k] ?? 0;
   };
-  return [to("snare"), to("kick"), mic.position_m[2]];
+  return [to("snare"), to("kick"), high];
 }
 
 function usePlaceByTape(mic: Mic, onDone: () => void) {
@@ -46,10 +47,11 @@ function usePlaceByTape(mic: Mic, onDone: () => void) {
 }
 
 export function ByTape({ mic }: { mic: Mic }) {
-  const doc = useEditorPart((s) => s.doc);
+  const doc = useEditorPart((s) => s.still);
+  const high = useEditorPart((s) => micOf(s.doc, mic.id)?.position_m[2]) ?? mic.position_m[2];
   const board = useEditorPart((s) => s.board);
   const ruler: Ruler = useMe();
-  const now = nowOf(mic, doc, board);
+  const now = nowOf(mic.id, high, doc, board);
   const [typed, setTyped] = useState<Three<string | null>>([null, null, null]);
   const [bad, setBad] = useState("");
   const find = usePlaceByTape(mic, () => setTyped([null, null, null]));

@@ -22,7 +22,7 @@ interface Props {
 }
 
 export function MicPanel({ mic, onTechnique }: Props) {
-  const doc = useEditorPart((s) => s.doc);
+  const doc = useEditorPart((s) => s.still);
   const blocked = useEditorPart((s) => s.board?.blocked[mic.id]);
   const ruler: Ruler = useMe();
   return (
@@ -52,7 +52,7 @@ export function MicPanel({ mic, onTechnique }: Props) {
 }
 
 function PartOf({ mic, onTechnique }: Props) {
-  const own = useEditorPart((s) => techniqueOf(s.doc, mic.id)?.id);
+  const own = useEditorPart((s) => techniqueOf(s.still, mic.id)?.id);
   const name = useStanding().data?.find((r) => r.id === own)?.name;
   if (!own) return null;
   return (

@@ -1,15 +1,27 @@
 /** How far the two mics are from one drum by tape, biggest numbers first. */
-import type { Mic, PairRow } from "../../../api/types";
+import type { Mic } from "../../../api/types";
 import { lengthText, lengthWithUnit, msText, type Ruler, unitMark } from "../../../core/units";
+import { firstDrum } from "../../../core/words";
+import { useEditorPart } from "../../../parts/editing";
 import { VerdictWord } from "../../../parts/Mark";
 import { useMe } from "../../../parts/me";
 
 /** Nearer than this no tape can tell: the half millimetre that is not shown. */
 export const NOTHING_M = 0.0005;
 
-export function Distances(props: { name: string; colour: string; row: PairRow; mics: [Mic, Mic] }) {
-  const { name, colour, row, mics } = props;
+interface Props {
+  name: string;
+  kind: "snare" | "kick";
+  colour: string;
+  mics: [Mic, Mic];
+}
+
+/** These follow the hand with every answer. */
+export function Distances({ name, kind, colour, mics }: Props) {
+  const drum = useEditorPart((s) => firstDrum(s.still, kind).id);
+  const row = useEditorPart((s) => s.board?.focus?.rows.find((r) => r.source === drum));
   const ruler: Ruler = useMe();
+  if (!row) return null;
   const off = row.tape_difference_m;
   const far = off > 0 ? mics[1].id : mics[0].id;
   const key = name.toLowerCase();

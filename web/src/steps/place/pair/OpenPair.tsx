@@ -1,12 +1,14 @@
 /** Which two mics are open; the first stands, the second moves. */
 import { ArrowLeftRight } from "lucide-react";
+import { memo } from "react";
 import { micOf } from "../../../core/edits";
 import { useEditor, useEditorPart } from "../../../parts/editing";
 import { Hint } from "../../../parts/fields/Hint";
 import { Pick } from "../../../parts/fields/Pick";
 import { MicTag } from "../../../parts/MicTag";
 
-export function OpenPair({ anchor, mover }: { anchor: string; mover?: string }) {
+export const OpenPair = memo(function OpenPair(props: { anchor: string; mover?: string }) {
+  const { anchor, mover } = props;
   const editor = useEditor();
   const doc = useEditorPart((s) => s.still);
   const one = micOf(doc, anchor);
@@ -40,7 +42,7 @@ export function OpenPair({ anchor, mover }: { anchor: string; mover?: string }) 
       </p>
     </header>
   );
-}
+});
 
 function TurnRound({ anchor, mover }: { anchor: string; mover: string }) {
   const editor = useEditor();

@@ -1,10 +1,11 @@
 /** A pair: distances to snare and kick, the sum, and the better places for the mic that moves. */
+import { memo } from "react";
 import { Link } from "react-router";
-import type { Focus, Mic, PairRow } from "../../../api/types";
+import type { Mic } from "../../../api/types";
 import { decisionOn, micOf, partnerOf } from "../../../core/edits";
 import { lengthWithUnit, type Ruler } from "../../../core/units";
 import { firstDrum, sourceName } from "../../../core/words";
-import { useEditorPart, useLit } from "../../../parts/editing";
+import { useCalmPart, useEditorPart, useLit } from "../../../parts/editing";
 import { useTake } from "../../../parts/hands";
 import { useMe } from "../../../parts/me";
 import { Why } from "../../../parts/Why";
@@ -15,48 +16,65 @@ import { Swing } from "./Swing";
 
 export function PairPanel() {
   const doc = useEditorPart((s) => s.still);
-  const focus = useEditorPart((s) => s.board?.focus);
+  const a = useEditorPart((s) => s.board?.focus?.a);
+  const b = useEditorPart((s) => s.board?.focus?.b);
   const asked = useEditorPart((s) => s.focus);
   const lit = useLit();
-  if (!focus) return <OpenPair anchor={asked?.anchor ?? lit.selected ?? doc.mics[0]?.id ?? ""} />;
-  const [anchor, mover] = [micOf(doc, focus.a), micOf(doc, focus.b)];
+  if (!a || !b) return <OpenPair anchor={asked?.anchor ?? lit.selected ?? doc.mics[0]?.id ?? ""} />;
+  const [anchor, mover] = [micOf(doc, a), micOf(doc, b)];
   if (!anchor || !mover) return null;
-  return <Pair focus={focus} anchor={anchor} mover={mover} />;
-}
-
-function Pair({ focus, anchor, mover }: { focus: Focus; anchor: Mic; mover: Mic }) {
-  const doc = useEditorPart((s) => s.still);
-  const ruler: Ruler = useMe();
-  const row = (kind: "snare" | "kick") =>
-    focus.rows.find((r) => r.source === firstDrum(doc, kind).id) as PairRow;
-  const [snare, kick] = [row("snare"), row("kick")];
-  const decision = decisionOn(doc, { a: anchor.id, b: mover.id, source: focus.source });
   return (
     <div className="space-y-3.5">
       <OpenPair anchor={anchor.id} mover={mover.id} />
-      <Distances name="Snare" colour="border-snare" row={snare} mics={[anchor, mover]} />
-      <Distances name="Kick" colour="border-kick" row={kick} mics={[anchor, mover]} />
+      <Distances name="Snare" kind="snare" colour="border-snare" mics={[anchor, mover]} />
+      <Distances name="Kick" kind="kick" colour="border-kick" mics={[anchor, mover]} />
       <Swing mover={mover} />
-      <Summed focus={focus} anchor={anchor.id} mover={mover.id} />
+      <Summed />
       <FlipIt mover={mover} />
-      <Why focus={focus} />
-      {decision && (
-        <p className="border-t border-hair pt-2 text-[0.88rem]">
-          <span className="text-soft">
-            Left on purpose for the {sourceName(doc, focus.source)}:
-          </span>{" "}
-          {decision.reason}
-        </p>
-      )}
+      <WhyThese />
+      <LeftOnPurpose />
       <Foot anchor={anchor} mover={mover} />
-      <p className="sr-only" aria-live="polite">
-        {`${mover.id}: ${lengthWithUnit(snare.tape_b_m, ruler)} from the snare, ${lengthWithUnit(kick.tape_b_m, ruler)} from the kick`}
-      </p>
+      <Aloud />
     </div>
   );
 }
 
-function FlipIt({ mover }: { mover: Mic }) {
+function WhyThese() {
+  const focus = useCalmPart((s) => s.whole?.focus);
+  return focus && <Why focus={focus} />;
+}
+
+function LeftOnPurpose() {
+  const doc = useEditorPart((s) => s.still);
+  const focus = useCalmPart((s) => s.whole?.focus);
+  const decision = focus && decisionOn(doc, focus);
+  return (
+    decision && (
+      <p className="border-t border-hair pt-2 text-[0.88rem]">
+        <span className="text-soft">Left on purpose for the {sourceName(doc, focus.source)}:</span>{" "}
+        {decision.reason}
+      </p>
+    )
+  );
+}
+
+/** Both distances of the mover for whoever listens: said when the hand rests. */
+function Aloud() {
+  const doc = useEditorPart((s) => s.still);
+  const focus = useEditorPart((s) => s.whole?.focus);
+  const ruler: Ruler = useMe();
+  const far = (kind: "snare" | "kick") => {
+    const row = focus?.rows.find((r) => r.source === firstDrum(doc, kind).id);
+    return `${lengthWithUnit(row?.tape_b_m ?? 0, ruler)} from the ${kind}`;
+  };
+  return (
+    <p className="sr-only" aria-live="polite">
+      {focus && `${focus.b}: ${far("snare")}, ${far("kick")}`}
+    </p>
+  );
+}
+
+const FlipIt = memo(function FlipIt({ mover }: { mover: Mic }) {
   const take = useTake();
   return (
     <div className="flex items-center justify-between text-[0.9rem]">
@@ -71,9 +89,9 @@ function FlipIt({ mover }: { mover: Mic }) {
       </button>
     </div>
   );
-}
+});
 
-function Foot({ anchor, mover }: { anchor: Mic; mover: Mic }) {
+const Foot = memo(function Foot({ anchor, mover }: { anchor: Mic; mover: Mic }) {
   const stereo = useEditorPart((s) => partnerOf(s.still, anchor.id) === mover.id);
   const take = useTake();
   return (
@@ -96,4 +114,4 @@ function Foot({ anchor, mover }: { anchor: Mic; mover: Mic }) {
       </button>
     </div>
   );
-}
+});

@@ -1,31 +1,22 @@
 /** The sum of the two mics on one drum: its curve, its first dip, its body. */
-import type { Focus, PairRow } from "../../../api/types";
+import { memo } from "react";
 import { dipText, sumText } from "../../../core/units";
 import { bodySums } from "../../../core/words";
 import { SumCurve } from "../../../parts/curves/SumCurve";
-import { useEditor, useEditorPart } from "../../../parts/editing";
+import { useCalmPart, useEditor, useEditorPart } from "../../../parts/editing";
 import { Pick } from "../../../parts/fields/Pick";
 import { VerdictWord } from "../../../parts/Mark";
 
-export function Summed(props: { focus: Focus; anchor: string; mover: string }) {
-  const { focus, anchor, mover } = props;
-  const editor = useEditor();
-  const sources = useEditorPart((s) => s.board?.sources) ?? [];
-  const open = focus.rows.find((r) => r.source === focus.source) as PairRow;
-  const band = sources.find((s) => s.id === focus.source);
+export function Summed() {
+  const focus = useCalmPart((s) => s.board?.focus);
+  const open = focus?.rows.find((r) => r.source === focus.source);
+  const band = useEditorPart((s) => s.board?.sources)?.find((s) => s.id === focus?.source);
+  if (!focus || !open) return null;
   return (
     <section>
       <div className="mb-1 flex items-center justify-between gap-2 text-[0.92rem]">
         <h3 className="font-text text-[0.92rem] font-bold">Summed, mono</h3>
-        <Pick
-          label="Drum of the sum"
-          hideLabel
-          className="max-w-32 py-0.5 text-[0.85rem] font-semibold"
-          value={focus.source}
-          options={sources.map((s) => s.id)}
-          names={Object.fromEntries(sources.map((s) => [s.id, s.name]))}
-          onTake={(source) => editor.open({ anchor, mover, source })}
-        />
+        <DrumPick anchor={focus.a} mover={focus.b} source={focus.source} />
       </div>
       <SumCurve
         sure={open.sign !== 0}
@@ -49,3 +40,21 @@ export function Summed(props: { focus: Focus; anchor: string; mover: string }) {
     </section>
   );
 }
+
+/** Made anew only when it is about something else: a list in it costs more than all the rest. */
+const DrumPick = memo(function DrumPick(props: { anchor: string; mover: string; source: string }) {
+  const { anchor, mover, source } = props;
+  const editor = useEditor();
+  const sources = useEditorPart((s) => s.board?.sources) ?? [];
+  return (
+    <Pick
+      label="Drum of the sum"
+      hideLabel
+      className="max-w-32 py-0.5 text-[0.85rem] font-semibold"
+      value={source}
+      options={sources.map((s) => s.id)}
+      names={Object.fromEntries(sources.map((s) => [s.id, s.name]))}
+      onTake={(one) => editor.open({ anchor, mover, source: one })}
+    />
+  );
+});

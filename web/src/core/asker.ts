@@ -1,0 +1,69 @@
+/** The question of a hand that moves a mic, asked beside the page where the browser can. */
+import { api, csrfToken, exactly } from "../api/client";
+import type { Follows, Layout } from "../api/types";
+import type { Ask, Told } from "./asker.worker";
+import type { Move } from "./following";
+import { newKey } from "./key";
+
+const body = ({ still, mic, focus }: Move) => ({
+  layout: still,
+  mic: mic.id,
+  position_m: mic.position_m,
+  aim: mic.aim,
+  focus,
+});
+
+/** By the common way: it knows what to do about each fault. */
+const plainly = (move: Move) => exactly<Follows>(api.POST("/api/follow", { body: body(move) }));
+
+class Asker {
+  private readonly worker = new Worker(new URL("./asker.worker.ts", import.meta.url), {
+    type: "module",
+  });
+  private readonly open = new Map<number, (answer: unknown) => void>();
+  private number = 0;
+  private known: Layout | null = null;
+  private name = "";
+
+  constructor() {
+    this.worker.onmessage = ({ data }: MessageEvent<Told>) => this.close(data.number, data.answer);
+    // It could not be started or has died: whoever waits goes the common way.
+    this.worker.onerror = () => {
+      for (const number of [...this.open.keys()]) this.close(number, null);
+    };
+  }
+
+  ask(move: Move): Promise<unknown> {
+    const { layout, ...rest } = body(move);
+    const again = layout === this.known;
+    if (!again) this.name = newKey();
+    const ask: Ask = {
+      number: ++this.number,
+      path: "/api/follow",
+      token: csrfToken(),
+      name: this.name,
+      layout: again ? null : JSON.stringify(layout),
+      rest: JSON.stringify(rest).slice(1),
+    };
+    this.known = layout;
+    return new Promise((done) => {
+      this.open.set(ask.number, done);
+      this.worker.postMessage(ask);
+    });
+  }
+
+  private close(number: number, answer: unknown): void {
+    this.open.get(number)?.(answer);
+    this.open.delete(number);
+  }
+}
+
+let asker: Asker | null = null;
+
+/** What follows a move; the faults are those of every other question. */
+export async function follow(move: Move): Promise<Follows> {
+  if (typeof Worker === "undefined") return plainly(move);
+  asker ??= new Asker();
+  const answer = await asker.ask(move);
+  return answer === null ? plainly(move) : (answer as Follows);
+}
