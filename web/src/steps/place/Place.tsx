@@ -118,7 +118,8 @@ function TwoViews({ together }: { together: string[] }) {
     side: drummer ? "From the right" : "From the left",
   };
   return (
-    <div className="grid min-h-0 grid-cols-[1.34fr_1fr] divide-x divide-hair">
+    <div className="relative grid min-h-0 grid-cols-[1.34fr_1fr] divide-x divide-hair">
+      <Behind />
       <LiveChart
         together={together}
         facing="above"
@@ -142,6 +143,19 @@ function TwoViews({ together }: { together: string[] }) {
         }
       />
     </div>
+  );
+}
+
+/** Said while answers take so long that what is shown is not where the hand is. */
+function Behind() {
+  const behind = useEditorPart((s) => s.behind);
+  return (
+    <p
+      role="status"
+      className="pointer-events-none absolute bottom-2 left-3 z-10 rounded-md bg-ink px-2 py-0.5 text-[0.82rem] text-panel empty:hidden"
+    >
+      {behind && "The numbers are behind your hand"}
+    </p>
   );
 }
 

@@ -1,0 +1,131 @@
+"""The drag: the mic goes with the pointer whatever the network does, and numbers follow it."""
+
+import json
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.test_place import middle, shown
+
+
+@pytest.fixture
+def held(someone):
+    """A page with the right overhead under the hand, and a way to move it on by pixels."""
+    page = someone.open()
+    expect(shown(page, "snare-b")).to_have_text("127.1")
+    x, y = middle(page, "OR")
+    page.mouse.move(x, y)
+    page.mouse.down()
+
+    def go(dx, dy):
+        page.mouse.move(x + dx, y + dy, steps=4)
+        page.wait_for_timeout(60)
+
+    yield page, go
+    page.mouse.up()
+
+
+def told(page):
+    """What the panel says of the open pair, and both tapes."""
+    flags = page.locator("[data-flag]").evaluate_all(
+        "all => all.map((f) => [f.dataset.flag, f.getAttribute('transform')])"
+    )
+    said = page.locator("aside section").filter(has_not_text="All pairs").all_inner_texts()
+    assert any("First dip" in text for text in said)
+    return said, sorted(flags)
+
+
+def test_views_lines_and_numbers_go_with_the_hand_and_stay_where_it_lets_go(someone, held):
+    page, go = held
+    start, front = middle(page, "OR"), middle(page, "OR", "along")
+    was = shown(page, "snare-b").inner_text()
+    go(60, -20)
+    assert middle(page, "OR") == pytest.approx((start[0] + 60, start[1] - 20), abs=1.5)
+    assert middle(page, "OR", "along")[0] > front[0] + 20
+    assert middle(page, "OR", "along")[1] == pytest.approx(front[1], abs=1.5)
+    ends = page.locator('section[aria-label="From above"] [data-from="OR"]').evaluate_all(
+        "all => all.map((l) => [Number(l.getAttribute('x1')), Number(l.getAttribute('y1'))])"
+    )
+    assert len(ends) == 2
+    assert ends[0] == ends[1]
+    expect(shown(page, "snare-b")).not_to_have_text(was)
+    page.wait_for_timeout(120)
+    there = shown(page, "snare-b").inner_text()
+    page.mouse.up()
+    someone.saved()
+    assert middle(page, "OR") == pytest.approx((start[0] + 60, start[1] - 20), abs=1.5)
+    assert shown(page, "snare-b").inner_text() == there
+    page.reload()
+    expect(shown(page, "snare-b")).to_have_text(there)
+
+
+def test_what_follows_the_hand_is_what_the_whole_board_says_when_it_rests(held):
+    page, go = held
+    boards = []
+    page.route(
+        "**/api/compute", lambda route: boards.append(route)
+    )  # no whole board comes meanwhile
+    go(40, 25)
+    page.wait_for_timeout(500)  # sentences follow ten times a second
+    followed = told(page)
+    assert len(boards) == 1
+    with page.expect_response("**/api/compute"):
+        boards[0].continue_()
+    page.wait_for_timeout(300)
+    assert told(page) == followed
+    page.unroute("**/api/compute")
+
+
+def test_on_a_slow_line_the_mic_is_with_the_hand_and_the_numbers_say_they_are_behind(held):
+    page, _ = held
+    start, was = middle(page, "OR"), shown(page, "snare-b").inner_text()
+    waiting = []
+    page.route("**/api/follow", lambda route: waiting.append(route))
+    for n in (20, 40, 60):
+        page.mouse.move(start[0] + n, start[1], steps=2)
+        page.evaluate("new Promise(requestAnimationFrame)")
+        assert middle(page, "OR")[0] == pytest.approx(start[0] + n, abs=1.5)
+    behind = page.get_by_role("status").filter(has_text="behind your hand")
+    expect(behind).to_be_visible()
+    page.wait_for_timeout(500)
+    while waiting:
+        waiting.pop().continue_()
+    page.unroute("**/api/follow")
+    expect(behind).to_be_hidden()
+    expect(shown(page, "snare-b")).not_to_have_text(was)
+
+
+def test_a_server_that_does_not_know_the_layout_is_sent_it_again(held):
+    page, go = held
+    asked = []
+
+    def forgetful(route):
+        asked.append(json.loads(route.request.post_data))
+        if len(asked) == 3:
+            route.fulfill(status=409, content_type="application/problem+json", body="{}")
+        else:
+            route.continue_()
+
+    page.route("**/api/follow", forgetful)
+    go(30, 0)
+    go(50, 10)
+    page.wait_for_timeout(300)
+    assert "layout" in asked[0]
+    assert "layout" not in asked[1] or "layout" not in asked[2]
+    again = [n for n, a in enumerate(asked) if "layout" in a and n > 2]
+    assert again
+    assert {a["name"] for a in asked} == {asked[0]["name"]}
+    expect(shown(page, "snare-b")).to_have_text(re.compile(r"\d"))
+
+
+def test_the_page_asks_by_itself_where_it_can_start_no_worker(someone):
+    someone.page.add_init_script("delete window.Worker")
+    page = someone.open()
+    expect(shown(page, "snare-b")).to_have_text("127.1")
+    was, start = shown(page, "snare-b").inner_text(), middle(page, "OR")
+    page.mouse.move(*start)
+    page.mouse.down()
+    page.mouse.move(start[0] + 50, start[1], steps=5)
+    expect(shown(page, "snare-b")).not_to_have_text(was)
+    page.mouse.up()

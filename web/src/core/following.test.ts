@@ -1,0 +1,240 @@
+/** A mic under the hand: what is drawn at once, what follows, and what is overtaken. */
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import type { Board, Conflict, Follows, Layout, LayoutOut, Mic } from "../api/types";
+import { Editor, type Wire } from "./editor";
+import { type Move, merged } from "./following";
+
+const mic = (id: string, x: number) => ({ id, position_m: [x, 0, 1], aim: [0, 0, -1] }) as Mic;
+const still = {
+  name: "still",
+  mics: [mic("OL", -1), mic("OR", 1)],
+  stereo_pairs: [{ left: "OL", right: "OR" }],
+  decisions: [],
+} as unknown as Layout;
+const out = { id: 7, version: 1, doc: still, can_undo: false, head_key: null } as LayoutOut;
+
+const row = (source: string, words: string) => ({ source, words });
+const RING = { kind: "circle", points_m: [] };
+const board = (of: Layout) =>
+  ({
+    mic_ids: ["OL", "OR"],
+    tape_m: of.mics.map((m) => [m.position_m[0]]),
+    path_m: [[0], [0]],
+    arrival_s: [[0], [0]],
+    after_gain_db: [[0], [0]],
+    sign: [[1], [1]],
+    aim: { OL: "down", OR: "down" },
+    blocked: { OL: "", OR: "" },
+    counts: { of: of.mics[1]?.position_m[0] },
+    focus: {
+      a: "OL",
+      b: "OR",
+      source: "snare",
+      rows: [row("snare", "whole"), row("hats", "whole")],
+      curve_db: [0],
+      places: { anchor: "OL", mover: "OR", ring: RING, swing: { words: "whole" } },
+    },
+  }) as unknown as Board;
+
+const told = (m: Mic, change: object = {}) =>
+  ({
+    mic: m.id,
+    tape_m: [m.position_m[0]],
+    path_m: [2],
+    arrival_s: [3],
+    after_gain_db: [4],
+    sign: [-1],
+    aim: "at the snare",
+    blocked: "",
+    pair: {
+      a: "OL",
+      b: "OR",
+      source: "kick",
+      rows: [row("snare", "hand")],
+      curve_db: [5],
+      flipped_curve_db: [6],
+      spots: { swing: { words: "hand" } },
+      ring: null,
+      ...change,
+    },
+  }) as unknown as Follows;
+
+describe("a board with what follows the hand", () => {
+  const whole = board(still);
+
+  it("takes the mic's rows and the open pair, and leaves the rest", () => {
+    const now = merged(whole, told(mic("OR", 1.5)));
+    expect(now.tape_m).toEqual([[-1], [1.5]]);
+    expect([now.path_m[1], now.arrival_s[1], now.after_gain_db[1], now.sign[1]]).toEqual([
+      [2],
+      [3],
+      [4],
+      [-1],
+    ]);
+    expect(now.path_m[0]).toBe(whole.path_m[0]);
+    expect(now.aim).toEqual({ OL: "down", OR: "at the snare" });
+    expect(now.blocked).toBe(whole.blocked);
+    expect(now.counts).toBe(whole.counts);
+    expect(now.focus?.rows.map((r) => r.words)).toEqual(["hand", "whole"]);
+    expect([now.focus?.source, now.focus?.curve_db]).toEqual(["kick", [5]]);
+    expect(now.focus?.places?.ring).toBe(RING);
+    expect(now.focus?.places?.swing.words).toBe("hand");
+  });
+
+  it("keeps a pair that is another one, and a board without the mic", () => {
+    expect(merged(whole, told(mic("OR", 2), { a: "KI" })).focus).toBe(whole.focus);
+    expect(merged(whole, { ...told(mic("OR", 2)), pair: null }).focus).toBe(whole.focus);
+    expect(merged(whole, told(mic("XX", 2)))).toBe(whole);
+  });
+
+  it("takes a ring that has changed, and none for two that are not kept equal", () => {
+    const ring = { kind: "none", points_m: [] };
+    expect(merged(whole, told(mic("OR", 2), { ring })).focus?.places?.ring).toBe(ring);
+    expect(merged(whole, told(mic("OR", 2), { spots: null })).focus?.places).toBe(
+      whole.focus?.places,
+    );
+  });
+});
+
+describe("a hand that moves a mic", () => {
+  let answers: ((fail?: Error) => void)[];
+  let moves: Move[];
+  let computed: Layout[];
+  let editor: Editor;
+  const settle = (ms = 1) => vi.advanceTimersByTimeAsync(ms);
+  const shown = () => editor.snapshot().board?.tape_m[1]?.[0];
+
+  beforeEach(async () => {
+    vi.useFakeTimers();
+    [answers, moves, computed] = [[], [], []];
+    const wire: Wire = {
+      compute: (doc) => {
+        computed.push(doc);
+        return Promise.resolve(board(doc));
+      },
+      follow: (move) => {
+        moves.push(move);
+        return new Promise((yes, no) => {
+          answers.push((fail) => (fail ? no(fail) : yes(told(move.mic))));
+        });
+      },
+      save: () => Promise.reject(new Error("not here")),
+      step: () => Promise.reject(new Error("not here")),
+      fateOf: (error) => ((error as Error).message === "no such place" ? "refused" : "away"),
+      conflictOf: () => ({}) as Conflict,
+    };
+    const store = { getItem: () => null, setItem: () => undefined, removeItem: () => undefined };
+    editor = new Editor(out, wire, store);
+    await settle();
+    computed.length = 0;
+  });
+
+  it("tells who watches at once, and shows drawings what was there before", async () => {
+    const seen: (number | undefined)[] = [];
+    const leave = editor.following.watch((m) => seen.push(m?.position_m[0]));
+    editor.move(mic("OR", 1.1));
+    editor.move(mic("OR", 1.2));
+    expect(seen).toEqual([undefined, 1.1, 1.2]);
+    const { underHand, doc, whole } = editor.snapshot();
+    expect([underHand, doc]).toEqual(["OR", still]);
+    answers[0]?.();
+    await settle();
+    expect(editor.snapshot().doc.mics[1]?.position_m[0]).toBe(1.1);
+    expect(editor.snapshot().whole).toBe(whole);
+    leave();
+    editor.move(mic("OR", 1.3));
+    expect(seen).toHaveLength(3);
+  });
+
+  it("asks two at a time, the newest last, and drops an answer that was overtaken", async () => {
+    for (let i = 1; i <= 9; i++) editor.move(mic("OR", i));
+    expect(moves.map((m) => m.mic.position_m[0])).toEqual([1, 2]);
+    answers[1]?.();
+    await settle();
+    expect(shown()).toBe(2);
+    expect(moves.at(-1)?.mic.position_m[0]).toBe(9);
+    answers[0]?.();
+    await settle();
+    expect(shown()).toBe(2);
+    answers[2]?.();
+    await settle();
+    expect(shown()).toBe(9);
+  });
+
+  it("drops what comes after the hand let go, and shows the mic where it did", async () => {
+    editor.move(mic("OR", 2));
+    editor.drop(mic("OR", 3));
+    expect(editor.snapshot().doc.mics[1]?.position_m[0]).toBe(3);
+    expect(editor.snapshot().underHand).toBeNull();
+    answers[0]?.();
+    await settle();
+    expect(shown()).toBe(1);
+  });
+
+  it("asks for the whole board when the hand rests, not before", async () => {
+    editor.move(mic("OR", 2));
+    answers[0]?.();
+    await settle(150);
+    editor.move(mic("OR", 4));
+    await settle(150);
+    expect(computed).toEqual([]);
+    answers[1]?.();
+    await settle(60);
+    expect(computed.map((d) => d.mics[1]?.position_m[0])).toEqual([4]);
+    expect(editor.snapshot().board?.counts).toEqual({ of: 4 });
+  });
+
+  it("lays what follows the hand over a whole board that comes late", async () => {
+    editor.open({ anchor: "OL", mover: "OR", source: null });
+    editor.move(mic("OR", 6));
+    answers[0]?.();
+    await settle();
+    expect(editor.snapshot().whole?.tape_m[1]).toEqual([1]);
+    expect(shown()).toBe(6);
+  });
+
+  it("says that numbers are behind when answers are slow, and no more once they are not", async () => {
+    editor.move(mic("OR", 2));
+    await settle(290);
+    expect(editor.snapshot().behind).toBe(false);
+    await settle(20);
+    expect(editor.snapshot().behind).toBe(true);
+    editor.move(mic("OR", 3));
+    answers[0]?.();
+    await settle();
+    expect(editor.snapshot().behind).toBe(true);
+    answers[1]?.();
+    await settle();
+    expect(editor.snapshot().behind).toBe(false);
+  });
+
+  it("says what the core will not have", async () => {
+    editor.move(mic("OR", 2));
+    answers[0]?.(new Error("no such place"));
+    await settle();
+    expect(editor.snapshot().puzzled).toBe("no such place");
+    editor.move(mic("OR", 3));
+    answers[1]?.();
+    await settle();
+    expect(editor.snapshot().puzzled).toBe("");
+  });
+
+  it("draws a mic anew that is turned, and not with an older answer", async () => {
+    const turned = (x: number) => ({ ...mic("OR", 1), aim: [x, 0, 0] }) as Mic;
+    editor.move(turned(1), true);
+    editor.move(turned(2), true);
+    answers[0]?.();
+    await settle();
+    const { doc, underHand } = editor.snapshot();
+    expect([doc.mics[1]?.aim[0], underHand]).toEqual([2, null]);
+  });
+
+  it("is over when something else is shown", async () => {
+    editor.move(mic("OR", 2));
+    editor.preview(still);
+    answers[0]?.();
+    await settle();
+    expect(shown()).toBe(1);
+    expect(editor.following.mic).toBeNull();
+  });
+});
