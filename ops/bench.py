@@ -18,13 +18,10 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from ops import asking, limits
+from ops import asking, drag, limits
 
 Row = dict[str, Any]
-CHROMIUM = [
-    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-    "--disable-background-networking", "--disable-component-update", "--disable-sync",
-]  # fmt: skip
+DRAGS = 3
 
 
 def row(name: str, figure: float, unit: str, goal: float, *, least: bool = False) -> Row:
@@ -304,28 +301,7 @@ def serve(env: dict[str, str]) -> tuple[subprocess.Popen[bytes], int, dict[str, 
     return process, port, env
 
 
-async def browser_rows(port: int) -> list[Row]:
-    """The endpoint over loopback and the drag in Chromium, signed in to the demo."""
-    from playwright.async_api import async_playwright
-
-    from ops.paths import DEMO_PASSWORD
-
-    async with async_playwright() as play:
-        browser = await play.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
-        page = await browser.new_page(viewport={"width": 1280, "height": 800})
-        await page.goto(f"http://127.0.0.1:{port}/")
-        await page.get_by_label("Name").fill("demo")
-        await page.get_by_label("Password").fill(DEMO_PASSWORD)
-        await page.get_by_role("button", name="Sign in").click()
-        await page.get_by_role("link", name="Layout A").click()
-        await page.locator('[data-tape="snare-b"]').wait_for()
-        cookies = {c["name"]: c["value"] for c in await page.context.cookies()}
-        rows = [endpoint_row(port, cookies), *await drag_rows(page)]
-        await browser.close()
-    return rows
-
-
-def endpoint_row(port: int, cookies: dict[str, str]) -> Row:
+def endpoint_row(port: int) -> Row:
     """The compute endpoint for 16 mics with a pair open, one connection, one after another."""
     import http.client
 
@@ -334,7 +310,7 @@ def endpoint_row(port: int, cookies: dict[str, str]) -> Row:
         "layout": layout.model_dump(mode="json"), "focus": {"anchor": "M0", "mover": "M1"},
     })  # fmt: skip
     link = http.client.HTTPConnection("127.0.0.1", port)
-    head = asking.headers(cookies)
+    head = asking.headers(limits.Person(port, "demo").cookies)
 
     def ask() -> None:
         link.request("POST", "/api/compute", body, head)
@@ -347,56 +323,34 @@ def endpoint_row(port: int, cookies: dict[str, str]) -> Row:
     return row("compute endpoint, 16 mics, 95th percentile", p95(found), "ms", 25)
 
 
-# In the page: note when the pointer moved and when the shown number changed next.
-WATCH = """() => {
-  const number = () => document.querySelector('[data-tape="snare-b"]')?.textContent;
-  const found = { waits: [], changes: 0, from: 0, to: 0, pending: null };
-  let last = number();
-  window.addEventListener('pointermove', () => {
-    if (found.pending === null) found.pending = performance.now();
-  }, true);
-  new MutationObserver(() => {
-    const now = performance.now();
-    if (number() === last) return;
-    last = number();
-    found.changes++;
-    found.from ||= now;
-    found.to = now;
-    if (found.pending !== null) found.waits.push(now - found.pending);
-    found.pending = null;
-  }).observe(document.body, { characterData: true, childList: true, subtree: true });
-  window.__bench = found;
-}"""
+async def drag_rows(port: int) -> list[Row]:
+    """The same drag on Place and on bare pages, on three machines, and with many mics."""
+    rows = []
+    for machine in drag.MACHINES:
+        found = await drag.drags(port, 1, machine, DRAGS)
+        rows += _drag_rows(f"drag, {machine.name}", found, 0.8)
+    await drag.with_more_mics(port, 1, 28)
+    found = await drag.drags(port, 1, drag.MACHINES[0], DRAGS, ("place", "nothing"))
+    return [*rows, *_drag_rows("drag, 28 mics", found, 0.6)[:3]]
 
 
-async def drag_rows(page: Any) -> list[Row]:
-    """Drag an overhead for four seconds as a hand does; read what the page noted.
-
-    Moves are sent sixty times a second whether or not the page keeps up, because a hand
-    does not wait either.
-    """
-    await page.wait_for_timeout(500)
-    await page.evaluate(WATCH)
-    grip = await page.locator('[data-mic="OR"][data-view="above"] > circle').bounding_box()
-    x, y = grip["x"] + grip["width"] / 2, grip["y"] + grip["height"] / 2
-    await page.mouse.move(x, y)
-    await page.mouse.down()
-    wire = await page.context.new_cdp_session(page)
-    sent = []
-    for n in range(240):
-        swing = abs(n % 100 - 50) * 2.5  # out and back, over a centimetre a step
-        move = {"type": "mouseMoved", "x": x + swing, "y": y - swing / 3, "buttons": 1}
-        sent.append(asyncio.create_task(wire.send("Input.dispatchMouseEvent", move)))
-        await asyncio.sleep(1 / 60)
-    await asyncio.gather(*sent)
-    await page.mouse.up()
-    await page.wait_for_timeout(300)
-    found = await page.evaluate("window.__bench")
-    rate = (found["changes"] - 1) / max(found["to"] - found["from"], 1) * 1e3
-    return [
-        row("drag in Chromium, changed numbers", rate, "a second", 30, least=True),
-        row("pointer to changed number, 95th percentile", p95(found["waits"]), "ms", 50),
-    ]
+def _drag_rows(name: str, found: dict[str, list[drag.Drag]], goal: float) -> list[Row]:
+    place, floor = drag.middle_of(found["place"]), drag.middle_of(found["nothing"])
+    rates = sorted(d.rate for d in found["place"])
+    spread = f"a second, {rates[0]:.0f} to {rates[-1]:.0f}"
+    rows = [
+        row(f"{name}: numbers", place.rate, spread, 0, least=True),
+        row(f"{name}: against a page that asks for nothing", place.rate / floor.rate, "times",
+            goal, least=True),
+        row(f"{name}: p95 against that page's", place.p95_ms / floor.p95_ms, "times", 1.5),
+        row(f"{name}: longest frame", place.longest_frame, "medians", 3),
+        row(f"{name}: mic behind the pointer", place.behind, "frames", 1),
+    ]  # fmt: skip
+    if "bare" in found:
+        bare_rate = drag.middle_of(found["bare"]).rate
+        rows.append(row(f"{name}: a bare page with the same question, against nothing",
+                        bare_rate / floor.rate, "times", 0, least=True))  # fmt: skip
+    return rows
 
 
 def measure() -> list[Row]:
@@ -405,7 +359,11 @@ def measure() -> list[Row]:
     rows += [row(name, ms, "ms", 1000) for name, ms in limits.core_limits().items()]
     process, port, env = serve(dict(os.environ))
     try:
-        rows += asyncio.run(browser_rows(port))
+        rows += [endpoint_row(port), *asyncio.run(drag_rows(port))]
+        alone, four = limits.dragging(port, 1), limits.dragging(port, 4)
+        rows.append(
+            row("four people dragging at once, p95 against one's", four / alone, "times", 2)
+        )
         load = limits.beside_the_worst(port)
         rows.append(row("another member while eight of the worst run, p95", load, "ms", 300))
         many = limits.listed(port, env)

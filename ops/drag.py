@@ -23,6 +23,7 @@ CHROMIUM = [
 PAGES = ("place", "bare", "nothing")
 MOVES, PER_SECOND = 240, 60
 NUMBER = '[data-tape="snare-b"]'
+MIC = '[data-mic="OR"][data-view="above"] > circle'
 
 
 @dataclass(frozen=True)
@@ -97,17 +98,23 @@ BARE = """({ path, body, vary }) => {
   document.body.style.height = '100vh';
   const token = /csrftoken=([^;]+)/.exec(document.cookie)[1];
   const number = document.querySelector('p');
-  let wanted = null, busy = 0, asked = 0, shown = 0;
+  let wanted = null, busy = 0, asked = 0, shown = 0, known = false;
+  const put = (x, whole) => {
+    const [, y, z] = body.position_m ?? [];
+    const { layout, ...rest } = body;
+    const sent = vary ? { ...(whole ? body : rest), position_m: [x / 1000, y, z] } : body;
+    return fetch(path, { method: 'POST', body: JSON.stringify(sent),
+      headers: { 'Content-Type': 'application/json', 'X-CSRFToken': token } });
+  };
   const ask = async (x, n) => {
     busy++;
-    const sent = vary ? { ...body, position_m: [x / 1000, body.position_m[1], body.position_m[2]] }
-      : body;
-    const answer = await fetch(path, { method: 'POST', body: JSON.stringify(sent),
-      headers: { 'Content-Type': 'application/json', 'X-CSRFToken': token } });
+    let answer = await put(x, !known);
+    if (answer.status === 409) answer = await put(x, true);
+    known = true;
     const told = await answer.json();
     if (n > shown) {
       shown = n;
-      number.textContent = vary ? (told.pair.heard.rows[0].tape_b_m * 100).toFixed(3) : `${x} ${n}`;
+      number.textContent = vary ? (told.pair.rows[0].tape_b_m * 100).toFixed(3) : `${x} ${n}`;
     }
     busy--;
     next();
@@ -119,6 +126,23 @@ BARE = """({ path, body, vary }) => {
     ask(x, ++asked);
   };
   window.addEventListener('pointermove', (e) => { wanted = e.clientX; next(); });
+}"""
+
+
+# In the page: the close mics again, each a little beside the one it is copied from, and saved.
+MORE = """async ([id, count]) => {
+  const { doc, version } = await (await fetch(`/api/layouts/${id}`)).json();
+  const close = doc.mics.filter((m) => m.role === 'close');
+  for (let n = 0; doc.mics.length < count; n++) {
+    const { position_m: [x, y, z], ...mic } = close[n % close.length];
+    doc.mics.push({ ...mic, id: `X${n}`, name: `More ${n}`, channel: null, stand: null,
+      position_m: [x + 0.03 * (n + 1), y + 0.02, z + 0.05] });
+  }
+  const token = /csrftoken=([^;]+)/.exec(document.cookie)[1];
+  const answer = await fetch(`/api/layouts/${id}`, { method: 'PUT',
+    headers: { 'Content-Type': 'application/json', 'X-CSRFToken': token },
+    body: JSON.stringify({ version, doc, what: 'more mics' }) });
+  return answer.status;
 }"""
 
 
@@ -159,6 +183,8 @@ async def drag(page: Any, x: float, y: float, mic: str | None) -> Drag:
     await wire.detach()
     frames = found["frames"][2:]
     middle = statistics.median(frames)
+    if len(found["waits"]) < 2:
+        raise SystemExit("the drag took hold of nothing: no number has changed")
     return Drag(
         rate=(found["changes"] - 1) / max(found["to"] - found["from"], 1) * 1e3,
         p95_ms=statistics.quantiles(found["waits"], n=20)[-1],
@@ -184,8 +210,8 @@ async def questions(page: Any, layout: int) -> dict[str, Any]:
     )
     mic = next(m for m in doc["mics"] if m["id"] == "OR")
     same = {
-        "layout": doc, "mic": "OR", "position_m": mic["position_m"], "aim": mic["aim"],
-        "focus": {"anchor": "OL", "mover": "OR", "source": None},
+        "name": "bare", "layout": doc, "mic": "OR", "aim": mic["aim"],
+        "position_m": mic["position_m"], "focus": {"anchor": "OL", "mover": "OR", "source": None},
     }  # fmt: skip
     return {
         "bare": {"path": "/api/follow", "body": same, "vary": True},
@@ -198,28 +224,40 @@ async def one(browser: Any, port: int, layout: int, which: str, slower: int) -> 
     page = await browser.new_page(viewport={"width": 1280, "height": 800})
     await sign_in(page, port)
     asked = await questions(page, layout)
-    mic = None
+    grip = None
     if which == "place":
-        mic = '[data-mic="OR"][data-view="above"] > circle'
+        grip = page.locator(MIC)
         await page.goto(f"http://127.0.0.1:{port}/layouts/{layout}/place")
         await page.locator(NUMBER).wait_for()
-        grip = await page.locator(mic).bounding_box()
-        x, y = grip["x"] + grip["width"] / 2, grip["y"] + grip["height"] / 2
     else:
         await page.goto(f"http://127.0.0.1:{port}/healthz")
         await page.evaluate(BARE, asked[which])
-        x, y = 400.0, 400.0
     wire = await page.context.new_cdp_session(page)
     await wire.send("Emulation.setCPUThrottlingRate", {"rate": slower})
     await page.wait_for_timeout(600)
-    found = await drag(page, x, y, None)
-    if mic:
-        await page.wait_for_timeout(600)
-        grip = await page.locator(mic).bounding_box()
-        x, y = grip["x"] + grip["width"] / 2, grip["y"] + grip["height"] / 2
-        found = replace(found, behind=(await drag(page, x, y, mic)).behind)
+    found = await drag(page, *await _middle(grip), None)
+    if grip:
+        await _back(page)
+        found = replace(found, behind=(await drag(page, *await _middle(grip), MIC)).behind)
+        await _back(page)
     await page.close()
     return found
+
+
+async def _back(page: Any) -> None:
+    """Undo the drag, so that the next begins where this one did."""
+    await page.locator("[data-saved=saved]").wait_for()
+    await page.keyboard.press("Control+z")
+    await page.wait_for_timeout(800)
+    await page.locator("[data-saved=saved]").wait_for()
+
+
+async def _middle(grip: Any) -> tuple[float, float]:
+    """Where to take hold: of a mic, or anywhere on a bare page."""
+    if grip is None:
+        return 400.0, 400.0
+    box = await grip.bounding_box()
+    return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
 
 
 def middle_of(some: list[Drag]) -> Drag:
@@ -229,19 +267,33 @@ def middle_of(some: list[Drag]) -> Drag:
     )
 
 
-async def table(port: int, layout: int, times: int) -> dict[tuple[str, str], list[Drag]]:
-    """Drags by machine and page, turn about so that a slow moment meets all."""
+async def with_more_mics(port: int, layout: int, mics: int) -> None:
+    """The layout with copies of its close mics beside them, up to so many, saved."""
     from playwright.async_api import async_playwright
 
-    found: dict[tuple[str, str], list[Drag]] = {}
     async with async_playwright() as play:
         browser = await play.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
-        for machine in MACHINES:
-            for _ in range(times):
-                for which in PAGES:
-                    with kept_busy(machine.busy):
-                        got = await one(browser, port, layout, which, machine.slower)
-                    found.setdefault((machine.name, which), []).append(got)
+        page = await browser.new_page()
+        await sign_in(page, port)
+        status = await page.evaluate(MORE, [layout, mics])
+        await browser.close()
+    if status != 200:
+        raise SystemExit(f"saving a layout of {mics} mics was answered with {status}")
+
+
+async def drags(
+    port: int, layout: int, machine: Machine, times: int, pages: tuple[str, ...] = PAGES
+) -> dict[str, list[Drag]]:
+    """Drags by page on one machine, turn about so that a slow moment meets all."""
+    from playwright.async_api import async_playwright
+
+    found: dict[str, list[Drag]] = {which: [] for which in pages}
+    async with async_playwright() as play:
+        browser = await play.chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+        for _ in range(times):
+            for which in pages:
+                with kept_busy(machine.busy):
+                    found[which].append(await one(browser, port, layout, which, machine.slower))
         await browser.close()
     return found
 
@@ -250,12 +302,14 @@ async def _main() -> None:
     import sys
 
     port, layout, times = (int(v) for v in sys.argv[1:4])
-    for (machine, which), some in (await table(port, layout, times)).items():
-        d = middle_of(some)
-        print(
-            f"{machine:20} {which:8} {d.rate:5.1f}/s p95 {d.p95_ms:6.1f} frame {d.frame_ms:5.1f}"
-            f" longest {d.longest_frame:4.1f} behind {d.behind:4.1f}"
-        )
+    for machine in MACHINES:
+        for which, some in (await drags(port, layout, machine, times)).items():
+            d = middle_of(some)
+            rates = " ".join(f"{x.rate:.0f}" for x in some)
+            print(
+                f"{machine.name:20} {which:8} {d.rate:5.1f}/s ({rates}) p95 {d.p95_ms:6.1f} frame"
+                f" {d.frame_ms:5.1f} longest {d.longest_frame:4.1f} behind {d.behind:4.1f}"
+            )
 
 
 if __name__ == "__main__":

@@ -15,6 +15,7 @@ LARGEST_ROOM_M = (40.0, 40.0, 15.0)
 MANY_SESSIONS = 10_000
 WORST_AT_ONCE = 8
 UNDER_LOAD_S = 10.0
+DRAG_S = 5.0
 
 
 def hall(notched: bool) -> Any:
@@ -162,6 +163,46 @@ def beside_the_worst(port: int) -> float:
     for t in crowd:
         t.join()
     return statistics.quantiles(waits, n=20)[-1]
+
+
+def dragging(port: int, people: int) -> float:
+    """p95, milliseconds, of what each of several people asks while all of them drag at once."""
+    layout = starting()
+    waits: list[float] = []
+    body = {
+        "name": "here", "layout": layout.model_dump(mode="json"), "mic": "OR", "aim": [0, 0, -1],
+        "position_m": [0.4, 0.6, 1.7], "focus": {"anchor": "OL", "mover": "OR"},
+    }  # fmt: skip
+
+    def one() -> None:
+        person = Person(port, "demo")
+        until, sent = time.monotonic() + DRAG_S, dict(body)
+        link = http.client.HTTPConnection("127.0.0.1", port, timeout=10)
+        while time.monotonic() < until:
+            sent["position_m"] = [0.4 + 0.001 * (len(waits) % 200), 0.6, 1.7]
+            began = time.perf_counter()
+            link.request("POST", "/api/follow", json.dumps(sent), asking.headers(person.cookies))
+            answer = link.getresponse()
+            answer.read()
+            waits.append((time.perf_counter() - began) * 1e3)
+            if answer.status not in (200, 409):
+                raise SystemExit(f"follow answered {answer.status}")
+            sent = {k: v for k, v in body.items() if k != "layout" or answer.status == 409}
+            time.sleep(max(0.0, 1 / 60 - (time.perf_counter() - began)))
+
+    crowd = [threading.Thread(target=one) for _ in range(people)]
+    for t in crowd:
+        t.start()
+    for t in crowd:
+        t.join()
+    return statistics.quantiles(waits, n=20)[-1]
+
+
+def starting() -> Any:
+    """A layout as one begins with it."""
+    from ringside.places.starts import starting_layout
+
+    return starting_layout("five-piece", "turned pair")
 
 
 FILL = (

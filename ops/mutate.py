@@ -54,6 +54,20 @@ WORDS = {
 }  # fmt: skip
 WORD = re.compile(r"\b(" + "|".join(WORDS) + r")\b")
 SLOW_S = 900
+NO_MEANING = {
+    "frozen",
+    "slots",
+    "kw_only",
+    "strict",
+    "maxsize",
+    "copy",
+    "order",
+    "kind",
+    "stacklevel",
+}
+"""Arguments that say how something is kept or checked, not what is meant."""
+GUARD = 1e-5
+"""Numbers below it only keep a division or a comparison from what floating point does to it."""
 
 
 @dataclass(frozen=True)
@@ -71,6 +85,13 @@ class Change:
 def changed(tree: ast.Module) -> Iterator[tuple[ast.AST, str, object]]:
     """Nodes that can be changed, the field, and what comes in its place."""
     told = {id(n.value) for n in ast.walk(tree) if isinstance(n, ast.Expr)}
+    told |= {
+        id(k.value)
+        for n in ast.walk(tree)
+        if isinstance(n, ast.Call)
+        for k in n.keywords
+        if k.arg in NO_MEANING
+    }
     for node in ast.walk(tree):
         if isinstance(node, ast.Compare):
             for other in COMPARES.get(type(node.ops[0]), ()):
@@ -98,6 +119,8 @@ def other_values(value: object) -> Iterator[object]:
     elif isinstance(value, int):
         yield value + 1
     elif isinstance(value, float):
+        if 0 < abs(value) <= GUARD:
+            return
         yield value * 1.25 + (0.1 if value == 0 else 0.0)
     elif isinstance(value, str) and WORD.search(value):
         yield WORD.sub(lambda m: WORDS[m.group()], value, count=1)

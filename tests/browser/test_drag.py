@@ -60,6 +60,19 @@ def test_views_lines_and_numbers_go_with_the_hand_and_stay_where_it_lets_go(some
     expect(shown(page, "snare-b")).to_have_text(there)
 
 
+def test_a_selected_mic_is_moved_by_its_capsule_and_not_turned(someone, held):
+    page, go = held
+    go(30, 0)
+    page.mouse.up()
+    someone.saved()
+    x, y = middle(page, "OR")
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 40, y, steps=4)
+    page.mouse.up()
+    assert middle(page, "OR")[0] == pytest.approx(x + 40, abs=1.5)
+
+
 def test_what_follows_the_hand_is_what_the_whole_board_says_when_it_rests(held):
     page, go = held
     boards = []

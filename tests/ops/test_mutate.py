@@ -27,6 +27,8 @@ def made(text):
     ("x = np.minimum(a, b)", ["x = np.maximum(a, b)"]),
     ("x = 'to the left'", ["x = 'to the right'"]),
     ("x = True", ["x = False"]),
+    ("zip(a, b, strict=True)", []),
+    ("x = 1e-09", []),
     ("def f():\n    \'\'\'To the left.\'\'\'", []),
 ])  # fmt: skip
 def test_what_is_changed(text, changes):

@@ -282,7 +282,7 @@ def room_omnis() -> Case:
 
 def mid_side() -> Case:
     """Mid and side in the room."""
-    layout = _kit(("room-mid-side", None), room=_hall())
+    layout = _kit(("room-mid-side", None), room=_hall()).model_copy(update={"outlook": "audience"})
     an, (mid, side) = analyse(layout), (m.id for m in layout.mics)
     turned = analyse(with_flips(layout, {side}))
     v, w = (_pair(x, mid, side, "snare") for x in (an, turned))

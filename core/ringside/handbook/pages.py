@@ -7,12 +7,19 @@ holds them to it.
 
 from typing import Final
 
+from ringside.answers.sheet import setup_rows
 from ringside.brief.plans import table
+from ringside.errors import RingsideError
 from ringside.handbook.cases import cases
 from ringside.handbook.verdictpage import verdicts_page as verdicts_page
+from ringside.plan.kits import five_piece
+from ringside.plan.layout import Layout
 from ringside.plan.questions import QUESTIONS
+from ringside.plan.room import Room, Space
 from ringside.techniques.catalogue import TECHNIQUES
 from ringside.techniques.recipe import GROUPS, HAND_WORDS, Named, Technique
+from ringside.techniques.standing import standing
+from ringside.techniques.taking import take
 
 HEAD: Final = "<!-- Written by ./ringside types from the core; do not edit. -->\n\n"
 _SIGN: Final = {"deg": "°", "clock": " o'clock", "share": ""}
@@ -43,7 +50,39 @@ def _technique(t: Technique) -> str:
     if t.care:
         lines.append(f"- Care: {t.care}")
     lines += [f"- {_number(n)}" for n in t.numbers]
+    lines += _put_up(t)
     return "\n".join(lines)
+
+
+def _empty() -> Layout:
+    """The kit and the room that the page puts everything up in: every technique has its place."""
+    small = Space(id="hall", name="Hall", x_m=2.0, y_m=8.0, width_m=2.0, length_m=3.0, height_m=2.6)
+    room = Room(
+        name="Room", width_m=6.0, length_m=8.0, height_m=3.2, kit_x_m=3.0, kit_y_m=2.5,
+        spaces=(small,),
+    )  # fmt: skip
+    return Layout(name="Handbook", kit=five_piece(), room=room)
+
+
+def _put_up(t: Technique) -> list[str]:
+    """Where its mics stand on the five-piece starting kit, as somebody with a tape is told."""
+    try:
+        took = take(_empty(), t.id)
+    except RingsideError:
+        return []
+    layout = took.layout
+    lines = []
+    for row in setup_rows(layout):
+        mic = layout.mic(row.id)
+        x, y, _ = mic.position_m
+        where = f"{abs(x) * 100:.1f} cm {'right' if x > 0 else 'left'}"
+        where += f" and {abs(y) * 100:.1f} cm {'before' if y > 0 else 'behind'} the snare"
+        lines.append(
+            f"  - {row.id}, {mic.pattern}: {where}, {row.height_m * 100:.1f} cm high; snare"
+            f" {row.snare_m * 100:.1f}, kick {row.kick_m * 100:.1f} cm by tape; {row.aim}"
+        )
+    told = [f"  - {words}" for row in standing(layout) for words in row.notes]
+    return ["- On the five-piece starting kit:", *lines, *told]
 
 
 def techniques_page() -> str:

@@ -211,8 +211,11 @@ class Layout(Record):
         if self.brief:
             return self.brief.outlook
         for p in self.stereo_pairs:
-            gap = self.mic(p.right).position_m[0] - self.mic(p.left).position_m[0]
-            if p.coding == "left-right" and abs(gap) > 0.05:
+            left, right = self.mic(p.left), self.mic(p.right)
+            gap = right.position_m[0] - left.position_m[0]
+            if p.coding == "mid-side":
+                gap = -right.aim[0]  # a side is put up to look to the left
+            if abs(gap) > 0.05:
                 return "drummer" if gap > 0 else "audience"
         return "audience"
 

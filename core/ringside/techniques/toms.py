@@ -18,9 +18,15 @@ TOMS: Final = ("rack", "floor", "hand drum")
 TOM_CLOCKS: Final[tuple[Mapping[str, float], ...]] = tuple(
     {"clock": c} for c in (12.0, 1.0, 11.0, 2.0, 10.0, 3.0, 9.0, 4.0, 8.0, 5.0, 7.0)
 )
-RISES: Final = tuple(
-    {**c, **h} for h in ({}, {"height": 0.04}, {"in": 0.02}, {"in": -0.03}) for c in TOM_CLOCKS
-)
+
+
+def _tries(off: str, nearer: float, outward: float = -0.03) -> tuple[dict[str, float], ...]:
+    """Round the rim; then nearer to the head, further in, and further out, each round again."""
+    ways: tuple[dict[str, float], ...] = ({}, {off: nearer}, {"in": 0.02}, {"in": outward})
+    return tuple({**clock, **way} for way in ways for clock in TOM_CLOCKS)
+
+
+RISES: Final = _tries("height", 0.04)
 
 
 def _ids(a: Around, bottom: bool = False) -> tuple[str, str]:
@@ -127,7 +133,7 @@ TOM: Final = (
                  number("in", "In from the rim", 0.03, -0.08, 0.15), _clock(),
                  number("toward", "Looks out to this share of the head", 0.3, 0.0, 1.0,
                         unit="share")),
-        tries=RISES, wants=("condenser",), minutes=6, also="breathe condenser",
+        tries=_tries("height", 0.07), wants=("condenser",), minutes=6, also="breathe condenser",
         gives="A drum that breathes, with its shell.",
         watch_for="More cymbal in it than close up.",
         listen_for="The ride: it should stay in the overheads.",
@@ -138,7 +144,8 @@ TOM: Final = (
         numbers=(number("under", "Under the head", 0.055, 0.02, 0.2, hand="three_fingers_m"),
                  number("in", "In from the rim", 0.055, 0.0, 0.2, hand="three_fingers_m"),
                  _clock()),
-        tries=RISES, wants=("moving-coil", "condenser"), minutes=5, also="resonant under only",
+        tries=_tries("under", 0.04, 0.0), wants=("moving-coil", "condenser"), minutes=5,
+        also="resonant under only",
         gives="Tone and sustain with hardly any cymbal.",
         watch_for="Pushed the other way from every mic above: flip all the bottoms.",
         listen_for="The stick is missing: the overheads carry it.",

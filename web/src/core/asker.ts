@@ -22,13 +22,15 @@ class Asker {
   });
   private readonly open = new Map<number, (answer: unknown) => void>();
   private number = 0;
+  /** It could not be started, or has died. */
+  dead = false;
   private known: Layout | null = null;
   private name = "";
 
   constructor() {
     this.worker.onmessage = ({ data }: MessageEvent<Told>) => this.close(data.number, data.answer);
-    // It could not be started or has died: whoever waits goes the common way.
     this.worker.onerror = () => {
+      this.dead = true;
       for (const number of [...this.open.keys()]) this.close(number, null);
     };
   }
@@ -58,12 +60,21 @@ class Asker {
   }
 }
 
-let asker: Asker | null = null;
+/** None where the browser has none, or will not start one. */
+function made(): Asker | null {
+  try {
+    return new Asker();
+  } catch {
+    return null;
+  }
+}
+
+let asker: Asker | null | undefined;
 
 /** What follows a move; the faults are those of every other question. */
 export async function follow(move: Move): Promise<Follows> {
-  if (typeof Worker === "undefined") return plainly(move);
-  asker ??= new Asker();
+  if (asker === undefined) asker = made();
+  if (!asker || asker.dead) return plainly(move);
   const answer = await asker.ask(move);
   return answer === null ? plainly(move) : (answer as Follows);
 }

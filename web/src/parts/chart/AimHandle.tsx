@@ -7,6 +7,8 @@ import type { InView } from "./look";
 import { ahead } from "./MicGlyph";
 
 const REACH_PX = 46;
+/** Nearer to its mic than this, seen along the aim, a press is meant for the mic. */
+const APART_PX = 20;
 const TURN = { ArrowLeft: 1, ArrowUp: 1, ArrowRight: -1, ArrowDown: -1 } as Record<string, number>;
 
 /** The aim turned about the axis that looks out of the drawing. */
@@ -30,8 +32,10 @@ export function AimHandle(props: InView) {
   if (!mic) return null;
   const tip = toScreen(ahead(mic, REACH_PX / view.scale), view);
   const at = toScreen(mic.position_m, view);
+  const apart = Math.hypot(tip[0] - at[0], tip[1] - at[1]) > APART_PX;
   return (
     <g
+      pointerEvents={apart ? undefined : "none"}
       role="slider"
       tabIndex={0}
       aria-label={`Aim of ${mic.id}`}
@@ -60,6 +64,7 @@ export function AimHandle(props: InView) {
         d={`M${at[0]} ${at[1]}L${tip[0]} ${tip[1]}`}
         stroke="var(--ink)"
         strokeDasharray="2 3"
+        pointerEvents="none"
       />
       <circle cx={tip[0]} cy={tip[1]} r="5" className="fill-card stroke-ink" strokeWidth="1.5" />
       <circle cx={tip[0]} cy={tip[1]} r="12" fill="transparent" />
