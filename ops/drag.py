@@ -212,6 +212,7 @@ async def questions(page: Any, layout: int) -> dict[str, Any]:
     same = {
         "name": "bare", "layout": doc, "mic": "OR", "aim": mic["aim"],
         "position_m": mic["position_m"], "focus": {"anchor": "OL", "mover": "OR", "source": None},
+        "words": False,
     }  # fmt: skip
     return {
         "bare": {"path": "/api/follow", "body": same, "vary": True},

@@ -172,6 +172,7 @@ def dragging(port: int, people: int) -> float:
     body = {
         "name": "here", "layout": layout.model_dump(mode="json"), "mic": "OR", "aim": [0, 0, -1],
         "position_m": [0.4, 0.6, 1.7], "focus": {"anchor": "OL", "mover": "OR"},
+        "words": False,
     }  # fmt: skip
 
     def one() -> None:

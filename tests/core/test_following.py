@@ -40,19 +40,34 @@ def test_it_is_the_boards_answer(layout, mic, anchor, mover, by):
             assert getattr(told, name) == getattr(whole, name)[row], name
         assert (told.aim, told.blocked) == (whole.aim[mic], whole.blocked[mic])
         pair, full = told.pair, whole.focus
-        for name in ("a", "b", "source", "curve_db", "flipped_curve_db"):
-            assert getattr(pair, name) == getattr(full, name), name
+        more = pair.in_words
+        assert (pair.a, pair.b) == (full.a, full.b)
+        for name in ("source", "curve_db", "flipped_curve_db"):
+            assert getattr(more, name) == getattr(full, name), name
         shown = {"snare", "kick", full.source}
         assert pair.rows == [r for r in full.rows if r.source in shown]
         assert len(pair.rows) == len(shown)
         if full.places is None:
-            assert (pair.spots, pair.ring) == (None, None)
+            assert (more.spots, more.ring) == (None, None)
         else:
             for name in ("swing", "equal_height", "snare_only"):
-                assert getattr(pair.spots, name) == getattr(full.places, name), name
-            assert pair.ring == (full.places.ring if mic == anchor else None)
+                assert getattr(more.spots, name) == getattr(full.places, name), name
+            assert more.ring == (full.places.ring if mic == anchor else None)
             still = board(analyse(layout), focus).focus.places.ring
             assert (still == full.places.ring) == (mic == mover or by == (0, 0, 0))
+
+
+def test_without_words_the_numbers_are_the_same():
+    there, _ = moved(LAYOUT, "OR", (0.2, 0.1, 0.0))
+    for focus in (None, FocusOn("OL", "OR"), FocusOn("OL", "OR", "rack-1")):
+        told = follows(BEFORE, there, focus)
+        bare = follows(BEFORE, there, focus, words=False)
+        for name in ("mic", "tape_m", "path_m", "arrival_s", "after_gain_db", "sign"):
+            assert getattr(bare, name) == getattr(told, name)
+        assert (bare.aim, bare.blocked) == (None, None)
+        if focus:
+            kept = [r for r in told.pair.rows if r.source in ("snare", "kick")]
+            assert (bare.pair.rows, bare.pair.in_words) == (kept, None)
 
 
 def test_a_mic_outside_the_open_pair_leaves_it_alone():

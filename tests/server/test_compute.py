@@ -32,6 +32,9 @@ def test_what_follows_a_hand_is_the_cores_own_and_has_the_promised_shape(as_owne
     same = follows(analyse(layout_from(DOC)), Moved("OR", place, aim), FocusOn("OL", "OR", "kick"))
     assert out == orjson.loads(orjson.dumps(same))
     assert as_owner("POST", "/follow", ask)[1]["pair"] is None
+    bare = as_owner("POST", "/follow", {**ask, "focus": focus, "words": False})[1]
+    assert bare["tape_m"] == out["tape_m"]
+    assert (bare["aim"], bare["pair"]["in_words"]) == (None, None)
 
 
 def test_a_layout_is_sent_once_and_then_named(as_owner, outsider, monkeypatch):

@@ -23,20 +23,27 @@ from ringside.values import Vector
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
-class PairFollows:
-    """The open pair while one of its mics moves; see `Focus` of the board."""
+class PairInWords:
+    """What of the open pair is read rather than seen at a glance."""
 
-    a: str
-    b: str
     source: str
-    rows: list[PairRow]
-    """On snare and kick, and on the source that is open."""
     curve_db: list[float]
     flipped_curve_db: list[float]
     spots: Spots | None
     """None when the two are not of a kind that is kept equal."""
     ring: DrawnRing | None
     """None where it does not change: for two that are not kept equal, and when the mover moves."""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class PairFollows:
+    """The open pair while one of its mics moves; see `Focus` of the board."""
+
+    a: str
+    b: str
+    rows: list[PairRow]
+    """On snare and kick; with the words, on the source that is open as well."""
+    in_words: PairInWords | None
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -49,8 +56,9 @@ class Follows:
     arrival_s: list[float]
     after_gain_db: list[float]
     sign: list[int]
-    aim: str
-    blocked: str
+    aim: str | None
+    blocked: str | None
+    """None, as `aim`, where words were not asked for."""
     pair: PairFollows | None
 
 
@@ -62,7 +70,9 @@ class Moved(NamedTuple):
     aim: Vector
 
 
-def follows(before: Analysis, moved: Moved, focus: FocusOn | None = None) -> Follows:
+def follows(
+    before: Analysis, moved: Moved, focus: FocusOn | None = None, *, words: bool = True
+) -> Follows:
     """What a move of one mic changes before one's eyes.
 
     Parameters
@@ -73,6 +83,9 @@ def follows(before: Analysis, moved: Moved, focus: FocusOn | None = None) -> Fol
         Where the hand has the mic now.
     focus : FocusOn or None
         The pair that is open.
+    words : bool
+        With what is read: sentences, curves, better places. They take as long as the numbers, and
+        nobody reads them sixty times a second.
 
     Returns
     -------
@@ -103,24 +116,32 @@ def follows(before: Analysis, moved: Moved, focus: FocusOn | None = None) -> Fol
         arrival_s=table(heard.time_s[i], 8),
         after_gain_db=table(heard.after_gain_db[i], 2),
         sign=heard.sign[i].tolist(),
-        aim=aim_words(layout.model_copy(update={"mics": (mic,)}))[0],
-        blocked=words_for(moved.position_m, layout),
-        pair=_pair(an, moved.mic, focus) if focus and moved.mic in focus[:2] else None,
+        aim=aim_words(layout.model_copy(update={"mics": (mic,)}))[0] if words else None,
+        blocked=words_for(moved.position_m, layout) if words else None,
+        pair=_pair(an, moved.mic, focus, words) if focus and moved.mic in focus[:2] else None,
     )
 
 
-def _pair(an: Analysis, mic: str, focus: FocusOn) -> PairFollows:
+def _pair(an: Analysis, mic: str, focus: FocusOn, words: bool) -> PairFollows:
     anchor, mover, _ = focus
-    layout, (row, turned, k) = an.layout, an.find(*focus)
-    equal, s = can_be_equal(layout, anchor, mover), an.scene.sources
+    (row, turned, k), s = an.find(*focus), an.scene.sources
     sure = _sure_of_one(an, row)
-    shown = s.reference | (np.arange(len(s.ids)) == k)
-    wired, flipped = sum_curves(an, row, k)
+    shown = s.reference | (words & (np.arange(len(s.ids)) == k))
     return PairFollows(
         a=anchor,
         b=mover,
-        source=s.ids[k],
         rows=[pair_row(an, row, n, sure, turned) for n in np.flatnonzero(shown).tolist()],
+        in_words=_in_words(an, mic, focus, row, k) if words else None,
+    )
+
+
+def _in_words(an: Analysis, mic: str, focus: FocusOn, row: int, k: int) -> PairInWords:
+    anchor, mover, _ = focus
+    layout = an.layout
+    equal = can_be_equal(layout, anchor, mover)
+    wired, flipped = sum_curves(an, row, k)
+    return PairInWords(
+        source=an.scene.sources.ids[k],
         curve_db=wired,
         flipped_curve_db=flipped,
         spots=spots(layout, anchor, mover) if equal else None,

@@ -42,7 +42,8 @@ def follow(request: HttpRequest, data: FollowIn) -> HttpResponse:
     """
     before = under_hands.before(person_of(request), data.name, data.layout)
     moved = Moved(data.mic, data.position_m, data.aim)
-    return _told(follows(before, moved, data.focus.on() if data.focus else None))
+    focus = data.focus.on() if data.focus else None
+    return _told(follows(before, moved, focus, words=data.words))
 
 
 @router.get("/layouts/{pk}/analysis", response={200: Board, 404: Problem})

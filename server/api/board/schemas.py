@@ -42,6 +42,7 @@ class FollowIn(Strict):
     position_m: Place
     aim: Direction
     focus: FocusIn | None = None
+    words: bool = Field(default=True, strict=True, description="With what is read, not seen.")
 
 
 class TapeIn(LayoutOnly):

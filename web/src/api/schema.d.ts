@@ -2901,6 +2901,12 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Words
+             * @description With what is read, not seen.
+             * @default true
+             */
+            words: boolean;
         };
         /**
          * Follows
@@ -2910,11 +2916,11 @@ export interface components {
             /** After Gain Db */
             after_gain_db: number[];
             /** Aim */
-            aim: string;
+            aim: string | null;
             /** Arrival S */
             arrival_s: number[];
             /** Blocked */
-            blocked: string;
+            blocked: string | null;
             /** Mic */
             mic: string;
             pair: components["schemas"]["PairFollows"] | null;
@@ -3993,16 +3999,9 @@ export interface components {
             a: string;
             /** B */
             b: string;
-            /** Curve Db */
-            curve_db: number[];
-            /** Flipped Curve Db */
-            flipped_curve_db: number[];
-            ring: components["schemas"]["DrawnRing"] | null;
+            in_words: components["schemas"]["PairInWords"] | null;
             /** Rows */
             rows: components["schemas"]["PairRow"][];
-            /** Source */
-            source: string;
-            spots: components["schemas"]["Spots"] | null;
         };
         /**
          * PairIn
@@ -4016,6 +4015,20 @@ export interface components {
             layout: components["schemas"]["Layout"];
             /** Source */
             source?: string | null;
+        };
+        /**
+         * PairInWords
+         * @description What of the open pair is read rather than seen at a glance.
+         */
+        PairInWords: {
+            /** Curve Db */
+            curve_db: number[];
+            /** Flipped Curve Db */
+            flipped_curve_db: number[];
+            ring: components["schemas"]["DrawnRing"] | null;
+            /** Source */
+            source: string;
+            spots: components["schemas"]["Spots"] | null;
         };
         /**
          * PairMics

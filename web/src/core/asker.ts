@@ -5,12 +5,13 @@ import type { Ask, Told } from "./asker.worker";
 import type { Move } from "./following";
 import { newKey } from "./key";
 
-const body = ({ still, mic, focus }: Move) => ({
+const body = ({ still, mic, focus, words }: Move) => ({
   layout: still,
   mic: mic.id,
   position_m: mic.position_m,
   aim: mic.aim,
   focus,
+  words,
 });
 
 /** By the common way: it knows what to do about each fault. */

@@ -11,7 +11,7 @@
  */
 import type { Board, Conflict, Follows, Layout, LayoutOut, Mic } from "../api/types";
 import { withMics } from "./edits";
-import { Following, type Move, merged } from "./following";
+import { type FocusKey, Following, type Move, merged } from "./following";
 import { newKey } from "./key";
 import { Latest } from "./latest";
 import { type Held, Outbox, type Parcel, type Refusal } from "./outbox";
@@ -21,12 +21,6 @@ export type Saved = "saved" | "saving" | "unsent" | "stranger" | "conflict" | "r
 /** What an error means for what was on its way. */
 export type Fate = "refused" | "conflict" | "stranger" | "gone" | "away";
 type Way = "undo" | "redo";
-
-export interface FocusKey {
-  anchor: string;
-  mover: string;
-  source: string | null;
-}
 
 export interface EditorState {
   out: LayoutOut;

@@ -49,13 +49,15 @@ const told = (m: Mic, change: object = {}) =>
     pair: {
       a: "OL",
       b: "OR",
-      source: "kick",
       rows: [row("snare", "hand")],
-      curve_db: [5],
-      flipped_curve_db: [6],
-      spots: { swing: { words: "hand" } },
-      ring: null,
-      ...change,
+      in_words: {
+        source: "kick",
+        curve_db: [5],
+        flipped_curve_db: [6],
+        spots: { swing: { words: "hand" } },
+        ring: null,
+        ...change,
+      },
     },
   }) as unknown as Follows;
 
@@ -82,9 +84,19 @@ describe("a board with what follows the hand", () => {
   });
 
   it("keeps a pair that is another one, and a board without the mic", () => {
-    expect(merged(whole, told(mic("OR", 2), { a: "KI" })).focus).toBe(whole.focus);
+    const { pair, ...rest } = told(mic("OR", 2));
+    expect(merged(whole, { ...rest, pair: pair && { ...pair, a: "KI" } }).focus).toBe(whole.focus);
     expect(merged(whole, { ...told(mic("OR", 2)), pair: null }).focus).toBe(whole.focus);
     expect(merged(whole, told(mic("XX", 2)))).toBe(whole);
+  });
+
+  it("leaves what is read as it was where no words came", () => {
+    const { pair, ...rest } = told(mic("OR", 2));
+    const bare = { ...rest, aim: null, blocked: null, pair: pair && { ...pair, in_words: null } };
+    const now = merged(whole, bare);
+    expect([now.aim, now.blocked]).toEqual([whole.aim, whole.blocked]);
+    expect(now.focus?.rows.map((r) => r.words)).toEqual(["hand", "whole"]);
+    expect([now.focus?.source, now.focus?.places]).toEqual(["snare", whole.focus?.places]);
   });
 
   it("takes a ring that has changed, and none for two that are not kept equal", () => {
@@ -206,6 +218,28 @@ describe("a hand that moves a mic", () => {
     answers[1]?.();
     await settle();
     expect(editor.snapshot().behind).toBe(false);
+  });
+
+  it("asks for words as often as they can be read", async () => {
+    for (let i = 0; i < 12; i++) {
+      editor.move(mic("OR", 2 + i));
+      answers[i]?.();
+      await settle(20);
+    }
+    expect(moves.map((m) => m.words)).toEqual([
+      true,
+      false,
+      false,
+      false,
+      false,
+      true,
+      false,
+      false,
+      false,
+      false,
+      true,
+      false,
+    ]);
   });
 
   it("says what the core will not have", async () => {

@@ -4,18 +4,31 @@
  * whole board that was there when the hand took hold.
  */
 import type { Board, Follows, Layout, Mic } from "../api/types";
-import type { FocusKey } from "./editor";
 import { Latest } from "./latest";
+
+/** The pair that is open: the anchor stands, the mover moves; without a source its worst one. */
+export interface FocusKey {
+  anchor: string;
+  mover: string;
+  source: string | null;
+}
 
 export interface Move {
   /** As it stood before the move. */
   still: Layout;
   mic: Mic;
   focus: FocusKey | null;
+  /** Ask for what is read as well: sentences, curves, better places. */
+  words: boolean;
 }
 
+/** Words are asked for as often as they can be read. */
+const WORDS_MS = 100;
 /** Older than this, numbers are said to be behind. */
 const BEHIND_MS = 300;
+
+/** A move, and when it was made. */
+type Asked = Move & { at: number };
 
 interface Screen {
   ask(move: Move): Promise<Follows>;
@@ -31,12 +44,14 @@ export class Following {
   /** The mic where the hand has it now. */
   mic: Mic | null = null;
   private readonly watchers = new Set<Watcher>();
-  private readonly latest: Latest<Move & { at: number }, Follows>;
+  private readonly latest: Latest<Asked, Follows>;
+  /** When words were asked for last. */
+  private worded = 0;
   private clock: ReturnType<typeof setTimeout> | undefined;
 
   constructor(private readonly screen: Screen) {
     this.latest = new Latest(
-      (move) => screen.ask(move),
+      (move) => screen.ask({ ...move, words: this.wantsWords(move.at) }),
       (told, { mic, at }) => {
         this.heard(mic, at);
         screen.show(told, mic);
@@ -53,11 +68,11 @@ export class Following {
     return () => this.watchers.delete(watcher);
   };
 
-  move(move: Move): void {
+  move(move: Omit<Move, "words">): void {
     this.mic = move.mic;
     for (const watcher of this.watchers) watcher(move.mic);
     this.clock ??= setTimeout(() => this.screen.late(true), BEHIND_MS);
-    this.latest.want({ ...move, at: Date.now() });
+    this.latest.want({ ...move, words: false, at: Date.now() });
   }
 
   /** The hand is gone: nothing on its way matters any more. */
@@ -66,6 +81,12 @@ export class Following {
     this.mic = null;
     this.rest(false);
     for (const watcher of this.watchers) watcher(null);
+  }
+
+  private wantsWords(now: number): boolean {
+    const wants = now - this.worded >= WORDS_MS;
+    if (wants) this.worded = now;
+    return wants;
   }
 
   private heard(mic: Mic, at: number): void {
@@ -98,15 +119,21 @@ export function merged(board: Board, told: Follows): Board {
 }
 
 /** The same words as long as nothing is said anew, so that nothing is drawn anew for them. */
-function said(words: Record<string, string>, mic: string, now: string): Record<string, string> {
-  return words[mic] === now ? words : { ...words, [mic]: now };
+function said(
+  words: Record<string, string>,
+  mic: string,
+  now: string | null,
+): Record<string, string> {
+  return now === null || words[mic] === now ? words : { ...words, [mic]: now };
 }
 
 function withPair(focus: Board["focus"], pair: Follows["pair"]): Board["focus"] {
   if (!focus || !pair || focus.a !== pair.a || focus.b !== pair.b) return focus;
-  const { spots, ring, rows, ...now } = pair;
+  const fresh = new Map(pair.rows.map((r) => [r.source, r]));
+  const rows = focus.rows.map((r) => fresh.get(r.source) ?? r);
+  if (!pair.in_words) return { ...focus, rows };
+  const { spots, ring, ...now } = pair.in_words;
   const before = focus.places;
   const places = spots && before ? { ...before, ...spots, ring: ring ?? before.ring } : before;
-  const fresh = new Map(rows.map((r) => [r.source, r]));
-  return { ...focus, ...now, rows: focus.rows.map((r) => fresh.get(r.source) ?? r), places };
+  return { ...focus, ...now, rows, places };
 }
