@@ -191,3 +191,52 @@ def test_a_remedy_that_only_shifts_the_harm_is_said_to_do_so():
     for (score, own), summary in said.items():
         if own < 0 and score >= 0:
             assert "does others as much harm" in summary
+
+
+def test_two_in_the_null_at_one_point_are_no_surer_for_being_there_together():
+    snare = KIT.first("snare")
+    at = np.add(snare.batter_m, (0.0, 0.0, 0.6))
+    pair = [mic(n, at, (1, 0, 0), pattern="figure-8", role="room") for n in "AB"]
+    an = analyse(Layout(name="T", kit=KIT, mics=tuple(pair)))
+    k = an.source_index("snare")
+    assert an.arrivals.null[:, k].all()
+    assert an.pairs.sign[0, k] == 0
+    facing = [m.model_copy(update={"aim": (0.0, 0.0, -1.0)}) for m in pair]
+    an = analyse(Layout(name="T", kit=KIT, mics=tuple(facing)))
+    assert not an.arrivals.null[:, k].any()
+    assert an.pairs.sign[0, k] == 1
+
+
+@pytest.mark.parametrize(("name", "numbers", "said"), [
+    ("room-omnis", {"out": 1.6, "width": 3.0}, "pile up at the speakers"),
+    ("room-bar", {"out": 6.5}, "narrower than the speakers"),
+])  # fmt: skip
+def test_a_pair_too_near_or_too_far_for_what_it_takes_in_is_said_to_be(name, numbers, said):
+    layout = take(Layout(name="T", kit=KIT), name, numbers=numbers).layout
+    seen = pictures(analyse(layout)).pairs[0]
+    assert any(said in n for n in seen.notes), (seen.recording_deg, seen.kit_deg)
+    fits = [n for n in seen.notes if "takes in" in n]
+    assert len(fits) == 1
+
+
+@pytest.mark.parametrize(("pattern", "turned"), [
+    ("supercardioid", True), ("hypercardioid", True), ("cardioid", True), ("wide cardioid", False),
+    ("omni", False),
+])  # fmt: skip
+def test_only_what_has_a_null_is_turned_by_it(pattern, turned):
+    layout = starting_layout("eight-piece", "turned pair")
+    mics = tuple(
+        m.model_copy(update={"pattern": pattern}) if m.role == "close" else m for m in layout.mics
+    )
+    moves = fit(layout.model_copy(update={"mics": mics}), FitAsk(wishes=("nulls",))).moves
+    assert any(m.turned_deg > 0 for m in moves) == turned
+
+
+def test_a_mic_beside_the_shell_is_level_with_its_middle_and_looks_at_it():
+    layout = take(Layout(name="T", kit=KIT), "snare-shell").layout
+    snare, beside = KIT.first("snare"), layout.mics[0]
+    middle = np.array(snare.batter_m) - np.array(snare.axis) * snare.depth_m / 2
+    off = np.subtract(beside.position_m, middle)
+    assert abs(off @ np.array(snare.axis)) < snare.depth_m / 2 + 1e-6
+    assert np.linalg.norm(off) > snare.diameter_m / 2
+    assert np.array(beside.aim) @ off / np.linalg.norm(off) < -0.9

@@ -12,7 +12,7 @@ interface Props {
 
 const WIDE = 256;
 const HIGH = 118;
-const LEFT = 34;
+const LEFT = 46;
 const BASE = HIGH - 16;
 
 const LINES = [

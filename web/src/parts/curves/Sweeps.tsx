@@ -7,7 +7,7 @@ import { Across, Curve, Paper, Side, Word } from "./frame";
 
 const WIDE = 276;
 const HIGH = 104;
-const LEFT = 40;
+const LEFT = 46;
 const FOOT = 16;
 
 interface Line {
