@@ -24,9 +24,9 @@ Row = dict[str, Any]
 DRAGS = 3
 
 
-def row(name: str, figure: float, unit: str, goal: float, *, least: bool = False) -> Row:
+def row(name: str, figure: float, unit: str, goal: float | None, *, least: bool = False) -> Row:
     """One line: met when the figure is at most (or, with `least`, at least) the goal."""
-    met = figure >= goal if least else figure <= goal
+    met = None if goal is None else figure >= goal if least else figure <= goal
     return {"name": name, "figure": round(figure, 2), "unit": unit, "goal": goal, "met": met}
 
 
@@ -339,7 +339,7 @@ def _drag_rows(name: str, found: dict[str, list[drag.Drag]], goal: float) -> lis
     rates = sorted(d.rate for d in found["place"])
     spread = f"a second, {rates[0]:.0f} to {rates[-1]:.0f}"
     rows = [
-        row(f"{name}: numbers", place.rate, spread, 0, least=True),
+        row(f"{name}: numbers", place.rate, spread, None),
         row(f"{name}: against a page that asks for nothing", place.rate / floor.rate, "times",
             goal, least=True),
         row(f"{name}: p95 against that page's", place.p95_ms / floor.p95_ms, "times", 1.5),
@@ -349,7 +349,7 @@ def _drag_rows(name: str, found: dict[str, list[drag.Drag]], goal: float) -> lis
     if "bare" in found:
         bare_rate = drag.middle_of(found["bare"]).rate
         rows.append(row(f"{name}: a bare page with the same question, against nothing",
-                        bare_rate / floor.rate, "times", 0, least=True))  # fmt: skip
+                        bare_rate / floor.rate, "times", None))  # fmt: skip
     return rows
 
 
@@ -384,8 +384,9 @@ def main() -> int:
         return 0
     wide = max(len(r["name"]) for r in rows)
     for r in rows:
-        word = "met" if r["met"] else "NOT MET"
-        print(f"  {r['name']:<{wide}}  {r['figure']:>8} {r['unit']:<9} goal {r['goal']:<5} {word}")
+        word = {True: "met", False: "NOT MET", None: ""}[r["met"]]
+        goal = "" if r["goal"] is None else f"goal {r['goal']:<5} {word}"
+        print(f"  {r['name']:<{wide}}  {r['figure']:>8} {r['unit']:<9} {goal}".rstrip())
     return 0
 
 

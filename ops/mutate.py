@@ -54,18 +54,9 @@ WORDS = {
 }  # fmt: skip
 WORD = re.compile(r"\b(" + "|".join(WORDS) + r")\b")
 SLOW_S = 900
-NO_MEANING = {
-    "frozen",
-    "slots",
-    "kw_only",
-    "strict",
-    "maxsize",
-    "copy",
-    "order",
-    "kind",
-    "stacklevel",
-}
-"""Arguments that say how something is kept or checked, not what is meant."""
+NO_MEANING = {"dataclass": {"frozen", "slots", "kw_only"}, "zip": {"strict"},
+              "lru_cache": {"maxsize"}}  # fmt: skip
+"""Arguments that say how something is kept or checked, not what is meant, by what takes them."""
 GUARD = 1e-5
 """Numbers below it only keep a division or a comparison from what floating point does to it."""
 
@@ -88,9 +79,9 @@ def changed(tree: ast.Module) -> Iterator[tuple[ast.AST, str, object]]:
     told |= {
         id(k.value)
         for n in ast.walk(tree)
-        if isinstance(n, ast.Call)
+        if isinstance(n, ast.Call) and isinstance(n.func, ast.Name)
         for k in n.keywords
-        if k.arg in NO_MEANING
+        if k.arg in NO_MEANING.get(n.func.id, ())
     }
     for node in ast.walk(tree):
         if isinstance(node, ast.Compare):

@@ -188,9 +188,8 @@ def test_a_remedy_that_only_shifts_the_harm_is_said_to_do_so():
             key = (np.sign(first.score), np.sign(first.own))
             said.setdefault(key, told.words)
     assert "does the most good" in said[(-1, -1)]
-    for (score, own), summary in said.items():
-        if own < 0 and score >= 0:
-            assert "does others as much harm" in summary
+    assert "does others as much harm" in said[(0, -1)]
+    assert "does others as much harm" in said[(1, -1)]
 
 
 def test_two_in_the_null_at_one_point_are_no_surer_for_being_there_together():

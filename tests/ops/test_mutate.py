@@ -28,6 +28,7 @@ def made(text):
     ("x = 'to the left'", ["x = 'to the right'"]),
     ("x = True", ["x = False"]),
     ("zip(a, b, strict=True)", []),
+    ("Field(strict=True)", ["Field(strict=False)"]),
     ("x = 1e-09", []),
     ("def f():\n    \'\'\'To the left.\'\'\'", []),
 ])  # fmt: skip

@@ -105,8 +105,6 @@ def follows(
     there = {"position_m": moved.position_m, "aim": moved.aim}
     mic = before.layout.mics[i].model_copy(update=there)
     layout = with_mics(before.layout, (mic,))
-    if focus and focus.source is not None:
-        before.source_index(focus.source)
     an = analysis_moved(before, layout, i)
     heard = an.arrivals
     return Follows(

@@ -120,24 +120,12 @@ class Analysis:
         (int, bool, int)
             Row, whether turned round, number of the source.
         """
-        self.check(a, b)
-        row, turned = self.pair_index(a, b)
-        k = int(self.worst_source[row]) if source is None else self.source_index(source)
-        return row, turned, k
-
-    def check(self, a: str, b: str) -> None:
-        """RingsideError unless the two are mics of this layout, and not the same one.
-
-        Parameters
-        ----------
-        a : str
-            Short name of a mic.
-        b : str
-            Short name of the other.
-        """
         ids = [m.id for m in self.layout.mics]
         if a == b or a not in ids or b not in ids:
             raise RingsideError(f"expected two mics of this layout, got {a!r} and {b!r}")
+        row, turned = self.pair_index(a, b)
+        k = int(self.worst_source[row]) if source is None else self.source_index(source)
+        return row, turned, k
 
     def source_index(self, source: str) -> int:
         """A drum or cymbal by number; RingsideError when it is not in the kit.

@@ -25,19 +25,20 @@ let layout = "";
 /** The name under which the server had the layout last. */
 let sent = "";
 
-async function asked({ path, token, name, rest }: Ask, whole: boolean): Promise<Response> {
-  const with_layout = whole ? `"layout":${layout},` : "";
+async function asked({ path, token, name, rest }: Ask, whole: string | null): Promise<Response> {
+  const withLayout = whole ? `"layout":${whole},` : "";
   return fetch(path, {
     method: "POST",
     headers: { "Content-Type": "application/json", "X-CSRFToken": token },
-    body: `{"name":"${name}",${with_layout}${rest}`,
+    body: `{"name":"${name}",${withLayout}${rest}`,
   });
 }
 
-async function told(ask: Ask): Promise<unknown> {
+/** `known` is the layout of this question: another may have come by when it is sent again. */
+async function told(ask: Ask, known: string): Promise<unknown> {
   try {
-    let response = await asked(ask, sent !== ask.name);
-    if (response.status === UNKNOWN) response = await asked(ask, true);
+    let response = await asked(ask, sent === ask.name ? null : known);
+    if (response.status === UNKNOWN) response = await asked(ask, known);
     if (!response.ok) return null;
     sent = ask.name;
     return await response.json();
@@ -48,6 +49,6 @@ async function told(ask: Ask): Promise<unknown> {
 
 self.onmessage = async ({ data }: MessageEvent<Ask>) => {
   layout = data.layout ?? layout;
-  const said: Told = { number: data.number, answer: await told(data) };
+  const said: Told = { number: data.number, answer: await told(data, layout) };
   self.postMessage(said);
 };

@@ -77,6 +77,7 @@ export class Following {
 
   /** The hand is gone: nothing on its way matters any more. */
   stop(): void {
+    if (!this.mic) return;
     this.latest.callOff();
     this.mic = null;
     this.rest(false);

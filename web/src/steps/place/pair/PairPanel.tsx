@@ -5,7 +5,7 @@ import type { Mic } from "../../../api/types";
 import { decisionOn, micOf, partnerOf } from "../../../core/edits";
 import { lengthWithUnit, type Ruler } from "../../../core/units";
 import { firstDrum, sourceName } from "../../../core/words";
-import { useCalmPart, useEditorPart, useLit } from "../../../parts/editing";
+import { useEditorPart, useLit } from "../../../parts/editing";
 import { useTake } from "../../../parts/hands";
 import { useMe } from "../../../parts/me";
 import { Why } from "../../../parts/Why";
@@ -40,13 +40,13 @@ export function PairPanel() {
 }
 
 function WhyThese() {
-  const focus = useCalmPart((s) => s.whole?.focus);
+  const focus = useEditorPart((s) => s.whole?.focus);
   return focus && <Why focus={focus} />;
 }
 
 function LeftOnPurpose() {
   const doc = useEditorPart((s) => s.still);
-  const focus = useCalmPart((s) => s.whole?.focus);
+  const focus = useEditorPart((s) => s.whole?.focus);
   const decision = focus && decisionOn(doc, focus);
   return (
     decision && (
