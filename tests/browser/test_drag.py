@@ -79,8 +79,13 @@ def test_what_follows_the_hand_is_what_the_whole_board_says_when_it_rests(held):
     page.route(
         "**/api/compute", lambda route: boards.append(route)
     )  # no whole board comes meanwhile
+    asked, answered = [], []
+    page.on("request", lambda r: "follow" in r.url and asked.append(r.post_data_json["words"]))
+    page.on("requestfinished", lambda r: "follow" in r.url and answered.append(r))
     go(40, 25)
-    page.wait_for_timeout(500)  # sentences follow ten times a second
+    while len(answered) < len(asked) or not asked[-1]:  # the last asks for words as well
+        page.wait_for_timeout(50)
+    page.wait_for_timeout(300)  # sentences are drawn ten times a second
     followed = told(page)
     with page.expect_response("**/api/compute"):
         boards[-1].continue_()

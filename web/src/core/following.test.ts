@@ -242,6 +242,33 @@ describe("a hand that moves a mic", () => {
     ]);
   });
 
+  it("asks once for the words of a place at which the hand stays", async () => {
+    editor.move(mic("OR", 2));
+    answers[0]?.();
+    await settle(20);
+    editor.move(mic("OR", 3));
+    answers[1]?.();
+    await settle(99);
+    expect(moves.map((m) => m.words)).toEqual([true, false]);
+    await settle(2);
+    expect(moves.map((m) => [m.mic.position_m[0], m.words]).slice(2)).toEqual([[3, true]]);
+    answers[2]?.();
+    await settle(500);
+    expect(moves).toHaveLength(3);
+    expect(shown()).toBe(3);
+  });
+
+  it("asks for no words of a place that the hand has left", async () => {
+    for (const x of [2, 3]) {
+      editor.move(mic("OR", x));
+      answers[x - 2]?.();
+      await settle(20);
+    }
+    editor.drop(mic("OR", 4));
+    await settle(500);
+    expect(moves).toHaveLength(2);
+  });
+
   it("says what the core will not have", async () => {
     editor.move(mic("OR", 2));
     answers[0]?.(new Error("no such place"));

@@ -27,7 +27,7 @@ const WORDS_MS = 100;
 /** Older than this, numbers are said to be behind. */
 const BEHIND_MS = 300;
 
-/** A move, and when it was made. */
+/** A move, and when it was made; whether words go with it is known when it is asked. */
 type Asked = Move & { at: number };
 
 interface Screen {
@@ -48,13 +48,18 @@ export class Following {
   /** When words were asked for last. */
   private worded = 0;
   private clock: ReturnType<typeof setTimeout> | undefined;
+  /** Asks for the words of a place at which the hand stays. */
+  private lastWords: ReturnType<typeof setTimeout> | undefined;
 
   constructor(private readonly screen: Screen) {
     this.latest = new Latest(
-      (move) => screen.ask({ ...move, words: this.wantsWords(move.at) }),
-      (told, { mic, at }) => {
-        this.heard(mic, at);
-        screen.show(told, mic);
+      (move) => {
+        move.words = this.wantsWords();
+        return screen.ask(move);
+      },
+      (told, move) => {
+        this.heard(move);
+        screen.show(told, move.mic);
       },
       (error) => screen.failed(error),
       2, // while one answer is drawn the next is being computed
@@ -72,6 +77,7 @@ export class Following {
     this.mic = move.mic;
     for (const watcher of this.watchers) watcher(move.mic);
     this.clock ??= setTimeout(() => this.screen.late(true), BEHIND_MS);
+    clearTimeout(this.lastWords);
     this.latest.want({ ...move, words: false, at: Date.now() });
   }
 
@@ -79,20 +85,27 @@ export class Following {
   stop(): void {
     if (!this.mic) return;
     this.latest.callOff();
+    clearTimeout(this.lastWords);
     this.mic = null;
     this.rest(false);
     for (const watcher of this.watchers) watcher(null);
   }
 
-  private wantsWords(now: number): boolean {
+  private wantsWords(): boolean {
+    const now = Date.now();
     const wants = now - this.worded >= WORDS_MS;
     if (wants) this.worded = now;
     return wants;
   }
 
-  private heard(mic: Mic, at: number): void {
-    this.rest(mic !== this.mic && Date.now() - at > BEHIND_MS);
-    if (mic !== this.mic) this.clock = setTimeout(() => this.screen.late(true), BEHIND_MS);
+  private heard(move: Asked): void {
+    const newest = move.mic === this.mic;
+    this.rest(!newest && Date.now() - move.at > BEHIND_MS);
+    if (!newest) this.clock = setTimeout(() => this.screen.late(true), BEHIND_MS);
+    else if (!move.words) {
+      const ask = () => this.latest.want({ ...move, at: Date.now() });
+      this.lastWords = setTimeout(ask, WORDS_MS);
+    }
   }
 
   private rest(behind: boolean): void {
