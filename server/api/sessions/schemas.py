@@ -4,14 +4,15 @@ from datetime import datetime
 from typing import Annotated
 
 from ninja import Schema
-from pydantic import Field
+from pydantic import BaseModel, Field
 from ringside.pairs.counts import Counts
 from ringside.places.starts import Start
 
 from api.common import Name, Strict
 
 
-class SketchDrum(Schema):
+# A list holds hundreds of these: plain models, since each `Schema` is read by way of Python code.
+class SketchDrum(BaseModel):
     """A drum in plan, metres."""
 
     x: float
@@ -23,7 +24,7 @@ class SketchDrum(Schema):
     ay: float
 
 
-class SketchCymbal(Schema):
+class SketchCymbal(BaseModel):
     """A cymbal in plan, metres."""
 
     x: float
@@ -31,7 +32,7 @@ class SketchCymbal(Schema):
     r: float
 
 
-class SketchMic(Schema):
+class SketchMic(BaseModel):
     """A mic in plan, metres."""
 
     id: str
@@ -40,7 +41,7 @@ class SketchMic(Schema):
     role: str
 
 
-class Summary(Schema):
+class Summary(BaseModel):
     """What the list shows of a layout."""
 
     counts: Counts
@@ -49,7 +50,7 @@ class Summary(Schema):
     mics: list[SketchMic]
 
 
-class LayoutRow(Schema):
+class LayoutRow(BaseModel):
     """A layout in a list; where it has no summary `why_not` says why."""
 
     id: int
@@ -59,7 +60,7 @@ class LayoutRow(Schema):
     changed_at: datetime
 
 
-class SessionOut(Schema):
+class SessionOut(BaseModel):
     """A session with its layouts; in a list with the first of them, and how many there are."""
 
     id: int
