@@ -141,4 +141,9 @@ def web_build() -> None:
             cwd=WEB,
             try_this="read the fault above; it is in web/src",
         )
+        # Packed once here; the server hands out the packed files as they are.
+        run(
+            [PYTHON, "-m", "whitenoise.compress", "--quiet", "--no-brotli", WEB / "dist"],
+            try_this="check that there is room on the disk",
+        )
         set_stamp(WEB / "dist", want)

@@ -8,6 +8,20 @@ export default defineConfig(({ command }) => ({
   // Built files are served below /static/; the development server is at the root.
   base: command === "build" ? "/static/" : "/",
   plugins: [react(), tailwindcss()],
-  build: { assetsInlineLimit: 0, chunkSizeWarningLimit: 900 },
+  build: {
+    assetsInlineLimit: 0,
+    // Libraries stay the same from one release to the next, and so does their file; what screens
+    // share is one more, each screen its own.
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          groups: [
+            { name: "libraries", test: /node_modules/ },
+            { name: "shared", test: /src\/(api|core|parts)\//, minShareCount: 2 },
+          ],
+        },
+      },
+    },
+  },
   server: { proxy: { "/api": back } },
 }));

@@ -99,7 +99,7 @@ def test_cut_short_the_bound_still_holds(monkeypatch):
     monkeypatch.setattr(flips, "MOST_WORK", 1)
     short = best_sets(gram, none)
     assert short.bound_db >= exact.mean_db[0] - 1e-9
-    assert short.bound_db > short.mean_db[0]
+    assert short.bound_db > short.mean_db[0] + 1e-3
 
 
 def test_thirty_two_mics_are_proven():

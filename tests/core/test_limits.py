@@ -239,3 +239,27 @@ def test_a_mic_beside_the_shell_is_level_with_its_middle_and_looks_at_it():
     assert abs(off @ np.array(snare.axis)) < snare.depth_m / 2 + 1e-6
     assert np.linalg.norm(off) > snare.diameter_m / 2
     assert np.array(beside.aim) @ off / np.linalg.norm(off) < -0.9
+
+
+def test_the_move_that_cures_a_pair_is_told_by_its_way():
+    """A mic that hears the drum early is put later by going away, and one that is late sooner."""
+    told = {}
+    for name, further in (("early", -0.5), ("late", 0.5)):
+        near = mic("A", (0.0, 0.0, 1.9), role="overhead")
+        off = mic("B", (0.3, 0.0, 1.9 + further), role="overhead")
+        an = analyse(Layout(name="T", kit=KIT, mics=(near, off)))
+        row, turned, k = an.find("A", "B", "snare")
+        told[name] = body_by_delay(an, row, k, turned)
+    assert told["early"].best_move.later_s > 0 > told["late"].best_move.later_s
+    assert "later" in told["early"].words
+    assert "sooner" in told["late"].words
+
+
+def test_a_head_that_rises_less_than_half_stands_and_its_clock_has_twelve_up():
+    lying, standing = (
+        KIT.first("floor").model_copy(update={"axis": ((1 - s * s) ** 0.5, 0.0, s)})
+        for s in (0.51, 0.49)
+    )
+    np.testing.assert_allclose(face_of(lying, "over").twelve, (0, 1, 0), atol=1e-9)
+    twelve = face_of(standing, "over").twelve
+    np.testing.assert_allclose(twelve, (-0.49, 0, (1 - 0.49**2) ** 0.5), atol=1e-9)

@@ -1,14 +1,13 @@
-"""What is kept of three layouts and a taped kit is what the core still says of them."""
+"""What is kept of layouts, techniques, pairs and taped kits is what the core still says."""
 
 import json
 import math
 
 import pytest
-from ringside.files.layout import read_layout
 
-from tests.core.reference import DEMOS, FILE, of_kit, of_layout, plain
+from tests.core.reference import FILE, KEPT, plain
 
-KEPT = json.loads(FILE.read_text())
+WAS = json.loads(FILE.read_text())
 
 
 def differences(kept, now, where=""):
@@ -27,12 +26,7 @@ def differences(kept, now, where=""):
 MEANT = "where it is meant, write it anew with python -m tests.core.reference"
 
 
-@pytest.mark.parametrize("file", DEMOS, ids=lambda f: f.stem)
-def test_nothing_is_said_otherwise_of_a_layout(file):
-    now = json.loads(json.dumps(plain(of_layout(read_layout(file.read_text())))))
-    assert differences(KEPT[file.stem], now) == [], MEANT
-
-
-def test_a_kit_is_taped_and_doubted_as_before():
-    now = json.loads(json.dumps(plain(of_kit())))
-    assert differences(KEPT["tape"], now) == [], MEANT
+@pytest.mark.parametrize("name", KEPT)
+def test_nothing_is_said_otherwise(name):
+    now = json.loads(json.dumps(plain(KEPT[name]())))
+    assert differences(WAS[name], now) == [], MEANT

@@ -4,19 +4,10 @@ import { Tooltip } from "radix-ui";
 import { Navigate, Route, Routes, useLocation } from "react-router";
 import { Answered, api, must } from "./api/client";
 import { MeContext } from "./parts/me";
+import { Piece } from "./parts/Piece";
 import { SignInAgain } from "./parts/SignInAgain";
 import { Toasts } from "./parts/toast";
-import { Account } from "./steps/account/Account";
-import { SignIn } from "./steps/account/SignIn";
-import { Brief } from "./steps/brief/Brief";
-import { Kit } from "./steps/kit/Kit";
-import { LayoutShell } from "./steps/LayoutShell";
-import { Locker } from "./steps/locker/Locker";
-import { Pairs } from "./steps/pairs/Pairs";
-import { Place } from "./steps/place/Place";
-import { Room } from "./steps/room/Room";
-import { Sessions } from "./steps/sessions/Sessions";
-import { Sheet } from "./steps/sheet/Sheet";
+import { Account, LayoutShell, Locker, Sessions, SignIn, steps } from "./steps/pieces";
 
 export function App() {
   const me = useQuery({
@@ -37,35 +28,36 @@ export function App() {
     );
   if (stranger)
     return (
-      <Routes>
-        <Route path="/sign-in" element={<SignIn />} />
-        <Route
-          path="*"
-          element={<Navigate to="/sign-in" state={{ from: at.pathname }} replace />}
-        />
-      </Routes>
+      <Piece>
+        <Routes>
+          <Route path="/sign-in" element={<SignIn />} />
+          <Route
+            path="*"
+            element={<Navigate to="/sign-in" state={{ from: at.pathname }} replace />}
+          />
+        </Routes>
+      </Piece>
     );
   return (
     <MeContext value={me.data ?? null}>
       <Tooltip.Provider delayDuration={350}>
         <Toasts>
           <SignInAgain />
-          <Routes>
-            <Route path="/" element={<Sessions />} />
-            <Route path="/sign-in" element={<Navigate to="/" replace />} />
-            <Route path="/account" element={<Account />} />
-            <Route path="/studios/:studio/locker" element={<Locker />} />
-            <Route path="/layouts/:id" element={<LayoutShell />}>
-              <Route index element={<Navigate to="place" replace />} />
-              <Route path="brief" element={<Brief />} />
-              <Route path="room" element={<Room />} />
-              <Route path="kit" element={<Kit />} />
-              <Route path="place" element={<Place />} />
-              <Route path="pairs" element={<Pairs />} />
-              <Route path="sheet" element={<Sheet />} />
-            </Route>
-            <Route path="*" element={<Missing />} />
-          </Routes>
+          <Piece>
+            <Routes>
+              <Route path="/" element={<Sessions />} />
+              <Route path="/sign-in" element={<Navigate to="/" replace />} />
+              <Route path="/account" element={<Account />} />
+              <Route path="/studios/:studio/locker" element={<Locker />} />
+              <Route path="/layouts/:id" element={<LayoutShell />}>
+                <Route index element={<Navigate to="place" replace />} />
+                {steps.map(({ at, Screen }) => (
+                  <Route key={at} path={at} element={<Screen />} />
+                ))}
+              </Route>
+              <Route path="*" element={<Missing />} />
+            </Routes>
+          </Piece>
         </Toasts>
       </Tooltip.Provider>
     </MeContext>

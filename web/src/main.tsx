@@ -6,12 +6,14 @@ import { BrowserRouter } from "react-router";
 import { fateOf } from "./api/client";
 import { App } from "./app";
 import { applyTheme, storedTheme } from "./core/theme";
+import { fetchFor } from "./steps/pieces";
 import "./theme.css";
 
 // Dialogs insert a style sheet; the content policy lets it in by this nonce only.
 const nonce = document.querySelector<HTMLMetaElement>('meta[name="nonce"]')?.content;
 if (nonce) setNonce(nonce);
 applyTheme(storedTheme());
+fetchFor(location.pathname);
 
 const queries = new QueryClient({
   defaultOptions: {

@@ -1,7 +1,7 @@
 /** The frame round an open layout: top bar, the steps of the work, and what keeps it saved. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
-import { Link, Outlet, useParams } from "react-router";
+import { Link, Outlet, useLocation, useParams } from "react-router";
 import { api, exactly, Refused } from "../api/client";
 import type { LayoutOut } from "../api/types";
 import { door } from "../core/door";
@@ -15,9 +15,13 @@ import { HandsProvider, useStep } from "../parts/hands";
 import { KeyList } from "../parts/KeyList";
 import { LogProvider } from "../parts/log";
 import { NotSaved } from "../parts/NotSaved";
-// from "../parts/KeyList";
+import { Piece } from "../parts/Piece";
 import { TopBar } from "../parts/top/TopBar";
+import { fetchAhead } from "./pieces";
 import { Steps } from "./Steps";
+
+/** The step that was opened is drawn by then; the others are fetched. */
+const AHEAD_MS = 400;
 
 export function LayoutShell() {
   const id = Number(useParams().id);
@@ -77,7 +81,12 @@ function Frame() {
   const conflict = useEditorPart((s) => s.conflict);
   const [keys, setKeys] = useState(false);
   const showKeys = useCallback(() => setKeys(true), []);
+  const at = useLocation();
   const lit = useNewLit();
+  useEffect(() => {
+    const soon = setTimeout(() => void fetchAhead(), AHEAD_MS);
+    return () => clearTimeout(soon);
+  }, []);
   useKeys(showKeys);
   useWarning();
   useTries();
@@ -89,7 +98,9 @@ function Frame() {
         <main className="flex min-h-0 min-w-0 flex-col">
           <NotSaved />
           <div className="min-h-0 flex-1">
-            <Outlet />
+            <Piece at={at.pathname}>
+              <Outlet />
+            </Piece>
           </div>
         </main>
       </div>

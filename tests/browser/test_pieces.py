@@ -1,0 +1,68 @@
+"""The screens come in pieces: what is shown first, the rest ahead of the hand, and none lost."""
+
+import re
+
+from playwright.sync_api import expect
+
+ASSET = re.compile(r"/static/assets/.*\.(js|css|woff2)$")
+
+
+def step(page, name):
+    return page.get_by_role("navigation", name="Steps of the work").get_by_role(
+        "link", name=re.compile(f"^{name}")
+    )
+
+
+def fetched(page):
+    """What comes of the build from now on, by name, with its headers."""
+    found = {}
+    page.on(
+        "response",
+        lambda r: ASSET.search(r.url) and found.update({r.url.rsplit("/")[-1]: r.all_headers()}),
+    )
+    return found
+
+
+def test_signing_in_waits_for_no_charts(server, chromium):
+    page = chromium.new_page()
+    came = fetched(page)
+    page.goto(f"{server.url}/sign-in")
+    expect(page.get_by_role("button", name="Sign in")).to_be_visible()
+    names = " ".join(came)
+    assert "SignIn" in names
+    assert not re.search("Place|Pairs|Kit|LayoutShell", names)
+    for name, headers in came.items():
+        assert "immutable" in headers["cache-control"], name
+        if not name.endswith("woff2"):
+            assert headers["content-encoding"] == "gzip", name
+    page.close()
+
+
+def test_a_step_is_there_when_it_is_asked_for_even_with_the_line_cut(someone):
+    came = fetched(someone.page)
+    with someone.page.expect_response(re.compile(r"/assets/Sheet-")):
+        page = someone.open()
+    page.wait_for_timeout(100)
+    shown = list(came)
+    assert shown.index(next(n for n in shown if n.startswith("Place-"))) < shown.index(
+        next(n for n in shown if n.startswith("Kit-"))
+    )
+    page.route(re.compile("/static/"), lambda route: route.abort())
+    step(page, "Kit").click()
+    expect(page.get_by_role("form", name="Next reading")).to_be_visible()
+
+
+def test_a_piece_that_does_not_come_takes_nothing_along(someone):
+    someone.page.route(re.compile(r"/assets/Pairs-"), lambda route: route.abort())
+    page = someone.open()
+    step(page, "Pairs").click()
+    stopped = page.get_by_role("alert").filter(has_text="What you did is kept")
+    expect(stopped).to_be_visible()
+    step(page, "Place").click()
+    expect(page.locator('section[aria-label="From above"]')).to_be_visible()
+    step(page, "Pairs").click()
+    expect(stopped).to_be_visible()
+    page.unroute_all()
+    stopped.get_by_role("button", name="Load again").click()
+    expect(page.get_by_role("tab", name="One by one")).to_be_visible()
+    someone.faults.clear()  # the browser says that a piece did not come
