@@ -22,8 +22,27 @@ CHROMIUM = [
 ]  # fmt: skip
 PAGES = ("place", "bare", "nothing")
 MOVES, PER_SECOND = 240, 60
-NUMBER = '[data-tape="snare-b"]'
-MIC = '[data-mic="OR"][data-view="above"] > circle'
+
+
+@dataclass(frozen=True)
+class Held:
+    """What is taken hold of on a step, and what follows it: an attribute, or else its text.
+
+    On Kit no number of the server's is shown while a drum moves: the other view is to follow.
+    """
+
+    grip: str
+    number: str
+    attribute: str | None = None
+
+
+HELD = {
+    "place": Held('[data-mic="OR"][data-view="above"] > circle', '[data-tape="snare-b"]'),
+    "kit": Held('[data-part="floor"][data-view="above"] > circle',
+                '[data-part="floor"][data-view="along"] > circle', "cx"),
+    "room": Held("[data-kit] > circle", '[data-wall="left"]'),
+}  # fmt: skip
+BARE_HELD = Held("", "p")
 
 
 @dataclass(frozen=True)
@@ -51,8 +70,9 @@ MACHINES = (Machine("idle"), Machine("slowed four times", slower=4), Machine("bu
 # In the page: when the pointer moved, when the shown number changed next, every frame, and how
 # far the mic is from where the pointer was.
 # To look where it is costs time, so that is done in a drag of its own.
-WATCH = """(mic) => {
-  const shown = () => document.querySelector('[data-tape="snare-b"]')?.textContent;
+WATCH = """({ mic, number, attribute }) => {
+  const told = () => document.querySelector(number);
+  const shown = () => attribute ? told()?.getAttribute(attribute) : told()?.textContent;
   const found = { waits: [], changes: 0, from: 0, to: 0, pending: null, frames: [], behind: [] };
   let last = shown(), before = 0, down = null, at = null;
   const points = [];
@@ -74,7 +94,8 @@ WATCH = """(mic) => {
     found.to = now;
     if (found.pending !== null) found.waits.push(now - found.pending);
     found.pending = null;
-  }).observe(document.body, { characterData: true, childList: true, subtree: true });
+  }).observe(document.body, { characterData: true, childList: true, subtree: true,
+    ...(attribute && { attributeFilter: [attribute] }) });
   const frame = (now) => {
     if (before) found.frames.push(now - before);
     before = now;
@@ -94,7 +115,7 @@ WATCH = """(mic) => {
 # A page with one number: it asks at each move, two questions under way at most, as Place does.
 BARE = """({ path, body, vary }) => {
   document.head.innerHTML = '';
-  document.body.innerHTML = '<p data-tape="snare-b">0</p>';
+  document.body.innerHTML = '<p>0</p>';
   document.body.style.height = '100vh';
   const token = /csrftoken=([^;]+)/.exec(document.cookie)[1];
   const number = document.querySelector('p');
@@ -165,9 +186,13 @@ def kept_busy(cores: int) -> Iterator[None]:
             one.join()
 
 
-async def drag(page: Any, x: float, y: float, mic: str | None) -> Drag:
-    """Drag from a place out and back for four seconds; what the page noted meanwhile."""
-    await page.evaluate(WATCH, mic)
+async def drag(page: Any, x: float, y: float, held: Held, look: bool = False) -> Drag:
+    """Drag from a place out and back for four seconds; what the page noted meanwhile.
+
+    `look` also notes how far what is held is behind the pointer, which takes time of its own.
+    """
+    await page.evaluate(WATCH, {"mic": held.grip if look else None, "number": held.number,
+                                "attribute": held.attribute})  # fmt: skip
     await page.mouse.move(x, y)
     await page.mouse.down()
     wire = await page.context.new_cdp_session(page)
@@ -225,21 +250,22 @@ async def one(browser: Any, port: int, layout: int, which: str, slower: int) -> 
     page = await browser.new_page(viewport={"width": 1280, "height": 800})
     await sign_in(page, port)
     asked = await questions(page, layout)
-    grip = None
-    if which == "place":
-        grip = page.locator(MIC)
-        await page.goto(f"http://127.0.0.1:{port}/layouts/{layout}/place")
-        await page.locator(NUMBER).wait_for()
+    grip, held = None, HELD.get(which, BARE_HELD)
+    if which in HELD:
+        grip = page.locator(held.grip).first
+        await page.goto(f"http://127.0.0.1:{port}/layouts/{layout}/{which}")
+        await page.locator(held.number).first.wait_for()
     else:
         await page.goto(f"http://127.0.0.1:{port}/healthz")
         await page.evaluate(BARE, asked[which])
     wire = await page.context.new_cdp_session(page)
     await wire.send("Emulation.setCPUThrottlingRate", {"rate": slower})
     await page.wait_for_timeout(600)
-    found = await drag(page, *await _middle(grip), None)
+    found = await drag(page, *await _middle(grip), held)
     if grip:
         await _back(page)
-        found = replace(found, behind=(await drag(page, *await _middle(grip), MIC)).behind)
+        again = await drag(page, *await _middle(grip), held, look=True)
+        found = replace(found, behind=again.behind)
         await _back(page)
     await page.close()
     return found
@@ -303,8 +329,9 @@ async def _main() -> None:
     import sys
 
     port, layout, times = (int(v) for v in sys.argv[1:4])
+    pages = tuple(sys.argv[4:]) or PAGES
     for machine in MACHINES:
-        for which, some in (await drags(port, layout, machine, times)).items():
+        for which, some in (await drags(port, layout, machine, times, pages)).items():
             d = middle_of(some)
             rates = " ".join(f"{x.rate:.0f}" for x in some)
             print(

@@ -3,7 +3,8 @@
 A copy of the core is changed in one place at a time: a comparison turned, a sign, a limit, a word
 of direction; then the core's tests that reach this place run against it, the quickest first, until
 one fails; for what is only imported, a limit or a word, every test, those nearest first. What
-survives is printed with its place: either no test can tell, or it makes no difference.
+survives is printed with its place: either no test can tell, or it makes no difference. Those of
+which the latter is known are listed in `no_difference.toml`, each with why; others are drawn.
 """
 
 import ast
@@ -14,6 +15,7 @@ import shutil
 import subprocess
 import sys
 import tempfile
+import tomllib
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
@@ -61,6 +63,10 @@ GUARD = 1e-5
 """Numbers below it only keep a division or a comparison from what floating point does to it."""
 
 
+LISTED = Path(__file__).with_name("no_difference.toml")
+Named = tuple[str, str, str, str]
+
+
 @dataclass(frozen=True)
 class Change:
     """One change: where, and the module with it made."""
@@ -68,9 +74,28 @@ class Change:
     module: str
     line: int
     last: int
+    on: str
     was: str
     now: str
     text: str
+
+    @property
+    def named(self) -> Named:
+        """What it is known by, wherever its line moves to."""
+        return self.module, self.on, self.was, self.now
+
+
+def without_difference() -> set[Named]:
+    """Changes that are listed as making none."""
+    rows = tomllib.loads(LISTED.read_text())["change"]
+    return {(r["module"], r["on"], r["was"], r["now"]) for r in rows if r["why"]}
+
+
+def drawn(every: list[Change], count: int, seed: int) -> list[Change]:
+    """So many of them by seed, without those that are listed."""
+    listed = without_difference()
+    shuffled = random.Random(seed).sample(every, len(every))
+    return [c for c in shuffled if c.named not in listed][:count]
 
 
 def changed(tree: ast.Module) -> Iterator[tuple[ast.AST, str, object]]:
@@ -120,7 +145,7 @@ def other_values(value: object) -> Iterator[object]:
 def changes_of(module: str) -> list[Change]:
     """Every change of a module."""
     text = (ROOT / "core" / "ringside" / f"{module}.py").read_text()
-    tree = ast.parse(text)
+    tree, source = ast.parse(text), text.splitlines()
     made = []
     for node, field, value in list(changed(tree)):
         was = getattr(node, field)
@@ -129,7 +154,8 @@ def changes_of(module: str) -> list[Change]:
         after = ast.unparse(ast.fix_missing_locations(node))
         if after != before:
             lines = getattr(node, "lineno", 0), getattr(node, "end_lineno", 0)
-            made.append(Change(module, *lines, before, after, ast.unparse(tree)))
+            on = source[lines[0] - 1].strip()
+            made.append(Change(module, *lines, on, before, after, ast.unparse(tree)))
         setattr(node, field, was)
     return made
 
@@ -209,7 +235,7 @@ def run(count: int, seed: int, only: list[str], at_once: int = 2) -> int:
     """Try some changes, drawn by seed; print each and the share that is seen."""
     modules = [m for m in DECIDING if not only or any(o in m for o in only)]
     every = [c for m in modules for c in changes_of(m)]
-    some = random.Random(seed).sample(every, min(count, len(every)))
+    some = drawn(every, count, seed)
     print(f"{len(some)} of {len(every)} changes in {len(modules)} modules", flush=True)
     survived = []
     with tempfile.TemporaryDirectory(prefix="mutate-") as folder:
@@ -234,7 +260,10 @@ def run(count: int, seed: int, only: list[str], at_once: int = 2) -> int:
                 print(f"{n:4} {where}: {seen or 'SURVIVED'}", flush=True)
                 if not seen:
                     survived.append(change)
-                    print(f"       {change.was}\n    -> {change.now}", flush=True)
+                    print(
+                        f"       in {change.on}\n       {change.was}\n    -> {change.now}",
+                        flush=True,
+                    )
     killed = len(some) - len(survived)
     print(f"seen: {killed} of {len(some)}, {100 * killed / max(len(some), 1):.0f} %")
     return 0

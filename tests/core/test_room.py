@@ -347,13 +347,13 @@ def test_warmer_air_moves_everything_up_in_frequency():
     warm = starting_layout(
         "five-piece", "empty", room=BOX, air=Air(temperature_c=30.0, humidity_pct=50.0)
     )
-    assert spot_report(warm).curves != spot_report(AT_BOX).curves
+    assert spot_report(warm).here.curves != spot_report(AT_BOX).here.curves
     assert decay_report(warm).eyring_s != decay_report(AT_BOX).eyring_s
 
 
 def test_the_map_of_spots():
     report = spot_report(AT_BOX)
-    assert set(report.curves) == {"kick", "snare", "overhead"}
+    assert set(report.here.curves) == {"kick", "snare", "overhead"}
     spots = report.spots
     xs = sorted({s.x_m for s in spots})
     assert np.diff(xs) == pytest.approx(0.5)
@@ -364,7 +364,9 @@ def test_the_map_of_spots():
     assert report.smoothest_db == pytest.approx(min(smooth), abs=0.006)
     narrow = BOX.model_copy(update={"width_m": 1.5, "kit_x_m": 0.7})
     assert spot_report(starting_layout("five-piece", "empty", room=narrow)).smoothest_db is None
-    assert report.walls_m == pytest.approx({"left": 3.1, "right": 3.3, "back": 2.6, "front": 5.6})
+    assert report.here.walls_m == pytest.approx(
+        {"left": 3.1, "right": 3.3, "back": 2.6, "front": 5.6}
+    )
     inside = candidate_spots(ELL)
     assert len(inside) < len(candidate_spots(BOX))
     for x, y in inside:

@@ -77,6 +77,7 @@ ENDPOINTS += [
     ("POST", "/kit/board", {"layout": DOC}, 200),
     ("POST", "/kit/pitch", {"text": "A2"}, 200),
     ("POST", "/room/board", {"layout": {**DOC, "room": ROOM}}, 200),
+    ("POST", "/room/here", {"room": ROOM, "kit": DOC["kit"], "air": DOC["air"]}, 200),
     ("GET", "/room/materials", None, 200),
     ("POST", "/effects", {"before": DOC, "after": DOC}, 200),
     ("GET", "/studios/{studio}/rooms", None, 200),

@@ -6,7 +6,8 @@ import threading
 import time
 
 import pytest
-from api.heavy import pool
+from api.heavy import answers, pool
+from api.heavy.answers import Answers
 from api.heavy.pool import Bench, Busy, GaveUp, TooLong
 from ringside.errors import RingsideError
 
@@ -138,3 +139,85 @@ def test_worked_out_apart_the_answer_is_the_same(
     monkeypatch.setattr(pool, "_bench", bench)
     assert api("POST", "/pair-rows", {"layout": doc}) == here
     assert here[0] == 200
+
+
+def counting(takes=0.1):
+    """A way to run work here, that counts; and the answers it fills."""
+    runs = []
+
+    def run(gone, packed, args):
+        runs.append(args)
+        told, _ = packed(*args)
+        return told, takes
+
+    return Answers(longest_s=5.0), run, runs
+
+
+def test_the_same_question_is_worked_out_once_and_another_anew():
+    kept, run, runs = counting()
+    asked = (nap, (0.0,))
+    assert [kept.of(never, run, *asked) for _ in range(3)] == ["slept"] * 3
+    assert len(runs) == 1
+    kept.of(never, run, nap, (0.001,))
+    assert len(runs) == 2
+    with pytest.raises(RingsideError):
+        kept.of(never, run, refuse, (0.0,))
+    with pytest.raises(RingsideError):  # a refusal is no answer to keep
+        kept.of(never, run, refuse, (0.0,))
+    assert len(runs) == 4
+
+
+def test_what_is_quick_or_large_is_not_kept_and_the_least_used_goes_first(monkeypatch):
+    kept, run, runs = counting(takes=answers.LEAST_S * 0.9)
+    for _ in range(2):
+        kept.of(never, run, nap, (0.0,))
+    assert len(runs) == 2
+    kept, run, runs = counting()
+    monkeypatch.setattr(answers, "LARGEST_B", 5)
+    for _ in range(2):
+        kept.of(never, run, nap, (0.0,))
+    assert len(runs) == 2
+    monkeypatch.setattr(answers, "LARGEST_B", 100)
+    monkeypatch.setattr(answers, "MOST_B", 2 * len(answers.packed(nap, (0.0,))[0]))
+    for seconds in (0.0, 0.001, 0.0, 0.002, 0.0):
+        kept.of(never, run, nap, (seconds,))
+    assert [a[1] for a in runs[2:]] == [(0.0,), (0.001,), (0.002,)]
+    kept.of(never, run, nap, (0.001,))
+    assert len(runs) == 6
+
+
+def test_who_asks_what_is_being_worked_out_waits_for_that():
+    kept, run, runs = counting()
+    told = []
+    crowd = [
+        threading.Thread(target=lambda: told.append(kept.of(never, run, nap, (0.3,))))
+        for _ in range(4)
+    ]
+    for t in crowd:
+        t.start()
+    with pytest.raises(GaveUp):
+        kept.of(lambda: True, run, nap, (0.3,))
+    for t in crowd:
+        t.join()
+    assert told == ["slept"] * 4
+    assert len(runs) == 1
+    assert kept._turns == {}
+
+
+def test_when_the_first_gives_up_the_next_one_works_it_out():
+    kept, run, runs = counting()
+
+    def leaves(gone, packed, args):
+        time.sleep(0.2)
+        raise GaveUp
+
+    def first():
+        with pytest.raises(GaveUp):
+            kept.of(never, leaves, nap, (0.0,))
+
+    ahead = threading.Thread(target=first)
+    ahead.start()
+    time.sleep(0.05)
+    assert kept.of(never, run, nap, (0.0,)) == "slept"
+    ahead.join()
+    assert len(runs) == 1

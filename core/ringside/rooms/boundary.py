@@ -126,17 +126,56 @@ class MapSpot:
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
-class SpotBoard:
-    """The boundary response where the kit stands, and the map of spots."""
+class SpotHere:
+    """What the nearest walls do where the kit stands; quick enough to follow a hand."""
 
-    frequency_hz: list[float]
     curves: dict[str, list[float]]
     """By height: decibels at each frequency; empty while the snare stands outside."""
     roughness_db: float | None
     walls_m: dict[str, float]
     """From the snare."""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class SpotBoard:
+    """The boundary response where the kit stands, and the map of spots."""
+
+    frequency_hz: list[float]
+    here: SpotHere
     smoothest_db: float | None
     spots: list[MapSpot]
+
+
+def _judged(kit: Kit, room: Room) -> dict[str, float]:
+    """The heights a spot is judged at, under the ceiling."""
+    return {k: min(h, room.height_m - 0.05) for k, h in heights(kit).items()}
+
+
+def spot_here(kit: Kit, room: Room, speed: float = REFERENCE_SPEED_OF_SOUND) -> SpotHere:
+    """The response where the kit stands, and how far its walls are.
+
+    Parameters
+    ----------
+    kit : Kit
+    room : Room
+    speed : float
+        Speed of sound, m/s.
+
+    Returns
+    -------
+    SpotHere
+    """
+    high = _judged(kit, room)
+    here = np.array([[room.kit_x_m, room.kit_y_m, z] for z in high.values()])
+    if not inside_floor(here[:1, 0], here[:1, 1], room)[0]:
+        return SpotHere(curves={}, roughness_db=None, walls_m={})
+    curves = response_db(room, here, FREQUENCIES_HZ, speed)
+    walls = wall_distances(room.kit_x_m, room.kit_y_m, room)
+    return SpotHere(
+        curves={k: [round(float(v), 2) for v in row] for k, row in zip(high, curves, strict=True)},
+        roughness_db=float(roughness_db(curves).mean()),
+        walls_m={str(k): v for k, v in walls.items()},
+    )
 
 
 def spot_report(layout: Layout) -> SpotBoard | None:
@@ -150,22 +189,16 @@ def spot_report(layout: Layout) -> SpotBoard | None:
     -------
     SpotBoard or None
     """
-    room = layout.room
+    room, speed = layout.room, layout.air.speed
     if room is None:
         return None
-    high = {k: min(h, room.height_m - 0.05) for k, h in heights(layout.kit).items()}
-    here = np.array([[room.kit_x_m, room.kit_y_m, z] for z in high.values()])
-    inside = bool(inside_floor(here[:1, 0], here[:1, 1], room)[0])
-    curves = response_db(room, here, FREQUENCIES_HZ, layout.air.speed) if inside else None
     places = candidate_spots(room)
-    rough = _map_roughness(room, places, list(high.values()), layout.air.speed)
+    rough = _map_roughness(room, places, list(_judged(layout.kit, room).values()), speed)
     order = np.sort(rough)
     limit = order[max(int(len(order) * SMOOTH_SHARE) - 1, 0)] if len(order) else 0.0
     return SpotBoard(
         frequency_hz=[round(float(f), 2) for f in FREQUENCIES_HZ],
-        curves=_by_height(high, curves),
-        roughness_db=None if curves is None else float(roughness_db(curves).mean()),
-        walls_m=_walls(room) if inside else {},
+        here=spot_here(layout.kit, room, speed),
         smoothest_db=float(order[0]) if len(order) else None,
         spots=[
             MapSpot(
@@ -174,16 +207,6 @@ def spot_report(layout: Layout) -> SpotBoard | None:
             for (x, y), r in zip(places, rough, strict=True)
         ],
     )
-
-
-def _walls(room: Room) -> dict[str, float]:
-    return {str(k): v for k, v in wall_distances(room.kit_x_m, room.kit_y_m, room).items()}
-
-
-def _by_height(high: dict[str, float], curves: Floats | None) -> dict[str, list[float]]:
-    if curves is None:
-        return {}
-    return {k: [round(float(v), 2) for v in row] for k, row in zip(high, curves, strict=True)}
 
 
 def candidate_spots(room: Room) -> Floats:

@@ -24,6 +24,9 @@ from django.db import connection
 from django.http import HttpRequest
 from pebble import ProcessExpired, ProcessFuture, ProcessPool
 
+from api.heavy.answers import Answers
+from api.heavy.ends import Busy, GaveUp, TooLong
+
 T = TypeVar("T")
 LONGEST_S = 10.0
 """Of one answer, from when its turn has come."""
@@ -37,18 +40,6 @@ OF_ONE, OF_ALL = 4, 10
 LOOK_S = 0.05
 PRELOADED = ["api.heavy.work", "scipy.sparse.linalg", "weasyprint"]
 MEMORY_B = 3_000_000_000
-
-
-class Busy(Exception):
-    """Too many long answers are in line."""
-
-
-class TooLong(Exception):
-    """An answer was stopped: over its time, or out of memory."""
-
-
-class GaveUp(Exception):
-    """Whoever asked has gone."""
 
 
 def _begin() -> None:
@@ -121,6 +112,7 @@ class Bench:
         self._pool.join()
 
 
+_answers = Answers(WAIT_S)
 _bench: Bench | None = None
 _making = threading.Lock()
 
@@ -155,4 +147,5 @@ def heavy(request: HttpRequest, work: Callable[..., T], *args: Any) -> T:
     gone = request.META.get("waitress.client_disconnected", lambda: False)
     with bench().seat(who):
         connection.close()  # to the pool: nothing is asked of the database meanwhile
-        return bench().run(gone, work, args)
+        found: T = _answers.of(gone, bench().run, work, args)
+        return found

@@ -8,12 +8,15 @@ from ringside.answers.effects import Effects, effects
 from ringside.hear.tuning import fundamental_of, note_of
 from ringside.plan.kits import KITS
 from ringside.plan.materials import BANDS_HZ, MATERIALS, SOURCE
+from ringside.rooms.boundary import SpotHere, spot_here
 
 from api.common import LayoutOnly, Problem
 from api.heavy import work
 from api.heavy.pool import heavy
+from api.kept import computed
 from api.kit.schemas import (
     EffectsIn,
+    HereIn,
     KitBoard,
     KitBoardIn,
     MaterialsOut,
@@ -52,6 +55,12 @@ def pitch(request: HttpRequest, data: PitchIn) -> dict[str, Any]:
 def room_board(request: HttpRequest, data: LayoutOnly) -> dict[str, Any]:
     """Decay, modes, boundary response and the map of spots."""
     return heavy(request, work.room_board, data.layout)
+
+
+@router.post("/room/here", auth=computed, response={200: SpotHere, **WRONG})
+def room_here(request: HttpRequest, data: HereIn) -> SpotHere:
+    """What the walls do where the kit stands, while a hand moves it."""
+    return spot_here(data.kit, data.room, data.air.speed)
 
 
 @router.get("/room/materials", response=MaterialsOut)

@@ -5,7 +5,9 @@ from typing import Annotated
 from ninja import Schema
 from pydantic import Field
 from ringside.plan.kit import Kit
+from ringside.plan.layout import Air
 from ringside.plan.layout import Layout as LayoutDoc
+from ringside.plan.room import Room
 from ringside.rooms.boundary import SpotBoard
 from ringside.rooms.decay import Decay
 from ringside.rooms.modes import Mode
@@ -38,6 +40,14 @@ class RoomBoard(Schema):
     modes: list[Mode]
     modes_words: list[str]
     spots: SpotBoard
+
+
+class HereIn(Strict):
+    """A kit in a room, under the hand."""
+
+    room: Room
+    kit: Kit
+    air: Air
 
 
 class MaterialRow(Schema):

@@ -1066,6 +1066,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/room/here": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Room Here
+         * @description What the walls do where the kit stands, while a hand moves it.
+         */
+        post: operations["api_kit_routes_room_here"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/room/materials": {
         parameters: {
             query?: never;
@@ -3077,6 +3097,15 @@ export interface components {
             plies: number;
         };
         /**
+         * HereIn
+         * @description A kit in a room, under the hand.
+         */
+        HereIn: {
+            air: components["schemas"]["Air"];
+            kit: components["schemas"]["Kit"];
+            room: components["schemas"]["Room"];
+        };
+        /**
          * InputBank
          * @description Preamps in a row, numbered on from the bank before.
          */
@@ -4975,18 +5004,25 @@ export interface components {
          * @description The boundary response where the kit stands, and the map of spots.
          */
         SpotBoard: {
-            /** Curves */
-            curves: {
-                [key: string]: number[];
-            };
             /** Frequency Hz */
             frequency_hz: number[];
-            /** Roughness Db */
-            roughness_db: number | null;
+            here: components["schemas"]["SpotHere"];
             /** Smoothest Db */
             smoothest_db: number | null;
             /** Spots */
             spots: components["schemas"]["MapSpot"][];
+        };
+        /**
+         * SpotHere
+         * @description What the nearest walls do where the kit stands; quick enough to follow a hand.
+         */
+        SpotHere: {
+            /** Curves */
+            curves: {
+                [key: string]: number[];
+            };
+            /** Roughness Db */
+            roughness_db: number | null;
             /** Walls M */
             walls_m: {
                 [key: string]: number;
@@ -8665,6 +8701,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RoomBoard"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_kit_routes_room_here: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HereIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpotHere"];
                 };
             };
             /** @description Cannot be done, or not JSON; the detail says what was expected. */

@@ -169,6 +169,11 @@ export class Editor {
     this.compute();
   }
 
+  /** What the hand holds, where it is at this moment: the numbers are asked for by `preview`. */
+  show(doc: Layout): void {
+    this.set({ doc });
+  }
+
   /** A mic where the hand has it: `turned` where its aim changes, which is drawn anew. */
   move(mic: Mic, turned = false): void {
     const { still, underHand } = this.state;

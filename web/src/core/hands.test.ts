@@ -10,6 +10,7 @@ function world() {
   const log: string[] = [];
   const held: number[] = [];
   let still = layoutNamed("");
+  let shown = still;
   const gates: (() => void)[] = [];
   const tries: (() => void)[] = [];
   let kept: string[] = [];
@@ -29,7 +30,15 @@ function world() {
               }),
         );
       }),
-    preview: (layout) => log.push(`preview ${layout.name}`),
+    preview: (layout) => {
+      shown = layout;
+      log.push(`preview ${layout.name}`);
+    },
+    shown: () => shown,
+    show: (layout) => {
+      shown = layout;
+      log.push(`show ${layout.name}`);
+    },
     commit: (layout, what, soon) => {
       still = layout;
       log.push(`commit ${layout.name} ${what}${soon ? " soon" : ""}`);
@@ -63,6 +72,33 @@ const edit =
     ({ do: "remove", id }) as Edit;
 
 describe("hands", () => {
+  it("shows at once what is held, and over every answer where the hand is by then", async () => {
+    const { hands, log, step, keep } = world();
+    keep("kept");
+    const at = (place: string) => (shown: Layout, kept: Layout) =>
+      layoutNamed(`${shown.name.split("+")[0]}+${kept.name}@${place}`);
+    hands.preview(edit("a"), at("1"));
+    hands.preview(edit("b"), at("2"));
+    expect(log).toEqual(["show +kept@1", "show +kept@2"]);
+    await step();
+    expect(log[2]).toBe("preview kepta+kept@2");
+    void hands.commit(edit("c"));
+    await step();
+    expect(log.slice(3)).toEqual([]);
+    await step();
+    expect(log.slice(3)).toEqual(["commit keptc c"]);
+  });
+
+  it("leaves what is refused with the hand until it lets go", async () => {
+    const { hands, log, step } = world();
+    hands.preview(edit("bad"), (shown) => shown);
+    await step();
+    expect(log).toEqual(["show ", "refused"]);
+    void hands.commit(edit("bad"));
+    await step();
+    expect(log.slice(2)).toEqual(["preview ", "refused"]);
+  });
+
   it("asks one at a time and drops all but the newest place", async () => {
     const { hands, log, step, gates } = world();
     for (const id of ["a", "b", "c"]) hands.preview(edit(id));

@@ -12,6 +12,9 @@ import type { Held } from "./outbox";
 
 export type Make = (kept: Layout) => Edit | null;
 
+/** What is shown, with what the hand holds where it is; made from what is kept. */
+export type Holding = (shown: Layout, kept: Layout) => Layout;
+
 export interface How {
   /** It may be followed at once by the next of its kind: keys held down. */
   soon?: boolean;
@@ -26,6 +29,9 @@ export interface World {
   still(): Layout;
   ask(layout: Layout, edit: Edit): Promise<Edited>;
   preview(layout: Layout): void;
+  /** What is shown, and to show it otherwise at once: nothing is asked. */
+  shown(): Layout;
+  show(layout: Layout): void;
   commit(layout: Layout, what: string, soon: boolean, key: string): void;
   /** An edit was let go of; and it has been answered. */
   hold(): void;
@@ -53,11 +59,18 @@ export class Hands {
   private running: Promise<void> | null = null;
   /** Counts what was called off, so that a late answer is known for one. */
   private round = 0;
+  /** What is held, where the hand has it now: it is never older than the rest that is shown. */
+  private hand: Holding | null = null;
 
   constructor(private readonly world: World) {}
 
-  /** Show what an edit would do while the hand still moves. */
-  preview(make: Make): void {
+  /**
+   * Show what an edit would do while the hand still moves. What the hand itself holds can be shown
+   * at once, without what goes along; the rest follows as answers come.
+   */
+  preview(make: Make, hand: Holding | null = null): void {
+    this.hand = hand;
+    if (hand) this.world.show(this.held(this.world.shown()));
     this.waiting = this.waiting.filter((w) => !w.shown);
     this.begin({ make, shown: true, how: {}, key: "", done: () => undefined });
   }
@@ -65,6 +78,7 @@ export class Hands {
   /** Take an edit; resolves to what came of it, or null when it was not taken. */
   commit(make: Make, how: How = {}, key: string = newKey()): Promise<Edited | null> {
     this.waiting = this.waiting.filter((w) => !w.shown);
+    this.hand = null;
     this.world.hold();
     return new Promise((done) => {
       const answered = (edited: Edited | null) => {
@@ -84,6 +98,7 @@ export class Hands {
   /** Nothing that is only shown matters any more: back to what is kept. */
   callOff(): void {
     this.round++;
+    this.hand = null;
     this.waiting = this.waiting.filter((w) => !w.shown);
     this.world.preview(this.world.still());
   }
@@ -91,6 +106,10 @@ export class Hands {
   /** Resolves when every edit that was let go of has been answered. */
   async settled(): Promise<void> {
     while (this.running) await this.running;
+  }
+
+  private held(shown: Layout): Layout {
+    return this.hand ? this.hand(shown, this.world.still()) : shown;
   }
 
   private begin(turn: Turn): void {
@@ -140,7 +159,7 @@ export class Hands {
         const overtaken = this.round !== round || this.waiting.some((w) => !w.shown);
         const { soon = false } = turn.how;
         if (!turn.shown) this.world.commit(answer.layout, answer.words, soon, turn.key);
-        else if (!overtaken) this.world.preview(answer.layout);
+        else if (!overtaken) this.world.preview(this.held(answer.layout));
         return answer;
       } catch (error) {
         const fate = this.world.fateOf(error);
@@ -160,7 +179,8 @@ export class Hands {
       this.world.commit(layout, name, soon, turn.key);
       return { layout, words: name, moved: [], made: null };
     }
-    this.world.preview(this.world.still());
+    // While it is still held it stays with the hand, which may yet come to where it can be.
+    if (!turn.shown || !this.hand) this.world.preview(this.world.still());
     this.world.trouble(error);
     return null;
   }

@@ -23,3 +23,10 @@ export function partAt(part: Part, to: Point3): Part {
   const p: [number, number, number] = [to[0], to[1], Math.max(0, to[2])];
   return isDrum(part) ? { ...part, batter_m: p } : { ...part, centre_m: p };
 }
+
+/** The layout with this part in the place of the one of its name; nothing else goes along. */
+export function withPart(layout: Layout, part: Part): Layout {
+  const put = <T extends Part>(some: T[]) => some.map((p) => (p.id === part.id ? (part as T) : p));
+  const { kit } = layout;
+  return { ...layout, kit: { ...kit, drums: put(kit.drums), cymbals: put(kit.cymbals ?? []) } };
+}

@@ -6,7 +6,7 @@ import type { Editor } from "../core/editor";
 import { micOf, withMics } from "../core/edits";
 import { Hands } from "../core/hands";
 import type { Part } from "../core/kitParts";
-import { partOf } from "../core/kitParts";
+import { partOf, withPart } from "../core/kitParts";
 import { useEditor } from "./editing";
 import { useToast } from "./toast";
 
@@ -23,6 +23,8 @@ function handsOn(editor: Editor, say: (words: string) => void): Hands {
     still: () => editor.snapshot().still,
     ask: (layout, edit) => exactly<Edited>(api.POST("/api/edit", { body: { layout, edit } })),
     preview: (layout) => editor.preview(layout),
+    shown: () => editor.snapshot().doc,
+    show: (layout) => editor.show(layout),
     commit: (layout, what, soon, key) =>
       soon ? editor.commitSoon(layout, what, key) : editor.commit(layout, what, key),
     hold: () => editor.hold(),
@@ -94,7 +96,11 @@ export function useChangePart() {
         return part ? { do: "change" as const, was: id, part: change(part) } : null;
       };
     return {
-      show: (id: string, change: (part: Part) => Part) => hands.preview(make(id, change)),
+      show: (id: string, change: (part: Part) => Part) =>
+        hands.preview(make(id, change), (shown, kept) => {
+          const part = partOf(kept, id);
+          return part ? withPart(shown, change(part)) : shown;
+        }),
       take: (id: string, change: (part: Part) => Part) => hands.commit(make(id, change)),
     };
   }, [hands]);

@@ -107,7 +107,7 @@ const HEIGHTS = {
 
 /** The boundary response where the kit stands, at three heights, to 300 Hz. */
 export function LowEndChart({ board }: { board: RoomBoard }) {
-  const { frequency_hz, curves } = board.spots;
+  const { frequency_hz, here } = board.spots;
   const x = octaves(30, 300, 34, WIDE - 12);
   const y = (db: number) => 64 - Math.max(-9, Math.min(9, db)) * 5.6;
   const levels = [6, 0, -6];
@@ -115,7 +115,7 @@ export function LowEndChart({ board }: { board: RoomBoard }) {
     <Paper wide={WIDE} high={140}>
       <Across at={levels} y={y} from={30} to={WIDE - 8} />
       <Side at={levels} x={26} y={y} say={(db) => (db > 0 ? `+${db}` : String(db))} />
-      {Object.entries(curves).map(([name, values]) => {
+      {Object.entries(here.curves).map(([name, values]) => {
         const [colour, dash] = HEIGHTS[name as keyof typeof HEIGHTS] ?? ["var(--ink)", undefined];
         return <Curve key={name} xs={frequency_hz} ys={values} {...{ x, y, colour, dash }} bold />;
       })}

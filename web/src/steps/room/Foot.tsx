@@ -43,12 +43,12 @@ function LowEnd({ board }: { board: RoomBoard }) {
 }
 
 function Sways({ spots }: { spots: RoomBoard["spots"] }) {
-  if (spots.roughness_db === null) return null;
+  if (spots.here.roughness_db === null) return null;
   return (
     <p className="mt-1">
       It sways by{" "}
       <strong className="num" data-rough>
-        {spots.roughness_db.toFixed(1)} dB
+        {spots.here.roughness_db.toFixed(1)} dB
       </strong>{" "}
       here
       {spots.smoothest_db !== null && (
@@ -110,7 +110,7 @@ const OCTAVES = [40, 63, 100, 160, 250];
 
 /** The low end as a table: the three curves at five frequencies. */
 function LowTable({ board }: { board: RoomBoard }) {
-  const { frequency_hz, curves } = board.spots;
+  const { frequency_hz, here } = board.spots;
   const nearest = (f: number) =>
     frequency_hz.reduce(
       (best, g, i) => (Math.abs(g - f) < Math.abs((frequency_hz[best] ?? 0) - f) ? i : best),
@@ -130,7 +130,7 @@ function LowTable({ board }: { board: RoomBoard }) {
         </tr>
       </thead>
       <tbody>
-        {Object.entries(curves).map(([name, values]) => (
+        {Object.entries(here.curves).map(([name, values]) => (
           <tr key={name}>
             <th scope="row" className="text-left font-normal">
               {name}

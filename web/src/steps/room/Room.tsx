@@ -13,6 +13,7 @@ import { KeepRoom } from "./KeepRoom";
 import { RoomPlan } from "./plan/RoomPlan";
 import { RoomPanel } from "./RoomPanel";
 import { SpotLog, useTried } from "./SpotLog";
+import { useHere } from "./useHere";
 import { useGobo, usePose, useRoomBoard, useSetRoom } from "./useRoom";
 
 const PLAIN: RoomDoc = {
@@ -40,12 +41,13 @@ export function Room() {
   const room = useEditorPart((s) => s.doc.room) ?? null;
   const still = useEditorPart((s) => s.still.room) ?? null;
   const found = useRoomBoard(still);
+  const board = useHere(found.data, !found.isPlaceholderData);
   if (!room) return <NoRoom />;
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_310px] grid-rows-[minmax(0,1fr)_minmax(220px,35%)] max-[1050px]:grid-cols-[minmax(0,1fr)_270px]">
       <h1 className="sr-only">The room</h1>
-      <Plan room={room} board={found.data} />
-      <Below room={room} board={found.data} trouble={found.error?.message} />
+      <Plan room={room} board={board} />
+      <Below room={room} board={board} trouble={found.error?.message} />
       <aside
         aria-label="The room in numbers"
         className="col-start-2 row-span-2 row-start-1 grid min-h-0 border-l border-hair bg-panel"

@@ -41,6 +41,12 @@ const posed = (pose: Pose) => ({
   turn_rad: pose.turn,
 });
 
+const standing = ({ x, y, turn }: Pose) => ({ kit_x_m: x, kit_y_m: y, kit_turn_rad: turn });
+
+/** The layout with its room changed, where it has one. */
+const inRoom = (layout: Layout, change: (room: RoomDoc) => Partial<RoomDoc>): Layout =>
+  layout.room ? { ...layout, room: { ...layout.room, ...change(layout.room) } } : layout;
+
 /** The kit moved and turned in the room by pointer and keys. */
 export function usePose() {
   const hands = useHands();
@@ -48,7 +54,11 @@ export function usePose() {
     () => ({
       onPose: (pose: Pose, done: boolean) => {
         if (done) void hands.commit(() => posed(pose));
-        else hands.preview(() => posed(pose));
+        else
+          hands.preview(
+            () => posed(pose),
+            (shown) => inRoom(shown, () => standing(pose)),
+          );
       },
       onNudge: (by: Pose) =>
         void hands.commit(({ room }: Layout) =>
@@ -70,18 +80,16 @@ export function useGobo() {
   const hands = useHands();
   return useCallback(
     (index: number, change: GoboChange, done: boolean) => {
-      const edit = ({ room }: Layout) =>
-        room
-          ? {
-              do: "room" as const,
-              room: {
-                ...room,
-                gobos: room.gobos.map((g, i) => (i === index ? { ...g, ...change(g) } : g)),
-              },
-            }
-          : null;
+      const moved = (kept: Layout) =>
+        inRoom(kept, (room) => ({
+          gobos: room.gobos.map((g, i) => (i === index ? { ...g, ...change(g) } : g)),
+        }));
+      const edit = (kept: Layout) => {
+        const { room } = moved(kept);
+        return room ? { do: "room" as const, room } : null;
+      };
       if (done) void hands.commit(edit);
-      else hands.preview(edit);
+      else hands.preview(edit, (shown, kept) => ({ ...shown, room: moved(kept).room }));
     },
     [hands],
   );

@@ -8,7 +8,7 @@ const ALONG = 0.72;
 
 export function Distances(props: PlanProps & { to: (x: number, y: number) => Point2 }) {
   const { room, board, ruler, to } = props;
-  const walls = board?.spots.walls_m;
+  const walls = board?.spots.here.walls_m;
   if (!walls) return null;
   const [x, y] = [room.kit_x_m, room.kit_y_m];
   const ends: Record<string, Point2> = {

@@ -1,0 +1,41 @@
+/** What the walls do where the kit is under the hand: asked while it moves, laid over the rest. */
+import { useEffect, useMemo, useState } from "react";
+import { api, exactly } from "../../api/client";
+import type { Layout, RoomBoard, Room as RoomDoc } from "../../api/types";
+import { Latest } from "../../core/latest";
+import { useEditorPart } from "../../parts/editing";
+
+type Here = RoomBoard["spots"]["here"];
+type Asked = Pick<Layout, "kit" | "air"> & { room: RoomDoc };
+
+/** Two: while one answer is drawn the next is being computed. */
+const AT_ONCE = 2;
+
+/** `fresh` where the board is of what is kept, and not of what was there before. */
+export function useHere(board: RoomBoard | undefined, fresh: boolean): RoomBoard | undefined {
+  const { room, kit, air } = useEditorPart((s) => s.doc);
+  const moving = useEditorPart((s) => s.doc.room !== s.still.room);
+  const [here, setHere] = useState<Here | null>(null);
+  const latest = useMemo(
+    () =>
+      new Latest<Asked, Here>(
+        (body) => exactly<Here>(api.POST("/api/room/here", { body })),
+        setHere,
+        () => undefined, // the edit that is under way says what is wrong
+        AT_ONCE,
+      ),
+    [],
+  );
+  useEffect(() => {
+    if (moving && room) latest.want({ room, kit, air });
+  }, [latest, moving, room, kit, air]);
+  useEffect(() => {
+    if (moving || !fresh) return;
+    latest.callOff();
+    setHere(null);
+  }, [latest, moving, fresh]);
+  return useMemo(
+    () => board && (here ? { ...board, spots: { ...board.spots, here } } : board),
+    [board, here],
+  );
+}
