@@ -18,7 +18,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
-from ops import asking, drag, limits
+from ops import asking, drag, felt, limits
 
 Row = dict[str, Any]
 DRAGS = 3
@@ -329,6 +329,10 @@ async def drag_rows(port: int) -> list[Row]:
     for machine in drag.MACHINES:
         found = await drag.drags(port, 1, machine, DRAGS)
         rows += _drag_rows(f"drag, {machine.name}", found, 0.8)
+    idle = drag.MACHINES[0]
+    for step in ("kit", "room"):
+        found = await drag.drags(port, 1, idle, DRAGS, (step, "nothing"))
+        rows += _drag_rows(f"drag on {step.title()}", {"place": found[step], **found}, 0.8)
     await drag.with_more_mics(port, 1, 28)
     found = await drag.drags(port, 1, drag.MACHINES[0], DRAGS, ("place", "nothing"))
     return [*rows, *_drag_rows("drag, 28 mics", found, 0.6)[:3]]
@@ -353,13 +357,29 @@ def _drag_rows(name: str, found: dict[str, list[drag.Drag]], goal: float) -> lis
     return rows
 
 
+async def felt_rows(port: int) -> list[Row]:
+    """What is felt beside the drag, each against its floor, and what comes over the line."""
+    found, load = await felt.measure(port)
+    rows = [
+        row("first picture of a layout: requests", load.requests, "", None),
+        row("first picture of a layout, nothing kept", load.kilobytes, "kB", None),
+        row("first picture of a layout, opened again", load.again, "kB", None),
+    ]
+    for name, timed in found.items():
+        spread = f"ms, {min(timed.waits):.0f} to {max(timed.waits):.0f}"
+        rows.append(row(name, timed.ms, spread, 100 if name.startswith("to ") else None))
+        rows.append(row(f"{name}: against its floor", timed.times, "times", None))
+    return rows
+
+
 def measure() -> list[Row]:
     """Every row."""
     rows = core_rows()
     rows += [row(name, ms, "ms", 1000) for name, ms in limits.core_limits().items()]
     process, port, env = serve(dict(os.environ))
     try:
-        rows += [endpoint_row(port), *asyncio.run(drag_rows(port))]
+        rows += [endpoint_row(port), *asyncio.run(felt_rows(port))]
+        rows += asyncio.run(drag_rows(port))
         alone, four = limits.dragging(port, 1), limits.dragging(port, 4)
         rows.append(
             row("four people dragging at once, p95 against one's", four / alone, "times", 2)

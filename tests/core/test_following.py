@@ -1,5 +1,7 @@
 """What follows a mic under the hand is the whole board's answer, number by number."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 from ringside.answers.board import FocusOn, board
@@ -66,7 +68,7 @@ def test_without_words_the_numbers_are_the_same():
             assert getattr(bare, name) == getattr(told, name)
         assert (bare.aim, bare.blocked) == (None, None)
         if focus:
-            kept = [r for r in told.pair.rows if r.source in ("snare", "kick")]
+            kept = [replace(r, words="") for r in told.pair.rows if r.source in ("snare", "kick")]
             assert (bare.pair.rows, bare.pair.in_words) == (kept, None)
 
 

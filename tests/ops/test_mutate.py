@@ -4,7 +4,15 @@ import ast
 
 import pytest
 
-from ops.mutate import DECIDING, changed, changes_of, nearest_first, other_values
+from ops.mutate import (
+    DECIDING,
+    changed,
+    changes_of,
+    drawn,
+    nearest_first,
+    other_values,
+    without_difference,
+)
 from ops.paths import ROOT
 
 
@@ -57,3 +65,13 @@ def test_every_change_can_be_read_and_differs(module):
     for change in some[:: max(len(some) // 5, 1)]:
         assert change.text != plain
         ast.parse(change.text)
+
+
+def test_what_is_listed_as_making_no_difference_is_there_once_and_is_not_drawn():
+    every = [c for module in DECIDING for c in changes_of(module)]
+    listed = without_difference()
+    assert sorted(c.named for c in every if c.named in listed) == sorted(listed)
+    some = drawn(every, 200, 2026)
+    assert len(some) == 200
+    assert not listed & {c.named for c in some}
+    assert some[:150] == drawn(every, 150, 2026)

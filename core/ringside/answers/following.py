@@ -15,6 +15,7 @@ from ringside.answers.rows import PairRow, Sure, pair_row
 from ringside.errors import RingsideError
 from ringside.pairs.analysis import Analysis, Pairs
 from ringside.pairs.moving import moved as analysis_moved
+from ringside.pairs.moving import moved_pair
 from ringside.places.aims import aim_words
 from ringside.places.clearance import words_for
 from ringside.places.partner import DrawnRing, Spots, can_be_equal, drawn_ring, spots
@@ -42,7 +43,10 @@ class PairFollows:
     a: str
     b: str
     rows: list[PairRow]
-    """On snare and kick; with the words, on the source that is open as well."""
+    """On snare and kick; with the words, on the source that is open as well.
+
+    Without the words no row has its sentence: it is empty.
+    """
     in_words: PairInWords | None
 
 
@@ -99,13 +103,15 @@ def follows(
     ids = [m.id for m in before.layout.mics]
     if moved.mic not in ids:
         raise RingsideError(f"expected a mic of this layout, got {moved.mic!r}")
-    if focus:
-        before.find(*focus)  # names that are not there are told
     i = ids.index(moved.mic)
     there = {"position_m": moved.position_m, "aim": moved.aim}
     mic = before.layout.mics[i].model_copy(update=there)
     layout = with_mics(before.layout, (mic,))
-    an = analysis_moved(before, layout, i)
+    row, turned, _ = before.find(*focus) if focus else (0, False, 0)  # who is not there is told
+    if words:
+        an = analysis_moved(before, layout, i)
+    else:
+        an, row = moved_pair(before, layout, i, row), 0
     heard = an.arrivals
     return Follows(
         mic=moved.mic,
@@ -116,20 +122,25 @@ def follows(
         sign=heard.sign[i].tolist(),
         aim=aim_words(layout.model_copy(update={"mics": (mic,)}))[0] if words else None,
         blocked=words_for(moved.position_m, layout) if words else None,
-        pair=_pair(an, moved.mic, focus, words) if focus and moved.mic in focus[:2] else None,
+        pair=_pair(an, moved.mic, focus, (row, turned), words)
+        if focus and moved.mic in focus[:2]
+        else None,
     )
 
 
-def _pair(an: Analysis, mic: str, focus: FocusOn, words: bool) -> PairFollows:
-    anchor, mover, _ = focus
-    (row, turned, k), s = an.find(*focus), an.scene.sources
-    sure = _sure_of_one(an, row)
-    shown = s.reference | (words & (np.arange(len(s.ids)) == k))
+def _pair(an: Analysis, mic: str, focus: FocusOn, at: tuple[int, bool], words: bool) -> PairFollows:
+    row, turned = at
+    s, sure, shown = an.scene.sources, _sure_of_one(an, row), an.scene.sources.reference
+    k = an.find(*focus)[2] if words else None
+    if k is not None:
+        shown = shown | (np.arange(len(s.ids)) == k)
     return PairFollows(
-        a=anchor,
-        b=mover,
-        rows=[pair_row(an, row, n, sure, turned) for n in np.flatnonzero(shown).tolist()],
-        in_words=_in_words(an, mic, focus, row, k) if words else None,
+        a=focus.anchor,
+        b=focus.mover,
+        rows=[
+            pair_row(an, row, n, sure, turned, words=words) for n in np.flatnonzero(shown).tolist()
+        ],
+        in_words=None if k is None else _in_words(an, mic, focus, row, k),
     )
 
 

@@ -92,10 +92,14 @@ describe("a board with what follows the hand", () => {
 
   it("leaves what is read as it was where no words came", () => {
     const { pair, ...rest } = told(mic("OR", 2));
-    const bare = { ...rest, aim: null, blocked: null, pair: pair && { ...pair, in_words: null } };
-    const now = merged(whole, bare);
+    const rows = [{ ...row("snare", ""), sign: -1 }];
+    const still = { ...pair, rows, in_words: null } as Follows["pair"];
+    const now = merged(whole, { ...rest, aim: null, blocked: null, pair: still });
     expect([now.aim, now.blocked]).toEqual([whole.aim, whole.blocked]);
-    expect(now.focus?.rows.map((r) => r.words)).toEqual(["hand", "whole"]);
+    expect(now.focus?.rows.map((r) => [r.words, r.sign])).toEqual([
+      ["whole", -1],
+      ["whole", undefined],
+    ]);
     expect([now.focus?.source, now.focus?.places]).toEqual(["snare", whole.focus?.places]);
   });
 

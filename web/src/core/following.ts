@@ -144,7 +144,11 @@ function said(
 function withPair(focus: Board["focus"], pair: Follows["pair"]): Board["focus"] {
   if (!focus || !pair || focus.a !== pair.a || focus.b !== pair.b) return focus;
   const fresh = new Map(pair.rows.map((r) => [r.source, r]));
-  const rows = focus.rows.map((r) => fresh.get(r.source) ?? r);
+  const rows = focus.rows.map((was) => {
+    const now = fresh.get(was.source);
+    // The sentence is a tenth of a second older than its numbers: it comes with the words.
+    return now ? { ...now, words: now.words || was.words } : was;
+  });
   if (!pair.in_words) return { ...focus, rows };
   const { spots, ring, ...now } = pair.in_words;
   const before = focus.places;
