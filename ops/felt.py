@@ -46,9 +46,12 @@ DONE = """() => new Promise((done) => {
 FLOOR = """async ({ asked, draw }) => {
   const token = /csrftoken=([^;]+)/.exec(document.cookie)[1];
   const from = performance.now();
-  const told = await Promise.all(asked.map(async ({ method, path, body }) =>
-    (await fetch(path, { method, body: body || undefined,
-      headers: { 'Content-Type': 'application/json', 'X-CSRFToken': token } })).json()));
+  const told = await Promise.all(asked.map(async ({ method, path, body }) => {
+    const answer = await fetch(path, { method, body: body || undefined,
+      headers: { 'Content-Type': 'application/json', 'X-CSRFToken': token } });
+    const text = await answer.text();
+    return answer.headers.get('Content-Type').includes('json') ? JSON.parse(text) : text;
+  }));
   document.body.innerHTML = draw || `<p>${from} ${told.length}</p>`;
   await new Promise((done) => requestAnimationFrame(() => setTimeout(done)));
   return performance.now() - from;

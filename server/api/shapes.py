@@ -3,7 +3,7 @@
 from typing import Any
 
 from accounts.models import User
-from plans.actions import after_head, before_head, layouts_of
+from plans.actions import layouts_of, state_of
 from plans.models import Layout, Session
 from pydantic import ValidationError
 from studios.access import roles_of
@@ -55,7 +55,7 @@ def session_out(session: Session) -> dict[str, Any]:
 
 def layout_out(layout: Layout) -> dict[str, Any]:
     """A layout in full."""
-    state, back, on = layout.state, before_head(layout), after_head(layout)
+    state = state_of(layout)
     return {
         "id": layout.pk,
         "studio_id": layout.session.studio_id,
@@ -63,12 +63,12 @@ def layout_out(layout: Layout) -> dict[str, Any]:
         "session_name": layout.session.name,
         "place": layout.session.place,
         "version": layout.version,
-        "can_undo": back is not None,
-        "can_redo": on is not None,
-        "undo_what": state.what if back else "",
-        "redo_what": on.what if on else "",
+        "can_undo": state.can_undo,
+        "can_redo": state.redo_what is not None,
+        "undo_what": state.what if state.can_undo else "",
+        "redo_what": state.redo_what or "",
         "saved_by": state.by.get_username() if state.by else state.by_name,
         "saved_at": state.at,
         "head_key": state.key,
-        "doc": layout.doc(),
+        "doc": layout.doc(state),
     }

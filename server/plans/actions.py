@@ -10,7 +10,7 @@ from uuid import UUID
 
 from accounts.models import User
 from django.db import transaction
-from django.db.models import Count, F, Q, QuerySet, Window
+from django.db.models import Count, Exists, F, OuterRef, Q, QuerySet, Subquery, Window
 from django.db.models.functions import RowNumber
 from django.utils import timezone
 from ringside.files.stored import LAYOUT
@@ -74,7 +74,7 @@ def session_for(user: User, pk: int, *, deleted: bool = False) -> Session:
 
 def layout_for(user: User, pk: int, *, deleted: bool = False, lock: bool = False) -> Layout:
     """A layout somebody may see; NotThere for anybody else's."""
-    rows = Layout.objects.filter(
+    rows = Layout.objects.select_related("session").filter(
         pk=pk,
         session__studio__in=studios_of(user),
         session__deleted_at__isnull=True,
@@ -302,6 +302,24 @@ def _step(
         raise NothingToDo
     layout.head, layout.step_key = target.number, key
     return _moved_on(layout, layout.doc())
+
+
+def state_of(layout: Layout) -> Revision:
+    """The state a layout is in and by whom, with what lies either side of it.
+
+    `can_undo` says whether there is one before, `redo_what` what comes next; None where nothing.
+    """
+    others = Revision.objects.filter(layout=OuterRef("layout"))
+    after = others.filter(number__gt=OuterRef("number")).order_by("number")
+    found: Revision = (
+        layout.revisions.select_related("by")
+        .annotate(
+            can_undo=Exists(others.filter(number__lt=OuterRef("number"))),
+            redo_what=Subquery(after.values("what")[:1]),
+        )
+        .get(number=layout.head)
+    )
+    return found
 
 
 def before_head(layout: Layout) -> Revision | None:

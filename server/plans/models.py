@@ -63,9 +63,12 @@ class Layout(models.Model):
         words = f"{self.session.name} {self.name}".lower()
         return re.sub(r"[^a-z0-9]+", "-", words).strip("-") or "layout"
 
-    def doc(self) -> LayoutDoc:
-        """The layout as the core knows it; Unreadable when it was kept in no known form."""
-        return unpacked(LAYOUT, self.state.doc, f"The layout {self.name!r}")
+    def doc(self, state: "Revision | None" = None) -> LayoutDoc:
+        """The layout as the core knows it, in its state, or in one that was fetched before.
+
+        Unreadable when it was kept in no known form.
+        """
+        return unpacked(LAYOUT, (state or self.state).doc, f"The layout {self.name!r}")
 
 
 class Revision(models.Model):
@@ -82,6 +85,10 @@ class Revision(models.Model):
     at = models.DateTimeField(auto_now_add=True)
     key = models.UUIDField(null=True)
     by_name = models.CharField(max_length=150, blank=True)
+
+    # As `plans.actions.state_of` finds it.
+    can_undo: bool
+    redo_what: str | None
 
     class Meta:
         ordering = ["number"]

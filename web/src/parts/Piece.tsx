@@ -1,5 +1,5 @@
-/** A part of the screens that may be on its way, or not come at all, without taking the rest along. */
-import { Component, type ReactNode, Suspense } from "react";
+/** A part of the screens that may not come, or stop, without taking the rest along. */
+import { Component, type ReactNode } from "react";
 
 interface Props {
   children: ReactNode;
@@ -7,7 +7,7 @@ interface Props {
   at?: string;
 }
 
-class Caught extends Component<Props, { fault: Error | null }> {
+export class Piece extends Component<Props, { fault: Error | null }> {
   state = { fault: null as Error | null };
 
   static getDerivedStateFromError(fault: Error) {
@@ -37,13 +37,5 @@ function Stopped({ why }: { why: string }) {
         Load again
       </button>
     </main>
-  );
-}
-
-export function Piece({ children, at }: Props) {
-  return (
-    <Caught at={at}>
-      <Suspense fallback={<p className="p-8 text-soft">Opening…</p>}>{children}</Suspense>
-    </Caught>
   );
 }

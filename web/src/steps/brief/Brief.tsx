@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Piece, Plan } from "../../api/types";
 import { mixed, type Picks } from "../../core/mix";
 import { useEditorPart } from "../../parts/editing";
+import { Later } from "../../parts/Later";
 import { MixTable } from "./MixTable";
 import { PlanCard } from "./PlanCard";
 import { Questions } from "./Questions";
@@ -35,8 +36,10 @@ export function Brief() {
             {plans.error.message}
           </p>
         )}
-        {plans.data && <Plans plans={plans.data} build={build} />}
-        {asked.data && <Rules rows={asked.data.rules} />}
+        <Later>
+          {plans.data && <Plans plans={plans.data} build={build} />}
+          {asked.data && <Rules rows={asked.data.rules} />}
+        </Later>
       </section>
     </div>
   );

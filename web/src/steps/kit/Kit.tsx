@@ -7,6 +7,7 @@ import { partOf } from "../../core/kitParts";
 import { useEditorPart } from "../../parts/editing";
 import { Views } from "../../parts/fields/Views";
 import { KitFaults } from "../../parts/KitFaults";
+import { Later } from "../../parts/Later";
 import { KitCharts } from "./KitChart";
 import { KitPanel } from "./KitPanel";
 import { KitTable } from "./KitTable";
@@ -53,17 +54,26 @@ export function Kit() {
         view="min-h-0"
       >
         {foot === "tape" && (
-          <TapeWalk
-            board={board}
-            skipped={skip.length}
-            onSkip={(ends) => setSkip([...skip, ends])}
-            onUnskip={() => setSkip([])}
-          />
+          <Later>
+            <TapeWalk
+              board={board}
+              skipped={skip.length}
+              onSkip={(ends) => setSkip([...skip, ends])}
+              onUnskip={() => setSkip([])}
+            />
+          </Later>
         )}
         {foot === "tuning" && <TuningPanel onChoose={choose} />}
         {foot === "table" && <KitTable board={board} chosen={chosen} onChoose={choose} />}
       </Views>
-      <Beside chosen={chosen} onChoose={choose} />
+      <aside
+        aria-label="Drum or kit"
+        className="col-start-2 row-span-2 row-start-1 space-y-4 overflow-y-auto border-l border-hair bg-panel p-4"
+      >
+        <Later>
+          <Beside chosen={chosen} onChoose={choose} />
+        </Later>
+      </aside>
     </div>
   );
 }
@@ -73,10 +83,7 @@ function Beside(props: { chosen: string | null; onChoose: (id: string | null) =>
   const doc = useEditorPart((s) => s.doc);
   const part = partOf(doc, props.chosen);
   return (
-    <aside
-      aria-label="Drum or kit"
-      className="col-start-2 row-span-2 row-start-1 space-y-4 overflow-y-auto border-l border-hair bg-panel p-4"
-    >
+    <>
       <KitFaults />
       {part ? (
         <>
@@ -92,6 +99,6 @@ function Beside(props: { chosen: string | null; onChoose: (id: string | null) =>
       ) : (
         <KitPanel onChoose={props.onChoose} />
       )}
-    </aside>
+    </>
   );
 }

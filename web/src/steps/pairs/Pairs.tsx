@@ -5,6 +5,7 @@ import { Pulses } from "../../parts/curves/Pulses";
 import { useEditorPart, useLit } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
 import { Views } from "../../parts/fields/Views";
+import { Later } from "../../parts/Later";
 import { BestFlips } from "./BestFlips";
 import { PairDetail } from "./detail/PairDetail";
 import { EveryPair } from "./EveryPair";
@@ -86,7 +87,9 @@ function OpenedPair({ trial }: { trial: OnTrial }) {
       className={`col-span-2 overflow-hidden border-t border-hair bg-panel ${focus ? "h-[max(38vh,296px)]" : ""}`}
     >
       {focus ? (
-        <PairDetail key={`${focus.a} ${focus.b}`} focus={focus} {...trial} />
+        <Later>
+          <PairDetail key={`${focus.a} ${focus.b}`} focus={focus} {...trial} />
+        </Later>
       ) : (
         <p className="px-5 py-2 text-soft">Choose a pair in the grid to see it in full.</p>
       )}

@@ -8,6 +8,7 @@ import { useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { Scroll } from "../../parts/fields/Scroll";
 import { Views } from "../../parts/fields/Views";
 import { useTake } from "../../parts/hands";
+import { Later } from "../../parts/Later";
 import { useMe } from "../../parts/me";
 import { LiveChart, LiveTapes } from "./charts";
 import { FitPanel } from "./FitPanel";
@@ -90,7 +91,11 @@ export function Place() {
             bar="mb-3"
             className="p-4"
           >
-            {side === "selected" && <Inspector onTechnique={openTechnique} />}
+            {side === "selected" && (
+              <Later>
+                <Inspector onTechnique={openTechnique} />
+              </Later>
+            )}
             {side === "techniques" && (
               <TechniquePanel
                 opened={opened}

@@ -6,6 +6,7 @@ import { Scroll } from "../../parts/fields/Scroll";
 import { Tick } from "../../parts/fields/Tick";
 import { Views } from "../../parts/fields/Views";
 import { KitFaults } from "../../parts/KitFaults";
+import { Later } from "../../parts/Later";
 import { useMe } from "../../parts/me";
 import { Figures } from "./Figures";
 import { Foot, type Which } from "./Foot";
@@ -53,11 +54,13 @@ export function Room() {
         className="col-start-2 row-span-2 row-start-1 grid min-h-0 border-l border-hair bg-panel"
       >
         <Scroll>
-          <div className="space-y-4 p-4">
-            <KitFaults />
-            {found.data && <InWords board={found.data} />}
-            <RoomPanel room={room} />
-          </div>
+          <Later>
+            <div className="space-y-4 p-4">
+              <KitFaults />
+              {found.data && <InWords board={found.data} />}
+              <RoomPanel room={room} />
+            </div>
+          </Later>
         </Scroll>
       </aside>
     </div>
