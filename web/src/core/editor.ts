@@ -16,6 +16,7 @@ import { newKey } from "./key";
 import { Latest } from "./latest";
 import { type Held, Outbox, type Parcel, type Refusal } from "./outbox";
 import { Patience } from "./patience";
+import { sameWhereEqual } from "./same";
 
 export type Saved = "saved" | "saving" | "unsent" | "stranger" | "conflict" | "refused";
 /** What an error means for what was on its way. */
@@ -79,7 +80,7 @@ export class Editor {
   private wanted: Way[] = [];
   private readonly computing = new Latest<null, Board>(
     () => this.wire.compute(this.state.doc, this.validFocus(this.state.doc)),
-    (board) => this.set({ board: this.withHand(board), whole: board, puzzled: "" }),
+    (board) => this.boardIs(sameWhereEqual(this.state.whole, board)),
     (error) => this.puzzled(error),
     AT_ONCE,
   );
@@ -169,9 +170,15 @@ export class Editor {
     this.compute();
   }
 
-  /** What the hand holds, where it is at this moment: the numbers are asked for by `preview`. */
+  /** What a hand holds, where it is at this moment. */
   show(doc: Layout): void {
     this.set({ doc });
+  }
+
+  /** What goes along with it as well: the whole board follows when the hand rests. */
+  showWhole(doc: Layout): void {
+    this.set({ doc });
+    this.whenAtRest(() => this.compute());
   }
 
   /** A mic where the hand has it: `turned` where its aim changes, which is drawn anew. */
@@ -181,11 +188,15 @@ export class Editor {
     if (turned) this.set({ doc });
     else if (underHand !== mic.id) this.set({ underHand: mic.id });
     this.following.move({ still, mic, focus: this.validFocus(still) });
-    clearTimeout(this.rest);
-    this.rest = setTimeout(() => {
+    this.whenAtRest(() => {
       this.set({ doc });
       this.compute();
-    }, REST_MS);
+    });
+  }
+
+  private whenAtRest(then: () => void): void {
+    clearTimeout(this.rest);
+    this.rest = setTimeout(then, REST_MS);
   }
 
   /** The hand let go of the mic, there. */
@@ -211,9 +222,9 @@ export class Editor {
     });
   }
 
-  /** A whole board that comes while a hand moves on: what follows the hand is newer. */
-  private withHand(board: Board): Board {
-    return this.told ? merged(board, this.told) : board;
+  /** While a hand moves on, what follows the hand is newer. */
+  private boardIs(whole: Board): void {
+    this.set({ board: this.told ? merged(whole, this.told) : whole, whole, puzzled: "" });
   }
 
   /** Take a state: show it, save it; `key` when it was named before. */
@@ -383,7 +394,8 @@ export class Editor {
     this.outbox.keep();
     this.outbox.refuse(null);
     this.endHand();
-    const fresh = { out, doc: out.doc, still: out.doc, underHand: null };
+    const doc = sameWhereEqual(this.state.still, out.doc);
+    const fresh = { out: { ...out, doc }, doc, still: doc, underHand: null };
     this.tell({ ...fresh, conflict: null, refusal: null, trouble: "" });
     this.compute();
   }

@@ -39,6 +39,10 @@ function world() {
       shown = layout;
       log.push(`show ${layout.name}`);
     },
+    showWhole: (layout) => {
+      shown = layout;
+      log.push(`whole ${layout.name}`);
+    },
     commit: (layout, what, soon) => {
       still = layout;
       log.push(`commit ${layout.name} ${what}${soon ? " soon" : ""}`);
@@ -81,12 +85,22 @@ describe("hands", () => {
     hands.preview(edit("b"), at("2"));
     expect(log).toEqual(["show +kept@1", "show +kept@2"]);
     await step();
-    expect(log[2]).toBe("preview kepta+kept@2");
+    expect(log[2]).toBe("whole kepta+kept@2");
     void hands.commit(edit("c"));
     await step();
     expect(log.slice(3)).toEqual([]);
     await step();
     expect(log.slice(3)).toEqual(["commit keptc c"]);
+  });
+
+  it("asks nothing while something is held that nothing goes along with", async () => {
+    const { hands, log, step, gates } = world();
+    hands.hold(() => layoutNamed("held 1"));
+    hands.hold(() => layoutNamed("held 2"));
+    expect([log, gates.length]).toEqual([["show held 1", "show held 2"], 0]);
+    void hands.commit(edit("a"));
+    await step();
+    expect(log[2]).toBe("commit a a");
   });
 
   it("leaves what is refused with the hand until it lets go", async () => {

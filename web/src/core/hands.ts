@@ -9,6 +9,7 @@ import type { Edit, Edited, Layout } from "../api/types";
 import type { Fate } from "./editor";
 import { newKey } from "./key";
 import type { Held } from "./outbox";
+import { sameWhereEqual } from "./same";
 
 export type Make = (kept: Layout) => Edit | null;
 
@@ -32,6 +33,8 @@ export interface World {
   /** What is shown, and to show it otherwise at once: nothing is asked. */
   shown(): Layout;
   show(layout: Layout): void;
+  /** With all that goes along: its numbers are asked for when the hand rests. */
+  showWhole(layout: Layout): void;
   commit(layout: Layout, what: string, soon: boolean, key: string): void;
   /** An edit was let go of; and it has been answered. */
   hold(): void;
@@ -75,6 +78,12 @@ export class Hands {
     this.begin({ make, shown: true, how: {}, key: "", done: () => undefined });
   }
 
+  /** Show what a hand holds that nothing goes along with: there is nothing to ask meanwhile. */
+  hold(hand: Holding): void {
+    this.hand = hand;
+    this.world.show(this.held(this.world.shown()));
+  }
+
   /** Take an edit; resolves to what came of it, or null when it was not taken. */
   commit(make: Make, how: How = {}, key: string = newKey()): Promise<Edited | null> {
     this.waiting = this.waiting.filter((w) => !w.shown);
@@ -110,6 +119,12 @@ export class Hands {
 
   private held(shown: Layout): Layout {
     return this.hand ? this.hand(shown, this.world.still()) : shown;
+  }
+
+  /** Under a hand the numbers of the whole layout can wait until it rests. */
+  private showAnswer(layout: Layout): void {
+    if (this.hand) this.world.showWhole(this.held(layout));
+    else this.world.preview(layout);
   }
 
   private begin(turn: Turn): void {
@@ -152,14 +167,15 @@ export class Hands {
       try {
         const edit = turn.make(still);
         if (!edit) return null;
-        const answer = await this.world.ask(still, edit);
+        const told = await this.world.ask(still, edit);
+        const answer = { ...told, layout: sameWhereEqual(this.world.shown(), told.layout) };
         this.world.reached();
         // Something else was kept meanwhile, a name or an undo: it would be lost under this answer.
         if (!turn.shown && this.world.still() !== still) continue;
         const overtaken = this.round !== round || this.waiting.some((w) => !w.shown);
         const { soon = false } = turn.how;
         if (!turn.shown) this.world.commit(answer.layout, answer.words, soon, turn.key);
-        else if (!overtaken) this.world.preview(this.held(answer.layout));
+        else if (!overtaken) this.showAnswer(answer.layout);
         return answer;
       } catch (error) {
         const fate = this.world.fateOf(error);

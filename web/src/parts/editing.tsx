@@ -1,5 +1,13 @@
 /** The open layout for every step, with what is lit across all drawings. */
-import { createContext, useCallback, useContext, useSyncExternalStore } from "react";
+import {
+  createContext,
+  useCallback,
+  useContext,
+  useEffect,
+  useRef,
+  useState,
+  useSyncExternalStore,
+} from "react";
 import type { Editor, EditorState } from "../core/editor";
 import type { Side } from "../core/view";
 
@@ -27,22 +35,29 @@ export function useEditorPart<T>(pick: (state: EditorState) => T): T {
   return useSyncExternalStore(editor.subscribe, () => pick(editor.snapshot()));
 }
 
-/** As often as words can be read while a hand moves a mic: what is big follows at every answer. */
+/** As often as words can be read while a hand moves something: what is big follows at once. */
 const CALM_MS = 100;
 
-/** `useEditorPart` for sentences and curves: while a hand moves a mic, ten times a second. */
+/** `useEditorPart` for sentences, curves and fields: under a hand, ten times a second. */
 export function useCalmPart<T>(pick: (state: EditorState) => T): T {
   const editor = useEditor();
   const subscribe = useCallback(
     (listener: () => void) => {
       let clock: ReturnType<typeof setTimeout> | undefined;
-      const later = () => {
+      let last = 0;
+      const tell = () => {
         clock = undefined;
+        last = Date.now();
         listener();
       };
       const leave = editor.subscribe(() => {
-        if (editor.snapshot().underHand) clock ??= setTimeout(later, CALM_MS);
-        else listener();
+        const { underHand, doc, still } = editor.snapshot();
+        const wait = underHand || doc !== still ? last + CALM_MS - Date.now() : 0;
+        if (wait > 0) clock ??= setTimeout(tell, wait);
+        else {
+          clearTimeout(clock);
+          tell();
+        }
       });
       return () => {
         clearTimeout(clock);
@@ -52,6 +67,23 @@ export function useCalmPart<T>(pick: (state: EditorState) => T): T {
     [editor],
   );
   return useSyncExternalStore(subscribe, () => pick(editor.snapshot()));
+}
+
+/** A value that changes at every frame, ten times a second. */
+export function useCalm<T>(value: T): T {
+  const [shown, show] = useState(value);
+  const last = useRef(0);
+  useEffect(() => {
+    const clock = setTimeout(
+      () => {
+        last.current = Date.now();
+        show(() => value);
+      },
+      Math.max(0, last.current + CALM_MS - Date.now()),
+    );
+    return () => clearTimeout(clock);
+  }, [value]);
+  return shown;
 }
 
 export function useLit(): Lit {

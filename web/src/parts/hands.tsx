@@ -25,6 +25,7 @@ function handsOn(editor: Editor, say: (words: string) => void): Hands {
     preview: (layout) => editor.preview(layout),
     shown: () => editor.snapshot().doc,
     show: (layout) => editor.show(layout),
+    showWhole: (layout) => editor.showWhole(layout),
     commit: (layout, what, soon, key) =>
       soon ? editor.commitSoon(layout, what, key) : editor.commit(layout, what, key),
     hold: () => editor.hold(),

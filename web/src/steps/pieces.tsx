@@ -14,10 +14,11 @@ function piece(fetch: () => Promise<ComponentType>) {
   };
   function Screen() {
     const [fault, setFault] = useState<unknown>(null);
-    const [, setHere] = useState(false);
+    const [here, setHere] = useState(Loaded !== null);
+    // Asked for also when it has come since this was drawn: else nobody would draw it again.
     useEffect(() => {
-      if (!Loaded) come().then(() => setHere(true), setFault);
-    }, []);
+      if (!here) come().then(() => setHere(true), setFault);
+    }, [here]);
     if (fault) throw fault;
     return Loaded ? <Loaded /> : <p className="p-8 text-soft">Opening…</p>;
   }

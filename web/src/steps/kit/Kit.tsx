@@ -4,7 +4,7 @@ import { useState } from "react";
 import { api, exactly } from "../../api/client";
 import type { KitBoard } from "../../api/types";
 import { partOf } from "../../core/kitParts";
-import { useEditorPart } from "../../parts/editing";
+import { useCalmPart, useEditorPart } from "../../parts/editing";
 import { Views } from "../../parts/fields/Views";
 import { KitFaults } from "../../parts/KitFaults";
 import { Later } from "../../parts/Later";
@@ -50,7 +50,7 @@ export function Kit() {
         options={FOOT}
         onTake={setFoot}
         bar="flex px-4 py-1.5"
-        className="col-start-1 row-start-2 grid min-h-0 grid-rows-[auto_minmax(0,1fr)] border-t border-hair bg-panel"
+        className="col-start-1 row-start-2 grid min-h-0 grid-rows-[auto_minmax(0,1fr)] border-t border-hair bg-panel contain-strict"
         view="min-h-0"
       >
         {foot === "tape" && (
@@ -68,7 +68,7 @@ export function Kit() {
       </Views>
       <aside
         aria-label="Drum or kit"
-        className="col-start-2 row-span-2 row-start-1 space-y-4 overflow-y-auto border-l border-hair bg-panel p-4"
+        className="col-start-2 row-span-2 row-start-1 space-y-4 overflow-y-auto border-l border-hair bg-panel p-4 contain-strict"
       >
         <Later>
           <Beside chosen={chosen} onChoose={choose} />
@@ -80,8 +80,7 @@ export function Kit() {
 
 /** The chosen drum or cymbal, or the kit as a whole. */
 function Beside(props: { chosen: string | null; onChoose: (id: string | null) => void }) {
-  const doc = useEditorPart((s) => s.doc);
-  const part = partOf(doc, props.chosen);
+  const part = useCalmPart((s) => partOf(s.doc, props.chosen));
   return (
     <>
       <KitFaults />

@@ -1,7 +1,7 @@
 /** Room: its walls and what covers them, where the kit stands, and what that does to it. */
-import { useState } from "react";
+import { memo, useState } from "react";
 import type { RoomBoard, Room as RoomDoc } from "../../api/types";
-import { useEditorPart } from "../../parts/editing";
+import { useCalm, useEditorPart } from "../../parts/editing";
 import { Scroll } from "../../parts/fields/Scroll";
 import { Tick } from "../../parts/fields/Tick";
 import { Views } from "../../parts/fields/Views";
@@ -39,33 +39,57 @@ const PLAIN: RoomDoc = {
 };
 
 export function Room() {
-  const room = useEditorPart((s) => s.doc.room) ?? null;
+  return useEditorPart((s) => Boolean(s.doc.room)) ? <Drawn /> : <NoRoom />;
+}
+
+function Drawn() {
   const still = useEditorPart((s) => s.still.room) ?? null;
   const found = useRoomBoard(still);
-  const board = useHere(found.data, !found.isPlaceholderData);
-  if (!room) return <NoRoom />;
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_310px] grid-rows-[minmax(0,1fr)_minmax(220px,35%)] max-[1050px]:grid-cols-[minmax(0,1fr)_270px]">
       <h1 className="sr-only">The room</h1>
-      <Plan room={room} board={board} />
-      <Below room={room} board={board} trouble={found.error?.message} />
-      <aside
-        aria-label="The room in numbers"
-        className="col-start-2 row-span-2 row-start-1 grid min-h-0 border-l border-hair bg-panel"
-      >
-        <Scroll>
-          <Later>
-            <div className="space-y-4 p-4">
-              <KitFaults />
-              {found.data && <InWords board={found.data} />}
-              <RoomPanel room={room} />
-            </div>
-          </Later>
-        </Scroll>
-      </aside>
+      <Live kept={found.data} fresh={!found.isPlaceholderData} trouble={found.error?.message} />
+      <Numbers board={found.data} />
     </div>
   );
 }
+
+interface Kept {
+  kept: RoomBoard | undefined;
+  fresh: boolean;
+  trouble: string | undefined;
+}
+
+/** What follows a hand: the plan at every frame, the charts below as often as they can be read. */
+function Live({ kept, fresh, trouble }: Kept) {
+  const board = useHere(kept, fresh);
+  return (
+    <>
+      <Plan board={board} />
+      <Below board={useCalm(board)} trouble={trouble} />
+    </>
+  );
+}
+
+const Numbers = memo(function Numbers({ board }: { board: RoomBoard | undefined }) {
+  const room = useEditorPart((s) => s.still.room);
+  return (
+    <aside
+      aria-label="The room in numbers"
+      className="col-start-2 row-span-2 row-start-1 grid min-h-0 border-l border-hair bg-panel contain-strict"
+    >
+      <Scroll>
+        <Later>
+          <div className="space-y-4 p-4">
+            <KitFaults />
+            {board && <InWords board={board} />}
+            {room && <RoomPanel room={room} />}
+          </div>
+        </Later>
+      </Scroll>
+    </aside>
+  );
+});
 
 function NoRoom() {
   const set = useSetRoom();
@@ -84,15 +108,21 @@ function NoRoom() {
   );
 }
 
-function Plan({ room, board }: { room: RoomDoc; board: RoomBoard | undefined }) {
+function Plan({ board }: { board: RoomBoard | undefined }) {
   const layout = useEditorPart((s) => s.doc);
+  const still = useEditorPart((s) => s.still);
+  const { room } = layout;
   const pose = usePose();
   const onGobo = useGobo();
   const tried = useTried();
   const ruler = useMe();
   const [map, setMap] = useState(true);
+  if (!room) return null;
   return (
-    <section className="flex min-h-0 min-w-0 flex-col" aria-label="The room from above">
+    <section
+      className="flex min-h-0 min-w-0 flex-col contain-strict"
+      aria-label="The room from above"
+    >
       <header className="flex flex-wrap items-center gap-x-3 gap-y-1 px-3 pt-2 text-[0.85rem]">
         <h2 className="text-[0.95rem]">{room.name}</h2>
         <span className="text-soft">drag the snare to move the kit, the handle to turn it</span>
@@ -102,6 +132,7 @@ function Plan({ room, board }: { room: RoomDoc; board: RoomBoard | undefined }) 
       </header>
       <RoomPlan
         layout={layout}
+        still={still}
         room={room}
         board={board}
         tried={tried}
@@ -121,12 +152,12 @@ const FOOT = [
   ["spots", "Spots tried"],
 ] as const;
 
-function Below(props: {
-  room: RoomDoc;
+const Below = memo(function Below(props: {
   board: RoomBoard | undefined;
   trouble: string | undefined;
 }) {
-  const { room, board, trouble } = props;
+  const { board, trouble } = props;
+  const room = useEditorPart((s) => s.still.room);
   const pose = usePose();
   const [foot, setFoot] = useState<Which | "spots">("low");
   return (
@@ -137,19 +168,19 @@ function Below(props: {
       options={FOOT}
       onTake={setFoot}
       bar="flex px-4 py-1.5"
-      className="col-start-1 row-start-2 grid min-h-0 grid-rows-[auto_minmax(0,1fr)] border-t border-hair bg-panel"
+      className="col-start-1 row-start-2 grid min-h-0 grid-rows-[auto_minmax(0,1fr)] border-t border-hair bg-panel contain-strict"
       view="min-h-0"
     >
-      {foot === "spots" ? (
+      {foot === "spots" && room ? (
         <SpotLog room={room} onGo={(to) => pose.onPose(to, true)} />
-      ) : board ? (
+      ) : board && foot !== "spots" ? (
         <Foot which={foot} board={board} />
       ) : (
         <p className="px-4 text-soft">{trouble ?? "Working it out…"}</p>
       )}
     </Views>
   );
-}
+});
 
 function InWords({ board }: { board: RoomBoard }) {
   const ruler = useMe();

@@ -1,5 +1,6 @@
 /** The room in numbers: size, shape, surfaces, doors, what opens off it, gobos. */
 import type { Room } from "../../api/types";
+import { useCalmPart } from "../../parts/editing";
 import { Lengths } from "../../parts/fields/Lengths";
 import { Pick } from "../../parts/fields/Pick";
 import { NameField, NumberField } from "../../parts/fields/typed";
@@ -28,6 +29,23 @@ export function RoomPanel({ room }: { room: Room }) {
         ]}
       />
       <Corner room={room} put={put} />
+      <KitStands put={put} />
+      <Surfaces room={room} put={put} />
+      <Spaces room={room} put={put} />
+      <Doors room={room} put={put} />
+      <GobosUnderHand room={room} put={put} />
+      <Rug />
+      <KeepRoom room={room} />
+    </div>
+  );
+}
+
+/** Where the kit stands, also while a hand moves it. */
+function KitStands({ put }: Pick<RoomPart, "put">) {
+  const room = useCalmPart((s) => s.doc.room);
+  if (!room) return null;
+  return (
+    <>
       <Lengths
         across={2}
         rows={[
@@ -43,14 +61,13 @@ export function RoomPanel({ room }: { room: Room }) {
         high={360}
         onTake={(v) => put({ kit_turn_rad: v / DEG })}
       />
-      <Surfaces room={room} put={put} />
-      <Spaces room={room} put={put} />
-      <Doors room={room} put={put} />
-      <Gobos room={room} put={put} />
-      <Rug />
-      <KeepRoom room={room} />
-    </div>
+    </>
   );
+}
+
+function GobosUnderHand({ room, put }: RoomPart) {
+  const gobos = useCalmPart((s) => s.doc.room?.gobos) ?? room.gobos;
+  return <Gobos room={{ ...room, gobos }} put={put} />;
 }
 
 function Surfaces({ room, put }: RoomPart) {

@@ -54,11 +54,7 @@ export function usePose() {
     () => ({
       onPose: (pose: Pose, done: boolean) => {
         if (done) void hands.commit(() => posed(pose));
-        else
-          hands.preview(
-            () => posed(pose),
-            (shown) => inRoom(shown, () => standing(pose)),
-          );
+        else hands.hold((_, kept) => inRoom(kept, () => standing(pose)));
       },
       onNudge: (by: Pose) =>
         void hands.commit(({ room }: Layout) =>
@@ -89,7 +85,7 @@ export function useGobo() {
         return room ? { do: "room" as const, room } : null;
       };
       if (done) void hands.commit(edit);
-      else hands.preview(edit, (shown, kept) => ({ ...shown, room: moved(kept).room }));
+      else hands.hold((_, kept) => moved(kept));
     },
     [hands],
   );

@@ -55,7 +55,9 @@ function Hold(props: Props & { at: Point2 }) {
         const from: Point3 = [room.kit_x_m, room.kit_y_m, 0];
         follow(e, (dx, dy, done) => {
           const [x, y] = moved(from, dx, dy, view);
-          onPose({ x, y, turn: room.kit_turn_rad }, done);
+          const within = (v: number, most: number) => Math.max(0, Math.min(v, most));
+          const at = { x: within(x, room.width_m), y: within(y, room.length_m) };
+          onPose({ ...at, turn: room.kit_turn_rad }, done);
         });
       }}
     >

@@ -1,4 +1,5 @@
 /** The kit as it stands in the room, with the mics that stand off it. */
+import { memo } from "react";
 import type { Cymbal, Drum, Layout, Mic, Room } from "../../../api/types";
 import { toRoom } from "../../../core/roomShape";
 import { type Point2, path, toScreen, type View } from "../../../core/view";
@@ -21,13 +22,28 @@ export function KitInRoom({ layout, room, view }: { layout: Layout; room: Room; 
       ))}
       {stool && <Seat at={to(...stool.position_m)} scale={view.scale} />}
       {layout.mics
-        .filter((m) => m.role !== "close")
+        .filter((m) => m.role === "overhead")
         .map((m) => (
           <MicInRoom key={m.id} mic={m} colour={micColour(m, layout)} to={to} />
         ))}
     </g>
   );
 }
+
+/** Mics that stand in the room, wherever the kit is moved to. */
+export const RoomMics = memo(function RoomMics(props: { layout: Layout; room: Room; view: View }) {
+  const { layout, room, view } = props;
+  const to: To = (x, y) => toScreen([...toRoom(room, x, y), 0], view);
+  return (
+    <g aria-hidden="true" pointerEvents="none">
+      {layout.mics
+        .filter((m) => m.role === "room")
+        .map((m) => (
+          <MicInRoom key={m.id} mic={m} colour={micColour(m, layout)} to={to} />
+        ))}
+    </g>
+  );
+});
 
 function RugShape({ rug, to }: { rug: NonNullable<Layout["kit"]["rug"]>; to: To }) {
   const [x, y, w, l] = [rug.centre_m[0], rug.centre_m[1], rug.width_m / 2, rug.length_m / 2];

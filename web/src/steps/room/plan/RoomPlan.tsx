@@ -6,7 +6,7 @@ import { useSize } from "../../../parts/useSize";
 import { Distances } from "./Distances";
 import { GoboHandles } from "./GoboHandles";
 import { KitHandle } from "./KitHandle";
-import { KitInRoom } from "./KitInRoom";
+import { KitInRoom, RoomMics } from "./KitInRoom";
 import type { PlanProps } from "./pose";
 import { SpotMap, Tried } from "./Spots";
 import { Walls } from "./Walls";
@@ -39,7 +39,7 @@ function useFitted(room: Room) {
 }
 
 export function RoomPlan(props: PlanProps) {
-  const { room, layout } = props;
+  const { room, layout, still } = props;
   const { ref, size, view } = useFitted(room);
   const to = (x: number, y: number): Point2 => toScreen([x, y, 0], view);
   return (
@@ -50,12 +50,13 @@ export function RoomPlan(props: PlanProps) {
           height={size.height}
           role="group"
           aria-label={`Plan of ${room.name}`}
-          className="absolute inset-0 touch-none select-none"
+          className="absolute inset-0 touch-none will-change-transform select-none"
         >
           <Walls room={room} view={view} />
-          {props.showMap && <SpotMap board={props.board} view={view} />}
+          {props.showMap && <SpotMap spots={props.board?.spots.spots} view={view} />}
           <Distances {...props} to={to} />
           <KitInRoom layout={layout} room={room} view={view} />
+          {still.room && <RoomMics layout={still} room={still.room} view={view} />}
           <Tried tried={props.tried} room={room} to={to} />
           <GoboHandles room={room} view={view} ruler={props.ruler} onGobo={props.onGobo} />
           <KitHandle {...props} view={view} />

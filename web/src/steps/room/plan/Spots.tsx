@@ -10,15 +10,15 @@ const DOTS = {
 
 /** Every spot that was tried by computing, bigger where the low end is smoother. */
 export const SpotMap = memo(function SpotMap({
-  board,
+  spots,
   view,
 }: {
-  board: RoomBoard | undefined;
+  spots: RoomBoard["spots"]["spots"] | undefined;
   view: View;
 }) {
   return (
     <g aria-hidden="true" pointerEvents="none">
-      {board?.spots.spots.map((s) => {
+      {spots?.map((s) => {
         const [cx, cy] = toScreen([s.x_m, s.y_m, 0], view);
         const r = Math.max(1.5, 7 - s.roughness_db * 1.6);
         const look = s.smooth ? DOTS.smooth : DOTS.rough;

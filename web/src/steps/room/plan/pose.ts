@@ -11,6 +11,8 @@ export interface Pose {
 
 export interface PlanProps {
   layout: Layout;
+  /** Without what the hand is just doing: mics of the room stay where they stand. */
+  still: Layout;
   room: Room;
   board: RoomBoard | undefined;
   tried: SpotTried[];
