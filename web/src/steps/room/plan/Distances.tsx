@@ -1,13 +1,19 @@
 /** From the snare to the wall in each direction, as the core found them. */
 import { lengthWithUnit } from "../../../core/units";
-import type { Point2 } from "../../../core/view";
+import { type Point2, path } from "../../../core/view";
 import type { PlanProps } from "./pose";
 
 /** The words stand this far along, nearer the wall than the kit. */
 const ALONG = 0.72;
 
-export function Distances(props: PlanProps & { to: (x: number, y: number) => Point2 }) {
-  const { room, board, ruler, to } = props;
+interface Props extends PlanProps {
+  to: (x: number, y: number) => Point2;
+  /** The lines lie under the kit, their words over it. */
+  show: "lines" | "words";
+}
+
+export function Distances(props: Props) {
+  const { room, board, ruler, to, show } = props;
   const walls = board?.spots.here.walls_m;
   if (!walls) return null;
   const [x, y] = [room.kit_x_m, room.kit_y_m];
@@ -17,32 +23,37 @@ export function Distances(props: PlanProps & { to: (x: number, y: number) => Poi
     back: [x, y - (walls.back ?? 0)],
     front: [x, y + (walls.front ?? 0)],
   };
+  const from = to(x, y);
   return (
     <g aria-hidden="true" pointerEvents="none">
-      {Object.entries(ends).map(([name, end]) => (
-        <OneWay
-          key={name}
-          name={name}
-          from={to(x, y)}
-          end={to(...end)}
-          label={lengthWithUnit(walls[name] ?? 0, ruler)}
-        />
-      ))}
+      {Object.entries(ends).map(([name, end]) =>
+        show === "lines" ? (
+          <path
+            key={name}
+            d={path([from, to(...end)], false)}
+            stroke="var(--snare)"
+            strokeDasharray="2 4"
+          />
+        ) : (
+          <Words
+            key={name}
+            name={name}
+            from={from}
+            end={to(...end)}
+            label={lengthWithUnit(walls[name] ?? 0, ruler)}
+          />
+        ),
+      )}
     </g>
   );
 }
 
-function OneWay(props: { name: string; from: Point2; end: Point2; label: string }) {
+function Words(props: { name: string; from: Point2; end: Point2; label: string }) {
   const { name, from, end, label } = props;
   const [mx, my] = [from[0] + (end[0] - from[0]) * ALONG, from[1] + (end[1] - from[1]) * ALONG];
   const wide = label.length * 7 + 8;
   return (
     <g>
-      <path
-        d={`M${from[0]} ${from[1]}L${end[0]} ${end[1]}`}
-        stroke="var(--snare)"
-        strokeDasharray="2 4"
-      />
       <rect
         x={mx - wide / 2}
         y={my - 9}

@@ -54,9 +54,10 @@ export function RoomPlan(props: PlanProps) {
         >
           <Walls room={room} view={view} />
           {props.showMap && <SpotMap spots={props.board?.spots.spots} view={view} />}
-          <Distances {...props} to={to} />
+          <Distances {...props} to={to} show="lines" />
           <KitInRoom layout={layout} room={room} view={view} />
           {still.room && <RoomMics layout={still} room={still.room} view={view} />}
+          <Distances {...props} to={to} show="words" />
           <Tried tried={props.tried} room={room} to={to} />
           <GoboHandles room={room} view={view} ruler={props.ruler} onGobo={props.onGobo} />
           <KitHandle {...props} view={view} />
