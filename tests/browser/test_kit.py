@@ -282,6 +282,29 @@ def test_the_mic_follows_while_the_drum_is_still_held(someone):
     assert someone.doc()["kit"]["drums"][-1]["batter_m"][0] == pytest.approx(0.64)
 
 
+def test_a_drum_is_with_the_pointer_while_the_server_takes_its_time(someone):
+    page = someone.open("kit")
+    drum = page.locator('[data-part="floor"][data-view="above"] > circle').first
+    beside = page.locator('[data-part="floor"][data-view="along"] > circle').first
+    start, was = drum.bounding_box(), beside.bounding_box()
+    waiting = []
+    page.route("**/api/edit", lambda route: waiting.append(route))
+    x, y = start["x"] + start["width"] / 2, start["y"] + start["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    for n in (15, 30, 45):
+        page.mouse.move(x + n, y, steps=2)
+        page.wait_for_timeout(60)
+        assert drum.bounding_box()["x"] == pytest.approx(start["x"] + n, abs=1.5)
+        assert beside.bounding_box()["x"] > was["x"] + n / 2
+    while waiting:
+        waiting.pop().continue_()
+    page.unroute("**/api/edit")
+    page.mouse.up()
+    someone.saved()
+    assert drum.bounding_box()["x"] == pytest.approx(start["x"] + 45, abs=1.5)
+
+
 def test_a_reading_that_cannot_be_taken_is_skipped_and_asked_again(someone):
     page = someone.open("kit")
     ask = page.locator("[data-ask]")

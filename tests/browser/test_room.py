@@ -45,6 +45,49 @@ def test_the_kit_is_dragged(in_a_room):
     assert in_a_room.doc()["room"]["kit_x_m"] > 2.5
 
 
+def test_walls_and_low_end_are_those_under_the_hand_and_a_room_mic_stays(in_a_room):
+    page = in_a_room.page
+    doc = in_a_room.get(f"/layouts/{in_a_room.layout}").json()
+    over = next(m for m in doc["doc"]["mics"] if m["id"] == "OR")
+    doc["doc"]["mics"].append(
+        {**over, "id": "RM", "name": "Room", "role": "room", "channel": None, "stand": None,
+         "position_m": [0.4, 2.6, 1.2]}
+    )  # fmt: skip
+    body = {"version": doc["version"], "doc": doc["doc"], "what": "a room mic"}
+    token = next(c["value"] for c in in_a_room.context.cookies() if c["name"] == "csrftoken")
+    in_a_room.context.request.put(
+        f"{in_a_room.url}/api/layouts/{in_a_room.layout}",
+        data=body,
+        headers={"X-CSRFToken": token, "Referer": in_a_room.url},
+    )
+    page = in_a_room.open("room")
+    mic = page.locator("svg text", has_text="RM")
+    expect(page.locator("[data-wall=left]")).to_have_text("240.0 cm")
+    rough = page.locator("[data-rough]").inner_text()
+    stood, box = mic.bounding_box(), page.locator("[data-kit] circle").first.bounding_box()
+    page.route("**/api/edit", lambda route: route.abort())  # nothing is taken while it is held
+    page.route("**/api/room/board", lambda route: route.abort())
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 40, y - 30, steps=8)
+    now = page.locator("[data-kit] circle").first
+    expect(page.locator("[data-wall=left]")).not_to_have_text("240.0 cm")
+    expect(page.locator("[data-rough]")).not_to_have_text(rough)
+    assert now.bounding_box()["x"] == pytest.approx(box["x"] + 40, abs=1.5)
+    assert mic.bounding_box() == pytest.approx(stood, abs=0.5)
+    page.wait_for_timeout(300)
+    told = page.locator("[data-wall]").all_text_contents()
+    page.unroute_all()
+    page.mouse.up()
+    in_a_room.saved()
+    expect(page.locator("[data-wall=left]")).to_have_text(told[0])
+    assert page.locator("[data-wall]").all_text_contents() == told
+    assert mic.bounding_box() == pytest.approx(stood, abs=1.0)
+    page.reload()
+    expect(page.locator("[data-wall=left]")).to_have_text(told[0])
+
+
 def test_ten_degrees_more_by_keyboard_and_what_they_change(someone):
     page = someone.open("place")
     page.locator('[data-mic="OR"][data-view="above"]').focus()
