@@ -4,12 +4,21 @@ import os
 import subprocess
 import sys
 import uuid
+from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 
 import psycopg
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect, sync_playwright
+from playwright.sync_api import (
+    Browser,
+    BrowserContext,
+    Locator,
+    Page,
+    Route,
+    expect,
+    sync_playwright,
+)
 
 from ops.cluster import free_port
 from ops.paths import DEMO_PASSWORD, ROOT
@@ -86,6 +95,23 @@ def pick(field: Locator, value: str) -> None:
         option = page.get_by_role("option", name=value, exact=True)
     option.click()
     expect(page.get_by_role("listbox")).to_have_count(0)
+
+
+def held_back(page: Page, path: str) -> Callable[[], None]:
+    """Hold what is asked back, until what is handed back is called: then all of it goes."""
+    waiting: list[Route] | None = []
+
+    def gate(route: Route) -> None:
+        route.continue_() if waiting is None else waiting.append(route)
+
+    def let_go() -> None:
+        nonlocal waiting
+        held, waiting = waiting or [], None
+        for route in held:
+            route.continue_()
+
+    page.route(path, gate)
+    return let_go
 
 
 @dataclass

@@ -6,6 +6,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.conftest import held_back
 from tests.browser.test_place import middle, shown
 
 
@@ -101,8 +102,7 @@ def test_what_follows_the_hand_is_what_the_whole_board_says_when_it_rests(held):
 def test_on_a_slow_line_the_mic_is_with_the_hand_and_the_numbers_say_they_are_behind(held):
     page, _ = held
     start, was = middle(page, "OR"), shown(page, "snare-b").inner_text()
-    waiting = []
-    page.route("**/api/follow", lambda route: waiting.append(route))
+    let_go = held_back(page, "**/api/follow")
     for n in (20, 40, 60):
         page.mouse.move(start[0] + n, start[1], steps=2)
         page.evaluate("new Promise(requestAnimationFrame)")
@@ -110,9 +110,7 @@ def test_on_a_slow_line_the_mic_is_with_the_hand_and_the_numbers_say_they_are_be
     behind = page.get_by_role("status").filter(has_text="behind your hand")
     expect(behind).to_be_visible()
     page.wait_for_timeout(500)
-    while waiting:
-        waiting.pop().continue_()
-    page.unroute("**/api/follow")
+    let_go()
     expect(behind).to_be_hidden()
     expect(shown(page, "snare-b")).not_to_have_text(was)
 

@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 from ringside.plan.kit import Kit, mirrored, reference_point
 from ringside.plan.kits import KITS
 
-from tests.browser.conftest import arrive, pick
+from tests.browser.conftest import arrive, held_back, pick
 
 
 @pytest.fixture
@@ -287,8 +287,7 @@ def test_a_drum_is_with_the_pointer_while_the_server_takes_its_time(someone):
     drum = page.locator('[data-part="floor"][data-view="above"] > circle').first
     beside = page.locator('[data-part="floor"][data-view="along"] > circle').first
     start, was = drum.bounding_box(), beside.bounding_box()
-    waiting = []
-    page.route("**/api/edit", lambda route: waiting.append(route))
+    let_go = held_back(page, "**/api/edit")
     x, y = start["x"] + start["width"] / 2, start["y"] + start["height"] / 2
     page.mouse.move(x, y)
     page.mouse.down()
@@ -297,9 +296,7 @@ def test_a_drum_is_with_the_pointer_while_the_server_takes_its_time(someone):
         page.wait_for_timeout(60)
         assert drum.bounding_box()["x"] == pytest.approx(start["x"] + n, abs=1.5)
         assert beside.bounding_box()["x"] > was["x"] + n / 2
-    while waiting:
-        waiting.pop().continue_()
-    page.unroute("**/api/edit")
+    let_go()
     page.mouse.up()
     someone.saved()
     assert drum.bounding_box()["x"] == pytest.approx(start["x"] + 45, abs=1.5)
