@@ -52,6 +52,11 @@ def test_a_step_is_there_when_it_is_asked_for_even_with_the_line_cut(someone):
     expect(page.get_by_role("form", name="Next reading")).to_be_visible()
 
 
+def test_an_address_that_is_no_step_leads_nowhere_and_says_so(someone):
+    someone.page.goto(f"{someone.url}/layouts/{someone.layout}/constructor")
+    expect(someone.page.get_by_role("heading", name="Nothing here")).to_be_visible()
+
+
 def test_a_piece_that_does_not_come_takes_nothing_along(someone):
     someone.page.route(re.compile(r"/assets/Pairs-"), lambda route: route.abort())
     page = someone.open()

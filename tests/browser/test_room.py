@@ -67,9 +67,16 @@ def test_walls_and_low_end_are_those_under_the_hand_and_a_room_mic_stays(in_a_ro
     stood, box = mic.bounding_box(), page.locator("[data-kit] circle").first.bounding_box()
     page.route("**/api/edit", lambda route: route.abort())  # nothing is taken while it is held
     page.route("**/api/room/board", lambda route: route.abort())
-    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
-    page.mouse.move(x, y)
+    page.route("**/api/room/here", lambda route: route.abort())
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     page.mouse.down()
+    page.mouse.move(box["x"] + 60, box["y"], steps=4)
+    expect(page.locator("[data-wall]")).to_have_count(0)  # rather none than those of before
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2, steps=4)
+    page.unroute("**/api/room/here")
+    page.mouse.move(box["x"] + box["width"] / 2 + 5, box["y"] + box["height"] / 2, steps=2)
+    expect(page.locator("[data-wall]")).to_have_count(4)
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     page.mouse.move(x + 40, y - 30, steps=8)
     now = page.locator("[data-kit] circle").first
     expect(page.locator("[data-wall=left]")).not_to_have_text("240.0 cm")

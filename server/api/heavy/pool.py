@@ -24,7 +24,7 @@ from django.db import connection
 from django.http import HttpRequest
 from pebble import ProcessExpired, ProcessFuture, ProcessPool
 
-from api.heavy.answers import Answers
+from api.heavy.answers import LOOK_S, Answers
 from api.heavy.ends import Busy, GaveUp, TooLong
 
 T = TypeVar("T")
@@ -37,7 +37,6 @@ WAIT_S = 25.0
 OF_ONE, OF_ALL = 4, 10
 """Long answers in line at once in one web process: of one member, and of all."""
 
-LOOK_S = 0.05
 PRELOADED = ["api.heavy.work", "scipy.sparse.linalg", "weasyprint"]
 MEMORY_B = 3_000_000_000
 

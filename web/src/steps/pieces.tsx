@@ -57,5 +57,6 @@ export function fetchFor(address: string): void {
   const found = /^\/layouts\/\d+\/?(\w+)?/.exec(address);
   if (!found) return;
   void shell.ahead();
-  void STEPS[(found[1] ?? "place") as keyof typeof STEPS]?.ahead();
+  const shown = found[1] ?? "place"; // whatever somebody typed
+  for (const [at, { ahead }] of Object.entries(STEPS)) if (at === shown) void ahead();
 }

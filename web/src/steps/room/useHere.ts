@@ -8,6 +8,9 @@ import { useEditorPart } from "../../parts/editing";
 type Here = RoomBoard["spots"]["here"];
 type Asked = Pick<Layout, "kit" | "air"> & { room: RoomDoc };
 
+/** No answer came: rather no distances than those of another place. */
+const UNKNOWN: Here = { curves: {}, roughness_db: null, walls_m: {} };
+
 /** Two: while one answer is drawn the next is being computed. */
 const AT_ONCE = 2;
 
@@ -21,7 +24,7 @@ export function useHere(board: RoomBoard | undefined, fresh: boolean): RoomBoard
       new Latest<Asked, Here>(
         (body) => exactly<Here>(api.POST("/api/room/here", { body })),
         setHere,
-        () => undefined, // the edit that is under way says what is wrong
+        () => setHere(UNKNOWN),
         AT_ONCE,
       ),
     [],

@@ -15,7 +15,7 @@ interface Props extends PlanProps {
 export function Distances(props: Props) {
   const { room, board, ruler, to, show } = props;
   const walls = board?.spots.here.walls_m;
-  if (!walls) return null;
+  if (!walls || !("left" in walls)) return null; // outside, or not known where the hand has it
   const [x, y] = [room.kit_x_m, room.kit_y_m];
   const ends: Record<string, Point2> = {
     left: [x - (walls.left ?? 0), y],
