@@ -112,7 +112,7 @@ WATCH = """({ mic, number, attribute }) => {
   window.__drag = found;
 }"""
 
-# A page with one number: it asks at each move, two questions under way at most, as Place does.
+# A page with one number: it asks at each move, three questions under way at most, as Place does.
 BARE = """({ path, body, vary }) => {
   document.head.innerHTML = '';
   document.body.innerHTML = '<p>0</p>';
@@ -135,13 +135,13 @@ BARE = """({ path, body, vary }) => {
     const told = await answer.json();
     if (n > shown) {
       shown = n;
-      number.textContent = vary ? (told.pair.rows[0].tape_b_m * 100).toFixed(3) : `${x} ${n}`;
+      number.textContent = vary ? (told.pair.distances[0].tape_b_m * 100).toFixed(3) : `${x} ${n}`;
     }
     busy--;
     next();
   };
   const next = () => {
-    if (wanted === null || busy >= 2) return;
+    if (wanted === null || busy >= 3) return;
     const x = wanted;
     wanted = null;
     ask(x, ++asked);

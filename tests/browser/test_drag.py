@@ -30,7 +30,7 @@ def held(someone):
 def told(page):
     """What the panel says of the open pair, and both tapes."""
     flags = page.locator("[data-flag]").evaluate_all(
-        "all => all.map((f) => [f.dataset.flag, f.getAttribute('transform')])"
+        "all => all.map((f) => [f.dataset.flag, f.querySelector('text').getAttribute('x')])"
     )
     said = page.locator("aside section").filter(has_not_text="All pairs").all_inner_texts()
     assert any("First dip" in text for text in said)

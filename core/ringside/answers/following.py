@@ -13,9 +13,10 @@ import numpy as np
 from ringside.answers.board import FocusOn, sum_curves, table
 from ringside.answers.rows import PairRow, Sure, pair_row
 from ringside.errors import RingsideError
+from ringside.hear.arrivals import Arrivals
 from ringside.pairs.analysis import Analysis, Pairs
+from ringside.pairs.moving import heard_alone
 from ringside.pairs.moving import moved as analysis_moved
-from ringside.pairs.moving import moved_pair
 from ringside.places.aims import aim_words
 from ringside.places.clearance import words_for
 from ringside.places.partner import DrawnRing, Spots, can_be_equal, drawn_ring, spots
@@ -27,6 +28,8 @@ from ringside.values import Vector
 class PairInWords:
     """What of the open pair is read rather than seen at a glance."""
 
+    rows: list[PairRow]
+    """On snare, kick and the source that is open."""
     source: str
     curve_db: list[float]
     flipped_curve_db: list[float]
@@ -37,16 +40,24 @@ class PairInWords:
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
+class Distances:
+    """How far both mics of the open pair are from one source; as a `PairRow` has it."""
+
+    source: str
+    tape_a_m: float
+    tape_b_m: float
+    tape_difference_m: float
+    delay_s: float
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
 class PairFollows:
     """The open pair while one of its mics moves; see `Focus` of the board."""
 
     a: str
     b: str
-    rows: list[PairRow]
-    """On snare and kick; with the words, on the source that is open as well.
-
-    Without the words no row has its sentence: it is empty.
-    """
+    distances: list[Distances]
+    """To snare and kick."""
     in_words: PairInWords | None
 
 
@@ -88,8 +99,8 @@ def follows(
     focus : FocusOn or None
         The pair that is open.
     words : bool
-        With what is read: sentences, curves, better places. They take as long as the numbers, and
-        nobody reads them sixty times a second.
+        With what is read: verdicts, sentences, curves, better places. They take twice as long as
+        the numbers, and nobody reads them sixty times a second.
 
     Returns
     -------
@@ -107,50 +118,61 @@ def follows(
     there = {"position_m": moved.position_m, "aim": moved.aim}
     mic = before.layout.mics[i].model_copy(update=there)
     layout = with_mics(before.layout, (mic,))
-    row, turned, _ = before.find(*focus) if focus else (0, False, 0)  # who is not there is told
-    if words:
-        an = analysis_moved(before, layout, i)
-    else:
-        an, row = moved_pair(before, layout, i, row), 0
-    heard = an.arrivals
+    at = before.find(*focus) if focus else None  # who is not there is told
+    an = analysis_moved(before, layout, i) if words else None
+    heard, k = (an.arrivals, i) if an else (heard_alone(before, layout, i), 0)
     return Follows(
         mic=moved.mic,
-        tape_m=table(heard.tape_m[i], 5),
-        path_m=table(heard.path_m[i], 5),
-        arrival_s=table(heard.time_s[i], 8),
-        after_gain_db=table(heard.after_gain_db[i], 2),
-        sign=heard.sign[i].tolist(),
+        tape_m=table(heard.tape_m[k], 5),
+        path_m=table(heard.path_m[k], 5),
+        arrival_s=table(heard.time_s[k], 8),
+        after_gain_db=table(heard.after_gain_db[k], 2),
+        sign=heard.sign[k].tolist(),
         aim=aim_words(layout.model_copy(update={"mics": (mic,)}))[0] if words else None,
         blocked=words_for(moved.position_m, layout) if words else None,
-        pair=_pair(an, moved.mic, focus, (row, turned), words)
-        if focus and moved.mic in focus[:2]
+        pair=PairFollows(
+            a=focus.anchor,
+            b=focus.mover,
+            distances=_distances(before, heard, k, moved.mic == focus.anchor, focus),
+            in_words=_in_words(an, moved.mic, focus, at) if an else None,
+        )
+        if focus and at and moved.mic in focus[:2]
         else None,
     )
 
 
-def _pair(an: Analysis, mic: str, focus: FocusOn, at: tuple[int, bool], words: bool) -> PairFollows:
-    row, turned = at
-    s, sure, shown = an.scene.sources, _sure_of_one(an, row), an.scene.sources.reference
-    k = an.find(*focus)[2] if words else None
-    if k is not None:
-        shown = shown | (np.arange(len(s.ids)) == k)
-    return PairFollows(
-        a=focus.anchor,
-        b=focus.mover,
-        rows=[
-            pair_row(an, row, n, sure, turned, words=words) for n in np.flatnonzero(shown).tolist()
-        ],
-        in_words=None if k is None else _in_words(an, mic, focus, row, k),
-    )
+def _distances(
+    before: Analysis, heard: Arrivals, row: int, is_anchor: bool, focus: FocusOn
+) -> list[Distances]:
+    """From the mic that moves, by its row in what is heard now, and from the one that stands."""
+    src, was = before.scene.sources, before.arrivals
+    ids = [m.id for m in before.layout.mics]
+    stands = ids.index(focus.mover if is_anchor else focus.anchor)
+    way = -1.0 if is_anchor else 1.0
+    return [
+        Distances(
+            source=src.ids[k],
+            tape_a_m=float(heard.tape_m[row, k] if is_anchor else was.tape_m[stands, k]),
+            tape_b_m=float(was.tape_m[stands, k] if is_anchor else heard.tape_m[row, k]),
+            tape_difference_m=way * float(heard.tape_m[row, k] - was.tape_m[stands, k]),
+            delay_s=way * float(heard.time_s[row, k] - was.time_s[stands, k]),
+        )
+        for k in np.flatnonzero(src.reference).tolist()
+    ]
 
 
-def _in_words(an: Analysis, mic: str, focus: FocusOn, row: int, k: int) -> PairInWords:
+def _in_words(an: Analysis, mic: str, focus: FocusOn, at: tuple[int, bool, int]) -> PairInWords:
+    row, turned, _ = at
+    k = an.find(*focus)[2]  # the worst source now, where none is open
     anchor, mover, _ = focus
-    layout = an.layout
+    layout, s = an.layout, an.scene.sources
     equal = can_be_equal(layout, anchor, mover)
     wired, flipped = sum_curves(an, row, k)
+    sure = _sure_of_one(an, row)
+    shown = np.flatnonzero(s.reference | (np.arange(len(s.ids)) == k))
     return PairInWords(
-        source=an.scene.sources.ids[k],
+        rows=[pair_row(an, row, n, sure, turned) for n in shown.tolist()],
+        source=s.ids[k],
         curve_db=wired,
         flipped_curve_db=flipped,
         spots=spots(layout, anchor, mover) if equal else None,

@@ -91,9 +91,7 @@ class FlipEffect:
     spoils: list[str]
 
 
-def pair_row(
-    an: Analysis, row: int, source: int, sure: Sure, turned: bool = False, *, words: bool = True
-) -> PairRow:
+def pair_row(an: Analysis, row: int, source: int, sure: Sure, turned: bool = False) -> PairRow:
     """One pair on one source, with its sentence.
 
     Parameters
@@ -104,8 +102,6 @@ def pair_row(
         Of this analysis.
     turned : bool
         The second mic is named first.
-    words : bool
-        With its sentence, which takes as long as the rest.
 
     Returns
     -------
@@ -135,7 +131,7 @@ def pair_row(
         body_db=float(p.body_db[row, source]),
         flipped_body_db=float(p.flipped_body_db[row, source]),
         verdict=WORDS_BY_VALUE[int(p.verdict[row, source])],
-        words=verdict_words(an, row, source) if words else "",
+        words=verdict_words(an, row, source),
         interval_s=float(sure.half_s[row, source]),
         could_tip=_tip(p, sure, row, source),
         path_differs_a=_differs(heard, i, source),

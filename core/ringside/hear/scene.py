@@ -4,7 +4,7 @@ Shapes: M mics, S sources. Vectors are rows of three metres. A cymbal is a sourc
 depth, so its top and underside are the two faces of one plane.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 
 import numpy as np
@@ -14,7 +14,7 @@ from ringside.hear.bands import TUNING_SPREAD, VOICES, Bands, bands, tuning_from
 from ringside.hear.mirrors import Images, images_of
 from ringside.plan.kit import Cymbal, Drum, Kit, centre_of, depth_of, reference_point
 from ringside.plan.layout import Layout
-from ringside.plan.mics import PRESSURE_SHARE
+from ringside.plan.mics import PRESSURE_SHARE, Mic
 from ringside.plan.room import Room
 
 
@@ -64,6 +64,36 @@ class Scene:
         """Of every mic in every surface it can see; made when first asked for."""
         fundamentals = self.sources.fundamentals
         return images_of(self.capsule, self.aim, fundamentals, self.room, self.near_m)
+
+
+def scene_with(scene: Scene, row: int, mic: Mic, *, alone: bool = False) -> Scene:
+    """A scene in which one mic stands and points otherwise; nothing else of it differs.
+
+    Parameters
+    ----------
+    scene : Scene
+    row : int
+        The mic's, in the arrays.
+    mic : Mic
+        As it is now.
+    alone : bool
+        Without the other mics.
+
+    Returns
+    -------
+    Scene
+        M mics, or one.
+    """
+    capsule, aim = scene.capsule.copy(), scene.aim.copy()
+    capsule[row], aim[row] = mic.position_m, mic.aim
+    if not alone:
+        return replace(scene, capsule=capsule, aim=aim)
+    one = slice(row, row + 1)
+    rest = {name: getattr(scene, name)[one] for name in _BY_MIC}
+    return replace(scene, capsule=capsule[one], aim=aim[one], **rest)
+
+
+_BY_MIC = ("pressure_share", "switch_sign", "job", "open", "low_cut_hz", "track_delay")
 
 
 def edge_toward(cymbal: Cymbal, x: float, y: float) -> Floats:

@@ -10,7 +10,7 @@ import numpy as np
 
 from ringside.arrays import Ints
 from ringside.hear.arrivals import Arrivals, Rays, arrivals
-from ringside.hear.scene import Scene, scene_of
+from ringside.hear.scene import scene_with
 from ringside.pairs.analysis import Analysis, Pairs, judge, pairs_of, under_own
 from ringside.plan.layout import Layout
 
@@ -32,7 +32,8 @@ def moved(before: Analysis, layout: Layout, mic: int) -> Analysis:
     Analysis
         That of the whole layout; but `screens` of its arrivals is left out.
     """
-    scene, heard = _heard(before, layout, mic)
+    scene = scene_with(before.scene, mic, layout.mics[mic])
+    heard = _with_mic(before.arrivals, mic, heard_alone(before, layout, mic))
     was = before.pairs
     own = np.flatnonzero((was.first == mic) | (was.second == mic))
     anew = pairs_of(layout, scene, heard, was.first[own], was.second[own])
@@ -44,33 +45,22 @@ def moved(before: Analysis, layout: Layout, mic: int) -> Analysis:
     return Analysis(layout, scene, heard, pairs)
 
 
-def moved_pair(before: Analysis, layout: Layout, mic: int, row: int) -> Analysis:
-    """As `moved`, with one pair alone: what its numbers need, but no sentence.
+def heard_alone(before: Analysis, layout: Layout, mic: int) -> Arrivals:
+    """What one mic hears where it is now, the others left out: that hangs on none of them.
 
     Parameters
     ----------
     before : Analysis
     layout : Layout
     mic : int
-    row : int
-        The pair, by its row in `before`.
+        As for `moved`.
 
     Returns
     -------
-    Analysis
-        What all mics hear, and the pair at row 0; it is not to be found by name, and what is said
-        of a pair can hang on the others.
+    Arrivals
+        Of one mic, by source.
     """
-    scene, heard = _heard(before, layout, mic)
-    one = slice(row, row + 1)
-    pair = pairs_of(layout, scene, heard, before.pairs.first[one], before.pairs.second[one])
-    return Analysis(layout, scene, heard, pair)
-
-
-def _heard(before: Analysis, layout: Layout, mic: int) -> tuple[Scene, Arrivals]:
-    alone = layout.model_copy(update={"mics": (layout.mics[mic],)})
-    one = arrivals(scene_of(alone), layout.thresholds)
-    return scene_of(layout), _with_mic(before.arrivals, mic, one)
+    return arrivals(scene_with(before.scene, mic, layout.mics[mic], alone=True), layout.thresholds)
 
 
 def _put(was: Pairs, anew: Pairs, name: str, rows: Ints) -> np.ndarray:

@@ -2350,6 +2350,22 @@ export interface components {
             reach_m: number;
         };
         /**
+         * Distances
+         * @description How far both mics of the open pair are from one source; as a `PairRow` has it.
+         */
+        Distances: {
+            /** Delay S */
+            delay_s: number;
+            /** Source */
+            source: string;
+            /** Tape A M */
+            tape_a_m: number;
+            /** Tape B M */
+            tape_b_m: number;
+            /** Tape Difference M */
+            tape_difference_m: number;
+        };
+        /**
          * Door
          * @description A door in a wall: from the wall's left or back end, and where it leads.
          */
@@ -4028,9 +4044,9 @@ export interface components {
             a: string;
             /** B */
             b: string;
+            /** Distances */
+            distances: components["schemas"]["Distances"][];
             in_words: components["schemas"]["PairInWords"] | null;
-            /** Rows */
-            rows: components["schemas"]["PairRow"][];
         };
         /**
          * PairIn
@@ -4055,6 +4071,8 @@ export interface components {
             /** Flipped Curve Db */
             flipped_curve_db: number[];
             ring: components["schemas"]["DrawnRing"] | null;
+            /** Rows */
+            rows: components["schemas"]["PairRow"][];
             /** Source */
             source: string;
             spots: components["schemas"]["Spots"] | null;

@@ -27,6 +27,8 @@ class Asker {
   dead = false;
   private known: Layout | null = null;
   private name = "";
+  /** Looked up once for a hand: to read a cookie stops the page until the browser answers. */
+  private token = "";
 
   constructor() {
     this.worker.onmessage = ({ data }: MessageEvent<Told>) => this.close(data.number, data.answer);
@@ -39,11 +41,11 @@ class Asker {
   ask(move: Move): Promise<unknown> {
     const { layout, ...rest } = body(move);
     const again = layout === this.known;
-    if (!again) this.name = newKey();
+    if (!again) [this.name, this.token] = [newKey(), csrfToken()];
     const ask: Ask = {
       number: ++this.number,
       path: "/api/follow",
-      token: csrfToken(),
+      token: this.token,
       name: this.name,
       layout: again ? null : JSON.stringify(layout),
       rest: JSON.stringify(rest).slice(1),
@@ -55,10 +57,31 @@ class Asker {
     });
   }
 
+  /** Something was amiss: the next question looks everything up again. */
+  forget(): void {
+    this.known = null;
+  }
+
   private close(number: number, answer: unknown): void {
     this.open.get(number)?.(answer);
     this.open.delete(number);
   }
+}
+
+const drawnNext: (() => void)[] = [];
+
+/**
+ * Drawn with the next frame, not between two: that would be laid out once for whatever the pointer
+ * is over, and once more for the frame. Of two that come together the newest goes first, and the
+ * other is overtaken.
+ */
+function withFrame<A>(answer: A): Promise<A> {
+  return new Promise((done) => {
+    if (drawnNext.push(() => done(answer)) > 1) return;
+    requestAnimationFrame(() => {
+      for (const draw of drawnNext.splice(0).reverse()) draw();
+    });
+  });
 }
 
 /** None where the browser has none, or will not start one. */
@@ -77,5 +100,7 @@ export async function follow(move: Move): Promise<Follows> {
   if (asker === undefined) asker = made();
   if (!asker || asker.dead) return plainly(move);
   const answer = await asker.ask(move);
-  return answer === null ? plainly(move) : (answer as Follows);
+  if (answer !== null) return withFrame(answer as Follows);
+  asker.forget();
+  return plainly(move);
 }

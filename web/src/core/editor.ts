@@ -10,6 +10,7 @@
  * to be mended, downloaded or let go of.
  */
 import type { Board, Conflict, Follows, Layout, LayoutOut, Mic } from "../api/types";
+import { Deadline } from "./deadline";
 import { withMics } from "./edits";
 import { type FocusKey, Following, type Move, merged } from "./following";
 import { newKey } from "./key";
@@ -92,7 +93,7 @@ export class Editor {
     late: (behind) => behind !== this.state.behind && this.set({ behind }),
   });
   private told: Follows | null = null;
-  private rest: ReturnType<typeof setTimeout> | undefined;
+  private readonly rest = new Deadline();
   private settle: ReturnType<typeof setTimeout> | undefined;
   private closed = false;
   private readonly leftOver: Held[];
@@ -137,7 +138,7 @@ export class Editor {
   close(): void {
     this.closed = true;
     clearTimeout(this.settle);
-    clearTimeout(this.rest);
+    this.rest.clear();
     this.patience.stop();
     this.outbox.keep();
     this.outbox.leave();
@@ -195,8 +196,7 @@ export class Editor {
   }
 
   private whenAtRest(then: () => void): void {
-    clearTimeout(this.rest);
-    this.rest = setTimeout(then, REST_MS);
+    this.rest.put(REST_MS, then);
   }
 
   /** The hand let go of the mic, there. */
@@ -207,7 +207,7 @@ export class Editor {
 
   /** No mic is under the hand any more. */
   private endHand(): void {
-    clearTimeout(this.rest);
+    this.rest.clear();
     this.told = null;
     this.following.stop();
   }

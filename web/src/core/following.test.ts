@@ -49,8 +49,9 @@ const told = (m: Mic, change: object = {}) =>
     pair: {
       a: "OL",
       b: "OR",
-      rows: [row("snare", "hand")],
+      distances: [{ source: "snare", tape_b_m: m.position_m[0] }],
       in_words: {
+        rows: [row("snare", "hand")],
         source: "kick",
         curve_db: [5],
         flipped_curve_db: [6],
@@ -92,12 +93,11 @@ describe("a board with what follows the hand", () => {
 
   it("leaves what is read as it was where no words came", () => {
     const { pair, ...rest } = told(mic("OR", 2));
-    const rows = [{ ...row("snare", ""), sign: -1 }];
-    const still = { ...pair, rows, in_words: null } as Follows["pair"];
+    const still = { ...pair, in_words: null } as Follows["pair"];
     const now = merged(whole, { ...rest, aim: null, blocked: null, pair: still });
     expect([now.aim, now.blocked]).toEqual([whole.aim, whole.blocked]);
-    expect(now.focus?.rows.map((r) => [r.words, r.sign])).toEqual([
-      ["whole", -1],
+    expect(now.focus?.rows.map((r) => [r.words, r.tape_b_m])).toEqual([
+      ["whole", 2],
       ["whole", undefined],
     ]);
     expect([now.focus?.source, now.focus?.places]).toEqual(["snare", whole.focus?.places]);
@@ -162,9 +162,9 @@ describe("a hand that moves a mic", () => {
     expect(seen).toHaveLength(3);
   });
 
-  it("asks two at a time, the newest last, and drops an answer that was overtaken", async () => {
+  it("asks three at a time, the newest last, and drops an answer that was overtaken", async () => {
     for (let i = 1; i <= 9; i++) editor.move(mic("OR", i));
-    expect(moves.map((m) => m.mic.position_m[0])).toEqual([1, 2]);
+    expect(moves.map((m) => m.mic.position_m[0])).toEqual([1, 2, 3]);
     answers[1]?.();
     await settle();
     expect(shown()).toBe(2);
@@ -172,7 +172,7 @@ describe("a hand that moves a mic", () => {
     answers[0]?.();
     await settle();
     expect(shown()).toBe(2);
-    answers[2]?.();
+    answers[3]?.();
     await settle();
     expect(shown()).toBe(9);
   });

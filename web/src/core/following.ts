@@ -4,6 +4,7 @@
  * whole board that was there when the hand took hold.
  */
 import type { Board, Follows, Layout, Mic } from "../api/types";
+import { Deadline } from "./deadline";
 import { Latest } from "./latest";
 
 /** The pair that is open: the anchor stands, the mover moves; without a source its worst one. */
@@ -47,9 +48,9 @@ export class Following {
   private readonly latest: Latest<Asked, Follows>;
   /** When words were asked for last. */
   private worded = 0;
-  private clock: ReturnType<typeof setTimeout> | undefined;
+  private readonly patience = new Deadline();
   /** Asks for the words of a place at which the hand stays. */
-  private lastWords: ReturnType<typeof setTimeout> | undefined;
+  private readonly lastWords = new Deadline();
 
   constructor(private readonly screen: Screen) {
     this.latest = new Latest(
@@ -62,7 +63,7 @@ export class Following {
         screen.show(told, move.mic);
       },
       (error) => screen.failed(error),
-      2, // while one answer is drawn the next is being computed
+      3, // one is drawn, one comes with the next frame, one is being computed
     );
   }
 
@@ -76,8 +77,8 @@ export class Following {
   move(move: Omit<Move, "words">): void {
     this.mic = move.mic;
     for (const watcher of this.watchers) watcher(move.mic);
-    this.clock ??= setTimeout(() => this.screen.late(true), BEHIND_MS);
-    clearTimeout(this.lastWords);
+    if (!this.patience.running) this.waitOn();
+    this.lastWords.clear();
     this.latest.want({ ...move, words: false, at: Date.now() });
   }
 
@@ -85,7 +86,7 @@ export class Following {
   stop(): void {
     if (!this.mic) return;
     this.latest.callOff();
-    clearTimeout(this.lastWords);
+    this.lastWords.clear();
     this.mic = null;
     this.rest(false);
     for (const watcher of this.watchers) watcher(null);
@@ -101,17 +102,20 @@ export class Following {
   private heard(move: Asked): void {
     const newest = move.mic === this.mic;
     this.rest(!newest && Date.now() - move.at > BEHIND_MS);
-    if (!newest) this.clock = setTimeout(() => this.screen.late(true), BEHIND_MS);
+    if (!newest) this.waitOn();
     else if (!move.words) {
       const ask = () => this.latest.want({ ...move, at: Date.now() });
-      this.lastWords = setTimeout(ask, WORDS_MS);
+      this.lastWords.put(WORDS_MS, ask);
     }
   }
 
   private rest(behind: boolean): void {
-    clearTimeout(this.clock);
-    this.clock = undefined;
+    this.patience.clear();
     this.screen.late(behind);
+  }
+
+  private waitOn(): void {
+    this.patience.put(BEHIND_MS, () => this.screen.late(true));
   }
 }
 
@@ -143,15 +147,17 @@ function said(
 
 function withPair(focus: Board["focus"], pair: Follows["pair"]): Board["focus"] {
   if (!focus || !pair || focus.a !== pair.a || focus.b !== pair.b) return focus;
-  const fresh = new Map(pair.rows.map((r) => [r.source, r]));
+  const { rows: worded = [], ...words } = pair.in_words ?? {};
+  const now = new Map(pair.distances.map((d) => [d.source, d]));
+  const read = new Map(worded.map((r) => [r.source, r]));
+  // What is judged and said is a tenth of a second older than the distances: it comes with the words.
   const rows = focus.rows.map((was) => {
-    const now = fresh.get(was.source);
-    // The sentence is a tenth of a second older than its numbers: it comes with the words.
-    return now ? { ...now, words: now.words || was.words } : was;
+    const distances = now.get(was.source);
+    return read.get(was.source) ?? (distances ? { ...was, ...distances } : was);
   });
-  if (!pair.in_words) return { ...focus, rows };
-  const { spots, ring, ...now } = pair.in_words;
+  if (!("source" in words)) return { ...focus, rows };
+  const { spots, ring, ...told } = words;
   const before = focus.places;
   const places = spots && before ? { ...before, ...spots, ring: ring ?? before.ring } : before;
-  return { ...focus, ...now, rows, places };
+  return { ...focus, ...told, rows, places };
 }

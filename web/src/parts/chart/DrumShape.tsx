@@ -84,7 +84,7 @@ export const CymbalShape = memo(function CymbalShape(props: { cymbal: Cymbal; vi
   return (
     <g aria-hidden="true" stroke="var(--brass)">
       {view.facing !== "above" && (
-        <line x1={x} y1={y} x2={foot[0]} y2={foot[1]} strokeWidth="2.5" opacity="0.35" />
+        <line x1={x} y1={y} x2={foot[0]} y2={foot[1]} strokeWidth="2.5" strokeOpacity="0.35" />
       )}
       <path d={path(rim)} fill="var(--brass)" fillOpacity="0.14" strokeWidth="1.3" />
       <path d={path(bell)} fill="var(--brass)" fillOpacity="0.5" strokeWidth="1" />

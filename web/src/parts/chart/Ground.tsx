@@ -127,7 +127,7 @@ function RoomWalls({ view, room }: { view: View; room: Room }) {
         fill="none"
         stroke="var(--ink)"
         strokeWidth="3"
-        opacity="0.55"
+        strokeOpacity="0.55"
       />
     </g>
   );
@@ -217,7 +217,7 @@ function Seat(props: { view: View; at: Point2; high: number; zone: number; top: 
           fill="none"
           stroke="var(--soft)"
           strokeDasharray="2 5"
-          opacity="0.6"
+          strokeOpacity="0.6"
         />
         <circle
           cx={x}

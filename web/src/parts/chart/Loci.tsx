@@ -60,7 +60,7 @@ const Ring = memo(function Ring({ ring, view }: { ring: RingShape; view: View })
       stroke="var(--ring)"
       strokeWidth={run.on ? 2.8 : 1.4}
       strokeDasharray={run.on ? undefined : "3 4"}
-      opacity={run.on ? 1 : 0.7}
+      strokeOpacity={run.on ? 1 : 0.7}
     />
   ));
 });
@@ -122,7 +122,7 @@ function SphereCuts(props: { view: View; layout: Layout; places: PairPlaces; rul
           stroke={colour}
           strokeWidth="1"
           strokeDasharray="2 6"
-          opacity="0.75"
+          strokeOpacity="0.75"
         />
         <text
           x={x + r * Math.cos(angle)}

@@ -15,19 +15,38 @@ interface TearProps {
   fresh?: boolean;
 }
 
+/** Its point, two curves to its round back, and the radius of that. */
+const BACK = 6.5;
+const POINT: Point2 = [0, 0];
+const WAIST: Point2 = [-6, -1.5];
+const SHOULDER: Point2 = [-9, -BACK];
+const TAIL: Point2 = [-14, -BACK];
+
+/**
+ * Drawn where it is, turned and squeezed: a mic with a transform of its own would be one more layer
+ * to be put together at every frame of a drag.
+ */
+function tear(at: Point2, turn: number, sx: number, sy: number): string {
+  const [cos, sin] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)];
+  const put = ([x, y]: Point2, mirror = 1) => {
+    const [u, v] = [x * sx, y * sy * mirror];
+    return `${(at[0] + u * cos - v * sin).toFixed(2)} ${(at[1] + u * sin + v * cos).toFixed(2)}`;
+  };
+  const there = `C${put(WAIST)} ${put(SHOULDER)} ${put(TAIL)}`;
+  const round = `A${BACK * sx} ${BACK * sy} ${turn} 0 0 ${put(TAIL, -1)}`;
+  const back = `C${put(SHOULDER, -1)} ${put(WAIST, -1)} ${put(POINT)}`;
+  return `M${put(POINT)}${there}${round}${back}Z`;
+}
+
 export function Tear({ at, turn, along, colour, size = 1, edge, fresh }: TearProps) {
   return (
-    <g
-      transform={`translate(${at[0]} ${at[1]}) rotate(${turn}) scale(${size * Math.max(0.6, along)} ${size})`}
-    >
-      <path
-        d="M0 0C-6 -1.5 -9 -6.5 -14 -6.5A6.5 6.5 0 0 0 -14 6.5C-9 6.5 -6 1.5 0 0Z"
-        fill={fresh ? "var(--card)" : colour}
-        stroke={fresh ? colour : (edge ?? "var(--paper)")}
-        strokeWidth={fresh ? 1.8 : 1.2}
-        strokeDasharray={fresh ? "3 2" : undefined}
-      />
-    </g>
+    <path
+      d={tear(at, turn, size * Math.max(0.6, along), size)}
+      fill={fresh ? "var(--card)" : colour}
+      stroke={fresh ? colour : (edge ?? "var(--paper)")}
+      strokeWidth={(fresh ? 1.8 : 1.2) * size}
+      strokeDasharray={fresh ? "3 2" : undefined}
+    />
   );
 }
 

@@ -88,7 +88,7 @@ function MicShape(props: Look) {
   const wide = plateWide(mic.id);
   return (
     <>
-      <path d={`M${x} ${y}L${plateX} ${plateY}`} stroke={colour} opacity="0.5" />
+      <path d={`M${x} ${y}L${plateX} ${plateY}`} stroke={colour} strokeOpacity="0.5" />
       {on && view.facing !== "above" && <Stand mic={mic} view={view} />}
       <g data-fresh={fresh ? mic.id : undefined}>
         <Tear {...pose} colour={colour} fresh={fresh} edge={on ? "var(--ink)" : undefined} />
@@ -194,7 +194,7 @@ function Stand({ mic, view }: { mic: Mic; view: View }) {
       y2={floor}
       stroke="var(--soft)"
       strokeWidth="1"
-      opacity="0.6"
+      strokeOpacity="0.6"
     />
   );
 }

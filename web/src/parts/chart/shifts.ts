@@ -5,30 +5,42 @@ import { micOf } from "../../core/edits";
 import { toScreen, type View } from "../../core/view";
 import type { ChartProps } from "./look";
 
-/** Everything of a mic on the paper that goes along with it. */
-const partsOf = (paper: Element, id: string) =>
-  paper.querySelectorAll<SVGElement>(`[data-mic="${id}"], [data-aim="${id}"]`);
+/** What goes along with a mic on the paper, looked up once for a hand. */
+interface Grip {
+  id: string;
+  parts: SVGElement[];
+  /** Lines with an end at the mic. */
+  lines: SVGElement[];
+  /** Its stand, whose foot stays on the floor, and where that is. */
+  stand: SVGElement | undefined;
+  floor: number;
+}
 
-/** Ends of lines that are at the mic, and the foot of its stand that stays on the floor. */
-const linesOf = (paper: Element, id: string) =>
-  paper.querySelectorAll<SVGLineElement>(`[data-from="${id}"]`);
+function gripOf(paper: Element, id: string): Grip {
+  const all = (what: string) => [...paper.querySelectorAll<SVGElement>(what)];
+  const [stand] = all(`[data-mic="${id}"] [data-stand]`);
+  const parts = all(`[data-mic="${id}"], [data-aim="${id}"]`);
+  for (const part of parts) part.style.willChange = "transform";
+  const floor = Number(stand?.getAttribute("data-stand"));
+  return { id, parts, lines: all(`[data-from="${id}"]`), stand, floor };
+}
 
-function shift(paper: Element, layout: Layout, view: View, mic: Mic): void {
+/** Whether it is all still on the paper: the lines are drawn anew when a hand takes hold. */
+const holds = ({ parts, lines }: Grip) =>
+  lines.length > 0 && [...parts, ...lines].every((p) => p.isConnected);
+
+function shift(grip: Grip, layout: Layout, view: View, mic: Mic): void {
   const from = micOf(layout, mic.id);
   if (!from) return;
   const [x0, y0] = toScreen(from.position_m, view);
   const [x, y] = toScreen(mic.position_m, view);
-  const [right, down] = [(x - x0).toFixed(2), (y - y0).toFixed(2)];
-  for (const part of partsOf(paper, mic.id)) {
-    part.style.willChange = "transform";
-    part.style.transform = `translate(${right}px, ${down}px)`;
+  const there = `translate(${(x - x0).toFixed(2)}px, ${(y - y0).toFixed(2)}px)`;
+  for (const part of grip.parts) part.style.transform = there;
+  for (const line of grip.lines) {
+    line.setAttribute("x1", x.toFixed(2));
+    line.setAttribute("y1", y.toFixed(2));
   }
-  for (const line of linesOf(paper, mic.id)) {
-    line.setAttribute("x1", String(x));
-    line.setAttribute("y1", String(y));
-  }
-  const stand = paper.querySelector(`[data-mic="${mic.id}"] [data-stand]`);
-  stand?.setAttribute("y2", String(Number(stand.getAttribute("data-stand")) - (y - y0)));
+  grip.stand?.setAttribute("y2", (grip.floor - (y - y0)).toFixed(2));
 }
 
 /** Everything is where the drawing has it again; lines are made anew by who draws them. */
@@ -45,7 +57,15 @@ export function useShifts(paper: RefObject<Element | null>, props: ChartProps, v
   useLayoutEffect(() => {
     const drawn = paper.current;
     if (!watch || !drawn || view.scale === 0) return;
-    const leave = watch((mic) => (mic ? shift(drawn, layout, view, mic) : settle(drawn)));
+    let grip: Grip | null = null;
+    const leave = watch((mic) => {
+      if (!mic) {
+        grip = null;
+        return settle(drawn);
+      }
+      if (!grip || grip.id !== mic.id || !holds(grip)) grip = gripOf(drawn, mic.id);
+      shift(grip, layout, view, mic);
+    });
     return () => {
       leave();
       settle(drawn);

@@ -115,7 +115,7 @@ const Tape = memo(function Tape(
       <text x="14" y={BAND + 18} fontSize="11" fill="var(--soft)">
         {props.hint}
       </text>
-      <rect x={LEFT} y={BAND} width={long * scale} height="15" fill={colour} opacity="0.16" />
+      <rect x={LEFT} y={BAND} width={long * scale} height="15" fill={colour} fillOpacity="0.16" />
       <Marks scale={scale} long={long} ruler={ruler} speed={board.speed_of_sound_m_s} />
       {[...spots]
         .sort((a, b) => Number(lit.includes(a.id)) - Number(lit.includes(b.id)))
@@ -157,7 +157,6 @@ const Flag = memo(function Flag(props: FlagProps) {
     <g
       role="button"
       tabIndex={-1}
-      transform={`translate(${x} 0)`}
       aria-label={props.said}
       data-flag={`${props.tape}-${id}`}
       onPointerEnter={(e) => e.buttons || onHover(id)}
@@ -167,13 +166,15 @@ const Flag = memo(function Flag(props: FlagProps) {
       className="cursor-pointer"
     >
       <line
+        x1={x}
+        x2={x}
         y1={above ? y + FLAG / 2 : BAND}
         y2={above ? BAND + 15 : y}
         stroke={colour}
         strokeWidth={on ? 2.2 : 1}
       />
       <rect
-        x={-wide / 2}
+        x={x - wide / 2}
         y={y - FLAG / 2}
         width={wide}
         height={FLAG}
@@ -182,6 +183,7 @@ const Flag = memo(function Flag(props: FlagProps) {
         stroke={colour}
       />
       <text
+        x={x}
         y={y + 3.8}
         fontSize="10.5"
         fontWeight="700"
@@ -224,7 +226,7 @@ const Marks = memo(function Marks(props: {
   const ms = steps(long, speed / 1000);
   return (
     <g aria-hidden="true">
-      <path d={fines.join("")} stroke="var(--ink)" strokeWidth="0.7" opacity="0.55" />
+      <path d={fines.join("")} stroke="var(--ink)" strokeWidth="0.7" strokeOpacity="0.55" />
       <Foot
         at={steps(long, named)}
         x={x}
@@ -235,7 +237,7 @@ const Marks = memo(function Marks(props: {
       <path
         d={ms.map((m) => `M${x(m).toFixed(1)} ${BAND}v5`).join("")}
         stroke="var(--ink)"
-        opacity="0.55"
+        strokeOpacity="0.55"
       />
       <Foot at={ms} x={x} y={BAND - 4} size={9} say={(_, i) => `${i} ms`} />
     </g>

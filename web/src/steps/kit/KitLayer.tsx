@@ -64,7 +64,7 @@ const Zones = memo(function Zones({ view, board }: { view: View; board: KitBoard
           d={path([toScreen(a, view), toScreen(b, view)], false)}
           stroke="var(--soft)"
           strokeWidth={SWEEP_WIDE_M * view.scale}
-          opacity="0.09"
+          strokeOpacity="0.09"
         />
       ))}
       {board.pedals_m.map(([a, b], i) => (
@@ -74,7 +74,7 @@ const Zones = memo(function Zones({ view, board }: { view: View; board: KitBoard
           fill="none"
           stroke="var(--soft)"
           strokeDasharray="2 4"
-          opacity="0.7"
+          strokeOpacity="0.7"
         />
       ))}
     </g>
@@ -118,7 +118,7 @@ function TapeLine(props: { view: View; a: Part; b: Part; state: string }) {
       stroke={props.state === "misfit" ? "var(--hollow)" : fits ? "var(--ring)" : "var(--late)"}
       strokeWidth={fits ? 1.2 : 2.2}
       strokeDasharray={fits ? undefined : "6 4"}
-      opacity="0.75"
+      strokeOpacity="0.75"
     />
   );
 }
@@ -215,7 +215,7 @@ function Held(props: { part: Part; view: View; on: boolean; unsure: boolean }) {
         d={`M${x - 5} ${y}h10M${x} ${y - 5}v10`}
         stroke={unsure ? "var(--late)" : on ? "var(--ring)" : "var(--soft)"}
         strokeWidth={on ? 2 : 1.4}
-        opacity={on || unsure ? 1 : 0.7}
+        strokeOpacity={on || unsure ? 1 : 0.7}
       />
     </>
   );

@@ -5,11 +5,11 @@ import type { Ruler } from "../../core/units";
 import type { Facing } from "../../core/view";
 import { TAPES_HIGH } from "../../parts/curves/Tapes";
 import { useEditor, useEditorPart, useLit } from "../../parts/editing";
-import { Scroll } from "../../parts/fields/Scroll";
 import { Views } from "../../parts/fields/Views";
 import { useTake } from "../../parts/hands";
 import { Later } from "../../parts/Later";
 import { useMe } from "../../parts/me";
+import { SidePanel } from "../../parts/SidePanel";
 import { LiveChart, LiveTapes } from "./charts";
 import { FitPanel } from "./FitPanel";
 import { Inspector } from "./Inspector";
@@ -77,36 +77,31 @@ export function Place() {
         {foot === "tapes" && <LiveTapes />}
         {foot === "what if" && <WhatIfOf taken={opened} />}
       </Views>
-      <aside
-        aria-label="What is selected"
-        className="col-start-2 row-span-2 row-start-1 grid min-h-0 border-l border-hair bg-panel contain-strict"
-      >
-        <Scroll>
-          <Views
-            small
-            label="Beside the chart"
-            value={side}
-            options={SIDE}
-            onTake={setSide}
-            bar="mb-3"
-            className="p-4"
-          >
-            {side === "selected" && (
-              <Later>
-                <Inspector onTechnique={openTechnique} />
-              </Later>
-            )}
-            {side === "techniques" && (
-              <TechniquePanel
-                opened={opened}
-                open={openTechnique}
-                onWhatIf={() => setFoot("what if")}
-              />
-            )}
-            {side === "fit" && <FitPanel />}
-          </Views>
-        </Scroll>
-      </aside>
+      <SidePanel label="What is selected">
+        <Views
+          small
+          label="Beside the chart"
+          value={side}
+          options={SIDE}
+          onTake={setSide}
+          bar="mb-3"
+          className="p-4"
+        >
+          {side === "selected" && (
+            <Later>
+              <Inspector onTechnique={openTechnique} />
+            </Later>
+          )}
+          {side === "techniques" && (
+            <TechniquePanel
+              opened={opened}
+              open={openTechnique}
+              onWhatIf={() => setFoot("what if")}
+            />
+          )}
+          {side === "fit" && <FitPanel />}
+        </Views>
+      </SidePanel>
     </div>
   );
 }

@@ -2,12 +2,12 @@
 import { memo, useState } from "react";
 import type { RoomBoard, Room as RoomDoc } from "../../api/types";
 import { useCalm, useEditorPart } from "../../parts/editing";
-import { Scroll } from "../../parts/fields/Scroll";
 import { Tick } from "../../parts/fields/Tick";
 import { Views } from "../../parts/fields/Views";
 import { KitFaults } from "../../parts/KitFaults";
 import { Later } from "../../parts/Later";
 import { useMe } from "../../parts/me";
+import { SidePanel } from "../../parts/SidePanel";
 import { Figures } from "./Figures";
 import { Foot, type Which } from "./Foot";
 import { KeepRoom } from "./KeepRoom";
@@ -74,20 +74,15 @@ function Live({ kept, fresh, trouble }: Kept) {
 const Numbers = memo(function Numbers({ board }: { board: RoomBoard | undefined }) {
   const room = useEditorPart((s) => s.still.room);
   return (
-    <aside
-      aria-label="The room in numbers"
-      className="col-start-2 row-span-2 row-start-1 grid min-h-0 border-l border-hair bg-panel contain-strict"
-    >
-      <Scroll>
-        <Later>
-          <div className="space-y-4 p-4">
-            <KitFaults />
-            {board && <InWords board={board} />}
-            {room && <RoomPanel room={room} />}
-          </div>
-        </Later>
-      </Scroll>
-    </aside>
+    <SidePanel label="The room in numbers">
+      <Later>
+        <div className="space-y-4 p-4">
+          <KitFaults />
+          {board && <InWords board={board} />}
+          {room && <RoomPanel room={room} />}
+        </div>
+      </Later>
+    </SidePanel>
   );
 });
 

@@ -61,7 +61,7 @@ function Words(props: { name: string; from: Point2; end: Point2; label: string }
         height="17"
         rx="4"
         fill="var(--card)"
-        opacity="0.92"
+        fillOpacity="0.92"
       />
       <text
         x={mx}
