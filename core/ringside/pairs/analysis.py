@@ -368,14 +368,7 @@ def alike_at(
     rows = np.flatnonzero(rays.several[first] | rays.several[second])
     if len(rows) == 0:
         return alike
-    order, start, count = rays.by_mic
-    a, b = first[rows], second[rows]
-    many = count[a] * count[b]
-    begin = np.concatenate([[0], np.cumsum(many)[:-1]])
-    of = np.repeat(np.arange(len(rows)), many)
-    k = np.arange(len(of)) - begin[of]
-    one = order[start[a][of] + k // count[b][of]]
-    two = order[start[b][of] + k % count[b][of]]
+    begin, of, one, two = _by_ray(rays, first[rows], second[rows])
     at = rows[of]
     src = source[at]
     gap = t[two, src] - t[one, src] + later[at]
@@ -384,6 +377,21 @@ def alike_at(
     terms = rays.weight[one, src] * rays.weight[two, src] * like
     alike[rows] = np.add.reduceat(terms, begin)
     return alike
+
+
+def _by_ray(rays: Rays, first: Ints, second: Ints) -> tuple[Ints, Ints, Ints, Ints]:
+    """Every ray of the first mic of a pair with every ray of its second, one pair after another.
+
+    Where each pair begins (P,); then of each two rays their pair, the one and the other (N,).
+    """
+    order, start, count = rays.by_mic
+    many = count[first] * count[second]
+    begin = np.concatenate([[0], np.cumsum(many)[:-1]]).astype(np.int64)
+    of = np.repeat(np.arange(len(first)), many)
+    k = np.arange(len(of)) - begin[of]
+    one = order[start[first][of] + k // count[second][of]]
+    two = order[start[second][of] + k % count[second][of]]
+    return begin, of, one, two
 
 
 def pair_alike(rays: Rays, first: Ints, second: Ints, low: Floats, high: Floats) -> Floats:
@@ -406,10 +414,9 @@ def pair_alike(rays: Rays, first: Ints, second: Ints, low: Floats, high: Floats)
     alike = likeness(t[second] - t[first], low, high, turn[second] - turn[first])
     rows = np.flatnonzero(rays.several[first] | rays.several[second])
     if len(rows):
-        n = len(low)
-        k = np.tile(np.arange(n), len(rows))
-        a, b = np.repeat(first[rows], n), np.repeat(second[rows], n)
-        alike[rows] = alike_at(rays, a, b, k, low[k], high[k]).reshape(len(rows), n)
+        begin, _, one, two = _by_ray(rays, first[rows], second[rows])
+        like = likeness(t[two] - t[one], low, high, turn[two] - turn[one])
+        alike[rows] = np.add.reduceat(rays.weight[one] * rays.weight[two] * like, begin)
     return alike
 
 
