@@ -4,6 +4,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { fateOf } from "./api/client";
+import { askAhead } from "./api/layouts";
 import { App } from "./app";
 import { applyTheme, storedTheme } from "./core/theme";
 import { fetchFor } from "./steps/pieces";
@@ -14,6 +15,7 @@ const nonce = document.querySelector<HTMLMetaElement>('meta[name="nonce"]')?.con
 if (nonce) setNonce(nonce);
 applyTheme(storedTheme());
 fetchFor(location.pathname);
+askAhead(location.pathname);
 
 const queries = new QueryClient({
   defaultOptions: {

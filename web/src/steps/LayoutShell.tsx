@@ -2,7 +2,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { Link, Outlet, useLocation, useParams } from "react-router";
-import { api, exactly, Refused } from "../api/client";
+import { Refused } from "../api/client";
+import { layoutOf } from "../api/layouts";
 import type { LayoutOut } from "../api/types";
 import { door } from "../core/door";
 import { Editor } from "../core/editor";
@@ -27,8 +28,7 @@ export function LayoutShell() {
   const id = Number(useParams().id);
   const opened = useQuery({
     queryKey: ["layout", id],
-    queryFn: () =>
-      exactly<LayoutOut>(api.GET("/api/layouts/{pk}", { params: { path: { pk: id } } })),
+    queryFn: () => layoutOf(id),
     gcTime: 0,
     staleTime: 0,
   });

@@ -166,13 +166,15 @@ const Below = memo(function Below(props: {
       className="col-start-1 row-start-2 grid min-h-0 grid-rows-[auto_minmax(0,1fr)] border-t border-hair bg-panel contain-strict"
       view="min-h-0"
     >
-      {foot === "spots" && room ? (
-        <SpotLog room={room} onGo={(to) => pose.onPose(to, true)} />
-      ) : board && foot !== "spots" ? (
-        <Foot which={foot} board={board} />
-      ) : (
-        <p className="px-4 text-soft">{trouble ?? "Working it out…"}</p>
-      )}
+      <Later>
+        {foot === "spots" && room ? (
+          <SpotLog room={room} onGo={(to) => pose.onPose(to, true)} />
+        ) : board && foot !== "spots" ? (
+          <Foot which={foot} board={board} />
+        ) : (
+          <p className="px-4 text-soft">{trouble ?? "Working it out…"}</p>
+        )}
+      </Later>
     </Views>
   );
 });
