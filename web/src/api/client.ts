@@ -1,7 +1,7 @@
 /** The generated client with what every call needs: the CSRF token, plain errors, what they mean. */
 import createClient, { type Middleware } from "openapi-fetch";
 import { door } from "../core/door";
-import type { Fate } from "../core/editor";
+import type { Fate } from "../core/world";
 import type { paths } from "./schema";
 import type { Conflict, Problem } from "./types";
 

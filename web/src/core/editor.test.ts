@@ -1,8 +1,9 @@
 /** The editor against a pretended server: order of saves, lost connections, conflicts. */
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { Board, Conflict, Layout, LayoutOut } from "../api/types";
-import { Editor, type Fate, type Wire } from "./editor";
+import { Editor } from "./editor";
 import type { Parcel } from "./outbox";
+import type { Fate, Wire } from "./world";
 
 const layout = (name: string) =>
   ({ name, mics: [], stereo_pairs: [], decisions: [] }) as unknown as Layout;

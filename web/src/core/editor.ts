@@ -12,17 +12,15 @@
 import type { Board, Conflict, Follows, Layout, LayoutOut, Mic } from "../api/types";
 import { Deadline } from "./deadline";
 import { withMics } from "./edits";
-import { type FocusKey, Following, type Move, merged } from "./following";
+import { type FocusKey, Following, merged } from "./following";
 import { newKey } from "./key";
 import { Latest } from "./latest";
 import { type Held, Outbox, type Parcel, type Refusal } from "./outbox";
 import { Patience } from "./patience";
 import { sameWhereEqual } from "./same";
+import type { Way, Wire } from "./world";
 
 export type Saved = "saved" | "saving" | "unsent" | "stranger" | "conflict" | "refused";
-/** What an error means for what was on its way. */
-export type Fate = "refused" | "conflict" | "stranger" | "gone" | "away";
-type Way = "undo" | "redo";
 
 export interface EditorState {
   out: LayoutOut;
@@ -45,17 +43,6 @@ export interface EditorState {
   trouble: string;
   /** A sentence while what is on the screen cannot be computed. */
   puzzled: string;
-}
-
-/** What the editor needs of the world, so that it can be tested without one. */
-export interface Wire {
-  compute(layout: Layout, focus: FocusKey | null): Promise<Board>;
-  follow(move: Move): Promise<Follows>;
-  save(id: number, parcel: Parcel): Promise<LayoutOut>;
-  step(id: number, version: number, way: Way, key: string): Promise<LayoutOut>;
-  fateOf(error: unknown): Fate;
-  /** The conflict an error of that fate carries. */
-  conflictOf(error: unknown): Conflict;
 }
 
 /** Two: while one answer is drawn the next is being computed. */
@@ -89,6 +76,7 @@ export class Editor {
   readonly following = new Following({
     ask: (move) => this.wire.follow(move),
     show: (told, mic) => this.followed(told, mic),
+    read: (told) => this.read(told),
     failed: (error) => this.puzzled(error),
     late: (behind) => behind !== this.state.behind && this.set({ behind }),
   });
@@ -222,9 +210,19 @@ export class Editor {
     });
   }
 
+  /** Words; the numbers that were shown before them may be newer. */
+  private read(words: Follows): void {
+    const { board } = this.state;
+    if (board) this.set({ board: this.underNumbers(merged(board, words)) });
+  }
+
   /** While a hand moves on, what follows the hand is newer. */
   private boardIs(whole: Board): void {
-    this.set({ board: this.told ? merged(whole, this.told) : whole, whole, puzzled: "" });
+    this.set({ board: this.underNumbers(whole), whole, puzzled: "" });
+  }
+
+  private underNumbers(board: Board): Board {
+    return this.told ? merged(board, this.told) : board;
   }
 
   /** Take a state: show it, save it; `key` when it was named before. */

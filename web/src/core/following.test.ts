@@ -1,8 +1,9 @@
 /** A mic under the hand: what is drawn at once, what follows, and what is overtaken. */
 import { beforeEach, describe, expect, it, vi } from "vitest";
 import type { Board, Conflict, Follows, Layout, LayoutOut, Mic } from "../api/types";
-import { Editor, type Wire } from "./editor";
+import { Editor } from "./editor";
 import { type Move, merged } from "./following";
+import type { Wire } from "./world";
 
 const mic = (id: string, x: number) => ({ id, position_m: [x, 0, 1], aim: [0, 0, -1] }) as Mic;
 const still = {
@@ -62,6 +63,12 @@ const told = (m: Mic, change: object = {}) =>
     },
   }) as unknown as Follows;
 
+/** Without words. */
+function numbers(m: Mic): Follows {
+  const { pair, ...rest } = told(m);
+  return { ...rest, aim: null, blocked: null, pair: pair && { ...pair, in_words: null } };
+}
+
 describe("a board with what follows the hand", () => {
   const whole = board(still);
 
@@ -92,9 +99,7 @@ describe("a board with what follows the hand", () => {
   });
 
   it("leaves what is read as it was where no words came", () => {
-    const { pair, ...rest } = told(mic("OR", 2));
-    const still = { ...pair, in_words: null } as Follows["pair"];
-    const now = merged(whole, { ...rest, aim: null, blocked: null, pair: still });
+    const now = merged(whole, numbers(mic("OR", 2)));
     expect([now.aim, now.blocked]).toEqual([whole.aim, whole.blocked]);
     expect(now.focus?.rows.map((r) => [r.words, r.tape_b_m])).toEqual([
       ["whole", 2],
@@ -115,6 +120,9 @@ describe("a board with what follows the hand", () => {
 describe("a hand that moves a mic", () => {
   let answers: ((fail?: Error) => void)[];
   let moves: Move[];
+  /** The same for what is asked with words. */
+  let reads: (() => void)[];
+  let readings: Move[];
   let computed: Layout[];
   let editor: Editor;
   const settle = (ms = 1) => vi.advanceTimersByTimeAsync(ms);
@@ -122,16 +130,17 @@ describe("a hand that moves a mic", () => {
 
   beforeEach(async () => {
     vi.useFakeTimers();
-    [answers, moves, computed] = [[], [], []];
+    [answers, moves, reads, readings, computed] = [[], [], [], [], []];
     const wire: Wire = {
       compute: (doc) => {
         computed.push(doc);
         return Promise.resolve(board(doc));
       },
       follow: (move) => {
-        moves.push(move);
+        (move.words ? readings : moves).push(move);
         return new Promise((yes, no) => {
-          answers.push((fail) => (fail ? no(fail) : yes(told(move.mic))));
+          if (move.words) reads.push(() => yes(told(move.mic)));
+          else answers.push((fail) => (fail ? no(fail) : yes(numbers(move.mic))));
         });
       },
       save: () => Promise.reject(new Error("not here")),
@@ -224,41 +233,53 @@ describe("a hand that moves a mic", () => {
     expect(editor.snapshot().behind).toBe(false);
   });
 
-  it("asks for words as often as they can be read", async () => {
+  it("asks for words as often as they can be read, beside the numbers", async () => {
+    for (let i = 0; i < 16; i++) {
+      editor.move(mic("OR", 2 + i));
+      answers[i]?.();
+      reads[readings.length - 1]?.();
+      await settle(16);
+    }
+    expect(moves).toHaveLength(16);
+    expect(readings.map((m) => m.mic.position_m[0])).toEqual([2, 9, 16]);
+  });
+
+  it("asks for them more seldom where numbers come slowly", async () => {
     for (let i = 0; i < 12; i++) {
       editor.move(mic("OR", 2 + i));
       answers[i]?.();
-      await settle(20);
+      reads[readings.length - 1]?.();
+      await settle(50);
     }
-    expect(moves.map((m) => m.words)).toEqual([
-      true,
-      false,
-      false,
-      false,
-      false,
-      true,
-      false,
-      false,
-      false,
-      false,
-      true,
-      false,
-    ]);
+    expect(readings.map((m) => m.mic.position_m[0])).toEqual([2, 8]);
+  });
+
+  it("takes no number back with words that come late", async () => {
+    editor.move(mic("OR", 2));
+    editor.move(mic("OR", 3));
+    answers[1]?.();
+    reads[0]?.();
+    await settle();
+    expect(readings.map((m) => m.mic.position_m[0])).toEqual([2]);
+    const row = editor.snapshot().board?.focus?.rows[0];
+    expect([shown(), row?.tape_b_m, row?.words]).toEqual([3, 3, "hand"]);
+    expect(editor.snapshot().doc.mics[1]?.position_m[0]).toBe(3);
   });
 
   it("asks once for the words of a place at which the hand stays", async () => {
     editor.move(mic("OR", 2));
     answers[0]?.();
+    reads[0]?.();
     await settle(20);
     editor.move(mic("OR", 3));
     answers[1]?.();
     await settle(99);
-    expect(moves.map((m) => m.words)).toEqual([true, false]);
+    expect(readings.map((m) => m.mic.position_m[0])).toEqual([2]);
     await settle(2);
-    expect(moves.map((m) => [m.mic.position_m[0], m.words]).slice(2)).toEqual([[3, true]]);
-    answers[2]?.();
+    expect(readings.map((m) => m.mic.position_m[0])).toEqual([2, 3]);
+    reads[1]?.();
     await settle(500);
-    expect(moves).toHaveLength(3);
+    expect([moves.length, readings.length]).toEqual([2, 2]);
     expect(shown()).toBe(3);
   });
 
@@ -270,7 +291,10 @@ describe("a hand that moves a mic", () => {
     }
     editor.drop(mic("OR", 4));
     await settle(500);
-    expect(moves).toHaveLength(2);
+    expect([moves.length, readings.length]).toEqual([2, 1]);
+    reads[0]?.();
+    await settle();
+    expect(editor.snapshot().board?.focus?.rows[0]?.words).toBe("whole");
   });
 
   it("says what the core will not have", async () => {

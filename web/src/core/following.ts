@@ -23,17 +23,21 @@ export interface Move {
   words: boolean;
 }
 
-/** Words are asked for as often as they can be read. */
+/** Words are asked for as often as they can be read, */
 const WORDS_MS = 100;
+/** and where numbers come slowly not oftener than once in so many of those. */
+const NUMBERS_A_WORD = 6;
 /** Older than this, numbers are said to be behind. */
 const BEHIND_MS = 300;
 
-/** A move, and when it was made; whether words go with it is known when it is asked. */
+/** A move, and when it was made. */
 type Asked = Move & { at: number };
 
 interface Screen {
   ask(move: Move): Promise<Follows>;
+  /** The numbers of a place; the words, of it or of one just before. */
   show(told: Follows, mic: Mic): void;
+  read(told: Follows): void;
   failed(error: Error): void;
   /** The numbers are behind the hand, or again with it. */
   late(behind: boolean): void;
@@ -45,26 +49,25 @@ export class Following {
   /** The mic where the hand has it now. */
   mic: Mic | null = null;
   private readonly watchers = new Set<Watcher>();
-  private readonly latest: Latest<Asked, Follows>;
-  /** When words were asked for last. */
-  private worded = 0;
+  private readonly numbers: Latest<Asked, Follows>;
+  /** Words take twice as long: asked for by themselves, they hold no number up. */
+  private readonly words: Latest<Asked, Follows>;
+  /** For which place words were asked for last, when, and how many numbers came since. */
+  private worded = { mic: null as Mic | null, at: 0, since: NUMBERS_A_WORD };
   private readonly patience = new Deadline();
   /** Asks for the words of a place at which the hand stays. */
   private readonly lastWords = new Deadline();
 
   constructor(private readonly screen: Screen) {
-    this.latest = new Latest(
-      (move) => {
-        move.words = this.wantsWords();
-        return screen.ask(move);
-      },
-      (told, move) => {
-        this.heard(move);
-        screen.show(told, move.mic);
-      },
-      (error) => screen.failed(error),
-      3, // one is drawn, one comes with the next frame, one is being computed
-    );
+    const ask = (move: Asked) => screen.ask(move);
+    const failed = (error: Error) => screen.failed(error);
+    const show = (told: Follows, move: Asked) => {
+      this.heard(move);
+      screen.show(told, move.mic);
+    };
+    // One is drawn, one comes with the next frame, one is being computed.
+    this.numbers = new Latest(ask, show, failed, 3);
+    this.words = new Latest(ask, (told) => screen.read(told), failed);
   }
 
   /** Told at once where the hand is, then at every move; null when it lets go. */
@@ -79,34 +82,35 @@ export class Following {
     for (const watcher of this.watchers) watcher(move.mic);
     if (!this.patience.running) this.waitOn();
     this.lastWords.clear();
-    this.latest.want({ ...move, words: false, at: Date.now() });
+    const asked = { ...move, words: false, at: Date.now() };
+    this.numbers.want(asked);
+    const { at, since } = this.worded;
+    if (asked.at - at >= WORDS_MS && since >= NUMBERS_A_WORD) this.wantWords(asked);
   }
 
   /** The hand is gone: nothing on its way matters any more. */
   stop(): void {
     if (!this.mic) return;
-    this.latest.callOff();
+    this.numbers.callOff();
+    this.words.callOff();
     this.lastWords.clear();
     this.mic = null;
+    this.worded.since = NUMBERS_A_WORD;
     this.rest(false);
     for (const watcher of this.watchers) watcher(null);
   }
 
-  private wantsWords(): boolean {
-    const now = Date.now();
-    const wants = now - this.worded >= WORDS_MS;
-    if (wants) this.worded = now;
-    return wants;
+  private wantWords(move: Asked): void {
+    this.worded = { mic: move.mic, at: Date.now(), since: 0 };
+    this.words.want({ ...move, words: true });
   }
 
   private heard(move: Asked): void {
+    this.worded.since++;
     const newest = move.mic === this.mic;
     this.rest(!newest && Date.now() - move.at > BEHIND_MS);
     if (!newest) this.waitOn();
-    else if (!move.words) {
-      const ask = () => this.latest.want({ ...move, at: Date.now() });
-      this.lastWords.put(WORDS_MS, ask);
-    }
+    else if (move.mic !== this.worded.mic) this.lastWords.put(WORDS_MS, () => this.wantWords(move));
   }
 
   private rest(behind: boolean): void {

@@ -6,10 +6,10 @@
  * edit is made on what is kept, never on what is only shown.
  */
 import type { Edit, Edited, Layout } from "../api/types";
-import type { Fate } from "./editor";
 import { newKey } from "./key";
 import type { Held } from "./outbox";
 import { sameWhereEqual } from "./same";
+import type { Fate } from "./world";
 
 export type Make = (kept: Layout) => Edit | null;
 

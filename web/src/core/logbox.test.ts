@@ -1,7 +1,7 @@
 /** What is written down: in order, once, and not lost with the page. */
 import { describe, expect, it } from "vitest";
-import type { Fate } from "./editor";
 import { type Entry, LogBox } from "./logbox";
+import type { Fate } from "./world";
 
 function world() {
   const held = new Map<string, string>();

@@ -2,7 +2,7 @@
  * What is written down on the day, on its way: one after the other, kept over a closed tab, each
  * under a key of its own so that it is written once however often it is sent.
  */
-import type { Fate } from "./editor";
+import type { Fate } from "./world";
 
 export interface Entry {
   kind: "tape" | "strike" | "lugs" | "spots";

@@ -2,7 +2,7 @@
 import { api, conflictOf, exactly, fateOf } from "../api/client";
 import type { Board, LayoutOut } from "../api/types";
 import { follow } from "./asker";
-import type { Wire } from "./editor";
+import type { Wire } from "./world";
 
 /** A page of something on the way can say 200 as well: an answer without a version is none. */
 function whole(out: LayoutOut | undefined): LayoutOut {
