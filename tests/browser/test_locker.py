@@ -108,3 +108,40 @@ def test_lengths_in_ones_own_hands(someone):
     field.fill("170")
     page.keyboard.press("Enter")
     expect(page.get_by_role("alert").first).to_contain_text("Type hands, fist and fingers")
+
+
+HOT = """what,id,name,count,kind,patterns,pads_db,sensitivity_mv_pa,max_spl_db,phantom,max_level_dbu
+mic,hot,Hot condenser,2,condenser,cardioid,10;20,20,126,yes,
+mic,tough,Tough dynamic,2,moving-coil,cardioid,,1.5,150,no,
+mic,mute,Untold,2,condenser,cardioid,,,,yes,
+input,box,Box,16,,,,,,each,0
+"""
+
+
+def test_a_mic_too_hot_for_its_drum_is_told_with_the_pad_that_cures_it(someone):
+    studio = someone.get("/account/me").json()["studios"][0]["id"]
+    page = someone.page
+    page.goto(f"{someone.url}/studios/{studio}/locker")
+    page.get_by_label("Locker as CSV").set_input_files(
+        {"name": "locker.csv", "mimeType": "text/csv", "buffer": HOT.encode()}
+    )
+    expect(page.locator("[data-row=hot]")).to_be_visible()
+    someone.open("place")
+    page.locator('[data-mic="ST"][data-view="above"]').focus()
+    page.keyboard.press("Enter")
+    page.get_by_role("tab", name="Mic ST", exact=True).click()
+    expect(page.locator("[data-headroom]")).to_have_count(0)  # which mic it is, nobody has said
+    told = page.get_by_role("region", name="Headroom")
+    choice = page.get_by_label("Mic", exact=True)
+    for name, state, words in (
+        ("Hot condenser", "overloads", "overloads even at least gain: switch its 20 dB pad in."),
+        ("Tough dynamic", "fits", "takes that, with"),
+        ("Untold", "unknown", "The locker does not say how loud the Untold may be met"),
+    ):
+        choice.click()
+        page.get_by_role("option", name=name).click()
+        expect(page.locator("[data-headroom]")).to_have_attribute("data-headroom", state)
+        expect(told).to_contain_text(words)
+        someone.saved()
+        lacks = page.locator("[data-lack=level]")
+        expect(lacks).to_have_count(1 if state == "overloads" else 0)

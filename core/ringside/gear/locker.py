@@ -103,3 +103,25 @@ class Locker(Record):
                     raise ValueError(f"two {what} are called {row.id!r}; rename one")
                 seen.add(row.id)
         return self
+
+
+def bank_of(locker: Locker, channel: int | None) -> InputBank | None:
+    """The preamps that an input is of.
+
+    Parameters
+    ----------
+    locker : Locker
+    channel : int or None
+        Counted on from bank to bank, from 1.
+
+    Returns
+    -------
+    InputBank or None
+        None for one that the locker has not got.
+    """
+    end = 0
+    for bank in locker.inputs:
+        end += bank.count
+        if channel is not None and 1 <= channel <= end:
+            return bank
+    return None

@@ -8,10 +8,13 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ringside.gear.airjet import in_jet
-from ringside.gear.locker import InputBank, Locker, MicModel, StandModel
+from ringside.gear.headroom import Headroom, headroom
+from ringside.gear.locker import InputBank, Locker, MicModel, StandModel, bank_of
 from ringside.plan.layout import Layout
 
-LackKind = Literal["mics", "stands", "inputs", "phantom", "cables", "budget", "minutes", "care"]
+LackKind = Literal[
+    "mics", "stands", "inputs", "phantom", "cables", "level", "budget", "minutes", "care"
+]
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -38,6 +41,7 @@ class Stock:
     """Whether a locker can put a layout up."""
 
     lacks: list[LackRow]
+    headroom: list[Headroom]
     used: Used
     minutes: int
     cost: float
@@ -61,17 +65,20 @@ def stock(layout: Layout, locker: Locker) -> Stock:
     """
     models = {m.id: m for m in locker.mics}
     stands = {s.id: s for s in locker.stands}
+    levels = headroom(layout, locker)
     lacks = [
         *_mics_out(layout, models),
         *_stands_out(layout, stands),
         *_inputs_out(layout, locker, models),
         *_cables_out(layout, locker),
+        *_too_loud(levels),
         *_care(layout, models),
         *_limits(layout, locker, models, stands),
     ]
     inputs = sum(b.count for b in locker.inputs)
     return Stock(
         lacks=lacks,
+        headroom=levels,
         used=Used(
             mics=(sum(m.model in models for m in layout.mics), sum(m.count for m in locker.mics)),
             stands=(
@@ -135,15 +142,6 @@ def _stands_out(layout: Layout, stands: dict[str, StandModel]) -> list[LackRow]:
     return lacks
 
 
-def _bank_of(locker: Locker, channel: int) -> InputBank | None:
-    end = 0
-    for bank in locker.inputs:
-        end += bank.count
-        if channel <= end:
-            return bank
-    return None
-
-
 def _inputs_out(layout: Layout, locker: Locker, models: dict[str, MicModel]) -> list[LackRow]:
     lacks: list[LackRow] = []
     for channel, n in Counter(m.channel for m in layout.mics if m.channel).items():
@@ -159,7 +157,7 @@ def _inputs_out(layout: Layout, locker: Locker, models: dict[str, MicModel]) -> 
         words = f"{len(over)} inputs short: there are {total}."
         lacks.append(_lack("inputs", words, *[m.id for m in over]))
     for m in layout.mics:
-        bank = _bank_of(locker, m.channel) if m.channel else None
+        bank = bank_of(locker, m.channel)
         model = models.get(m.model or "")
         if bank is None or model is None:
             continue
@@ -186,7 +184,7 @@ def _bank_feeds(
     return any(
         models[m.model].phantom
         for m in layout.mics
-        if m.model in models and m.channel and _bank_of(locker, m.channel) is bank
+        if m.model in models and m.channel and bank_of(locker, m.channel) is bank
     )
 
 
@@ -197,6 +195,11 @@ def _cables_out(layout: Layout, locker: Locker) -> list[LackRow]:
     if len(layout.mics) > there:
         return [_lack("cables", f"{len(layout.mics) - there} cables short: there are {there}.")]
     return []
+
+
+def _too_loud(levels: list[Headroom]) -> list[LackRow]:
+    """Mics that a usual peak overloads; what only hard hits do is told at the mic itself."""
+    return [_lack("level", f"{h.mic}: {h.words}", h.mic) for h in levels if h.state == "overloads"]
 
 
 def _care(layout: Layout, models: dict[str, MicModel]) -> list[LackRow]:

@@ -103,6 +103,7 @@ class Arrivals:
 
     tape_m: Floats
     path_m: Floats
+    radiated_m: Floats  # from the face that is heard, by the straight way, nothing screened
     time_s: Floats  # at the track: with any delay put on it
     level_db: Floats  # relative to 1 m on axis, near surfaces counted, before any gain
     after_gain_db: Floats  # relative to the mic's own job at its peak
@@ -128,6 +129,7 @@ class Heard:
 
     tape: Floats
     path: Floats
+    radiated: Floats
     level: Floats
     doubt: Ints  # HEAD_PLANE and NULL
     near_db: Floats  # what nearness and a low cut make of the low end
@@ -178,6 +180,7 @@ def _heard(scene: Scene, limits: Thresholds, mics: Ints, capsule: Floats, aim: F
     return Heard(
         tape=_rows(mic - s.tape),
         path=path,
+        radiated=radiated,
         level=level,
         doubt=near_plane * int(Doubt.HEAD_PLANE) | in_null * int(Doubt.NULL),
         near_db=20 * np.log10(body / np.maximum(np.abs(response), NULL_FLOOR)),
@@ -240,6 +243,7 @@ def arrivals(scene: Scene, limits: Thresholds) -> Arrivals:
     return Arrivals(
         tape_m=d.tape,
         path_m=first.path,
+        radiated_m=d.radiated,
         time_s=time,
         level_db=level + added,
         after_gain_db=_after_gain(level + added + s.peak_db, scene.job),

@@ -3113,6 +3113,41 @@ export interface components {
             plies: number;
         };
         /**
+         * Headroom
+         * @description What a mic meets where it stands, and what it and its input take; decibels.
+         */
+        Headroom: {
+            /** Input */
+            input: string | null;
+            /** Input Limit Dbu */
+            input_limit_dbu: number | null;
+            /** Limit Db */
+            limit_db: number | null;
+            /** Mic */
+            mic: string;
+            /** Output Dbu */
+            output_dbu: number | null;
+            /** Over Db */
+            over_db: number;
+            /** Pad Db */
+            pad_db: number | null;
+            /** Peak Db */
+            peak_db: number;
+            /** Source */
+            source: string;
+            /** Spread Db */
+            spread_db: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "fits" | "hard hits" | "overloads" | "unknown";
+            /** Unknown */
+            unknown: string[];
+            /** Words */
+            words: string;
+        };
+        /**
          * HereIn
          * @description A kit in a room, under the hand.
          */
@@ -3283,7 +3318,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "mics" | "stands" | "inputs" | "phantom" | "cables" | "budget" | "minutes" | "care";
+            kind: "mics" | "stands" | "inputs" | "phantom" | "cables" | "level" | "budget" | "minutes" | "care";
             /** Mics */
             mics: string[];
             /** Words */
@@ -5302,6 +5337,8 @@ export interface components {
         Stock: {
             /** Cost */
             cost: number;
+            /** Headroom */
+            headroom: components["schemas"]["Headroom"][];
             /** Lacks */
             lacks: components["schemas"]["LackRow"][];
             /** Minutes */

@@ -50,6 +50,7 @@ export type MicModel = S["MicModel"];
 export type StandModel = S["StandModel"];
 export type InputBank = S["InputBank"];
 export type CableKind = S["CableKind"];
+export type Headroom = S["Headroom"];
 export type Stock = S["Stock"];
 export type HandSizes = S["HandSizes"];
 export type Taken = S["Taken"];

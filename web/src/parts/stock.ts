@@ -8,9 +8,9 @@ export function useStock() {
   const still = useEditorPart((s) => s.still);
   const id = useEditorPart((s) => s.out.id);
   const locker = useLocker();
-  const told = still.mics.map((m) => [m.id, m.model, m.stand, m.channel, m.pattern, m.position_m]);
+  const { mics, stereo_pairs, kit, room, brief } = still;
   return useQuery({
-    queryKey: ["stock", id, told, still.stereo_pairs, still.kit.drums, locker.data?.version],
+    queryKey: ["stock", id, mics, stereo_pairs, kit, room, brief?.hitter, locker.data?.version],
     queryFn: () =>
       exactly<Stock>(
         api.POST("/api/layouts/{pk}/stock", {

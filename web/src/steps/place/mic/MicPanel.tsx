@@ -14,6 +14,7 @@ import { AimAt, Holds, Polarity } from "./Aim";
 import { AtTheDrum } from "./AtTheDrum";
 import { ByTape } from "./ByTape";
 import { Hears } from "./Hears";
+import { HowLoud } from "./HowLoud";
 import { WhatFor } from "./WhatFor";
 
 interface Props {
@@ -41,6 +42,7 @@ export function MicPanel({ mic, onTechnique }: Props) {
       <Where mic={mic} />
       {mic.role === "close" && mic.job && <AtTheDrum key={mic.id} mic={mic} />}
       <WhatFor mic={mic} />
+      <HowLoud mic={mic} />
       <AimAt mic={mic} />
       <Holds mic={mic} />
       <Polarity mic={mic} />

@@ -1,0 +1,152 @@
+"""Whether a mic and its input take what they meet, and which of its pads would do.
+
+What nobody has told of a mic is asked for, never guessed.
+"""
+
+from dataclasses import dataclass
+from typing import Final, Literal
+
+from ringside.gear.levels import SPREAD_DB, Peak, output_dbu, peaks
+from ringside.gear.locker import InputBank, Locker, MicModel, bank_of
+from ringside.plan.kit import Cymbal, Drum
+from ringside.plan.layout import Layout
+
+State = Literal["fits", "hard hits", "overloads", "unknown"]
+"""How it stands with no pad in: the last where the locker does not say enough."""
+
+WORST: Final[dict[State, int]] = {"fits": 0, "unknown": 1, "hard hits": 2, "overloads": 3}
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Headroom:
+    """What a mic meets where it stands, and what it and its input take; decibels."""
+
+    mic: str
+    source: str
+    """The loudest it hears."""
+    peak_db: float
+    spread_db: float
+    limit_db: float | None
+    output_dbu: float | None
+    input: str | None
+    input_limit_dbu: float | None
+    state: State
+    pad_db: float | None
+    """The smallest of its pads with which hard hits fit, or its largest; null for none needed."""
+    over_db: float
+    """What hard hits are over with that pad in; 0 when they fit."""
+    unknown: list[str]
+    """What the locker does not say."""
+    words: str
+
+
+def headroom(layout: Layout, locker: Locker) -> list[Headroom]:
+    """Every mic that is one of the locker's, in the order of the layout.
+
+    Parameters
+    ----------
+    layout : Layout
+    locker : Locker
+
+    Returns
+    -------
+    list of Headroom
+    """
+    models = {m.id: m for m in locker.mics}
+    return [
+        _of(mic.id, layout.kit.parts[peak.source], peak, model, bank_of(locker, mic.channel))
+        for mic, peak in zip(layout.mics, peaks(layout), strict=True)
+        if (model := models.get(mic.model or ""))
+    ]
+
+
+def _of(
+    mic: str, part: Drum | Cymbal, peak: Peak, model: MicModel, bank: InputBank | None
+) -> Headroom:
+    over = _Over(peak, model, bank)
+    pad, left = over.pad()
+    unknown = over.unknown()
+    state = over.state()
+    return Headroom(
+        mic=mic,
+        source=part.id,
+        peak_db=round(peak.middle_db, 1),
+        spread_db=SPREAD_DB,
+        limit_db=model.max_spl_db,
+        output_dbu=None if over.output is None else round(over.output, 1),
+        input=bank.name if bank else None,
+        input_limit_dbu=bank.max_level_dbu if bank else None,
+        state=state,
+        pad_db=pad,
+        over_db=round(left, 1),
+        unknown=unknown,
+        words=_words(part.name, peak, over, state, pad, left),
+    )
+
+
+class _Over:
+    """How far peaks are over what a mic and its input take, with no pad in."""
+
+    def __init__(self, peak: Peak, model: MicModel, bank: InputBank | None) -> None:
+        self.model, self.bank = model, bank
+        known = model.sensitivity_mv_pa
+        self.output = None if known is None else output_dbu(peak.middle_db, known)
+        most = bank.max_level_dbu if bank else None
+        self.capsule = None if model.max_spl_db is None else peak.middle_db - model.max_spl_db
+        self.input = None if self.output is None or most is None else self.output - most
+
+    @property
+    def most(self) -> float | None:
+        """Of a usual peak, at whichever is short first."""
+        return max((v for v in (self.capsule, self.input) if v is not None), default=None)
+
+    def state(self) -> State:
+        if self.most is None:
+            return "unknown"
+        if self.most > 0:
+            return "overloads"
+        if self.most + SPREAD_DB > 0:
+            return "hard hits"
+        return "fits" if self.capsule is not None else "unknown"
+
+    def pad(self) -> tuple[float | None, float]:
+        hard = 0.0 if self.most is None else self.most + SPREAD_DB
+        if hard <= 0:
+            return None, 0.0
+        pads = sorted(self.model.pads_db)
+        enough = next((p for p in pads if p >= hard), None)
+        best = enough if enough is not None else (pads[-1] if pads else None)
+        return best, max(hard - (best or 0.0), 0.0)
+
+    def unknown(self) -> list[str]:
+        gaps = []
+        if self.capsule is None:
+            gaps.append(f"how loud the {self.model.name} may be met")
+        if self.output is None:
+            gaps.append(f"how much the {self.model.name} gives")
+        if self.bank and self.bank.max_level_dbu is None:
+            gaps.append(f"how much {self.bank.name} takes")
+        return gaps
+
+
+def _words(name: str, peak: Peak, over: _Over, state: State, pad: float | None, left: float) -> str:
+    usual, hard = f"{peak.middle_db:.0f} dB", f"{peak.high_db:.0f}"
+    met = f"The {name.lower()} peaks at about {usual} here, hard hits {hard}."
+    if state == "unknown":
+        return met
+    at_input = over.input is not None and (over.capsule is None or over.input > over.capsule)
+    what = over.bank.name if at_input and over.bank else f"the {over.model.name}"
+    if state == "fits":
+        spare = -(over.most or 0.0) - SPREAD_DB
+        return f"{met} {what[0].upper()}{what[1:]} takes that, with {spare:.0f} dB to spare."
+    when = "overloads" if state == "overloads" else "overloads on hard hits"
+    at = " even at least gain" if at_input else ""
+    return f"{met} {what[0].upper()}{what[1:]} {when}{at}: {_cure(pad, left)}."
+
+
+def _cure(pad: float | None, left: float) -> str:
+    if pad is None:
+        return "it has no pad; take another mic, or stand it off"
+    if left > 0:
+        return f"its {pad:.0f} dB pad leaves {left:.0f} dB too much; take another, or stand it off"
+    return f"switch its {pad:.0f} dB pad in"
