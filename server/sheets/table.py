@@ -4,6 +4,7 @@ import csv
 import io
 
 from ringside.answers.sheet import SetupRow, setup_rows
+from ringside.gear.headroom import headroom
 from ringside.gear.locker import Locker
 from ringside.plan.layout import Layout
 
@@ -37,6 +38,10 @@ def _cut(row: SetupRow) -> str:
     return f", low cut {row.low_cut_hz:g} Hz" if row.low_cut_hz else ""
 
 
+def _pad(db: float | None) -> str:
+    return f", {db:g} dB pad in" if db else ""
+
+
 def _with(text: str, joint: str, key: str | None, names: dict[str, str]) -> str:
     """A text with what the locker calls a thing; the short name where it knows none."""
     return text if key is None else joint.format(names.get(key, key), text)
@@ -46,13 +51,14 @@ def sheet_rows(layout: Layout, ruler: Ruler, locker: Locker = NOTHING) -> list[d
     """One row per mic, every value as text under the headings; mics and stands by name."""
     mics = {m.id: m.name for m in locker.mics}
     stands = {s.id: s.name for s in locker.stands}
+    pads = {h.mic: h.pad_db for h in headroom(layout, locker)}
     return [
         {
             "Input": str(r.channel or ""),
             "Mic": r.id,
             "Name": r.name,
             "For": r.job,
-            "Pattern": _with(r.pattern, "{0}, {1}", r.model, mics) + _cut(r),
+            "Pattern": _with(r.pattern, "{0}, {1}", r.model, mics) + _cut(r) + _pad(pads.get(r.id)),
             "To snare": ruler.text(r.snare_m),
             "To kick": ruler.text(r.kick_m),
             "To its drum": ruler.text(r.own_m) if r.own_m is not None else "",

@@ -115,7 +115,10 @@ def test_pdf_is_on_the_chosen_paper_and_names_every_mic(as_owner, layout, paper,
 def test_the_sheet_names_mics_and_stands_of_the_locker(as_owner, owner, layout):
     studio = owner.studios.get().pk
     locker = {
-        "mics": [{"id": "slate", "name": "Slate condenser"}],
+        "mics": [
+            {"id": "slate", "name": "Slate condenser", "max_spl_db": 136.0, "pads_db": [10.0]},
+            {"id": "hot", "name": "Hot", "max_spl_db": 120.0, "pads_db": [10.0, 20.0]},
+        ],
         "stands": [{"id": "tall", "name": "Tall boom"}],
     }
     as_owner("PUT", f"/studios/{studio}/locker", {"version": 1, "locker": locker})
@@ -125,6 +128,8 @@ def test_the_sheet_names_mics_and_stands_of_the_locker(as_owner, owner, layout):
             mic.update(model="slate", stand="tall")
         elif mic["id"] == "KI":
             mic.update(model="gone")
+        elif mic["id"] == "SB":
+            mic.update(model="hot", low_cut_hz=80.0)
     save = {"version": found["version"], "what": "chose mics", "doc": found["doc"]}
     assert as_owner("PUT", f"/layouts/{layout.pk}", save)[0] == 200
     rows = table(as_owner, layout.pk, "cm")
@@ -132,6 +137,7 @@ def test_the_sheet_names_mics_and_stands_of_the_locker(as_owner, owner, layout):
     assert rows["OL"]["Height"] == "174.0 cm on Tall boom"
     assert rows["KI"]["Pattern"] == "gone, cardioid"
     assert rows["ST"]["Pattern"] == "cardioid"
+    assert rows["SB"]["Pattern"] == "Hot, cardioid, low cut 80 Hz, 20 dB pad in"
     page = as_owner("GET", f"/layouts/{layout.pk}/sheet")[1].decode()
     assert "2 Slate condenser: OL, OR" in page
     assert "2 Tall boom: OL, OR" in page
