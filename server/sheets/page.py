@@ -7,6 +7,7 @@ from django.conf import settings
 from django.template.loader import render_to_string
 from django.utils.safestring import mark_safe
 from plans.models import Layout
+from ringside.gear.loudness import loudness
 from ringside.pairs.analysis import analyse
 from ringside.pairs.counts import counts
 from ringside.pairs.decisions import decision_rows
@@ -47,9 +48,10 @@ def _context(layout: Layout, ruler: Ruler, paper: Paper) -> dict[str, Any]:
         "kick_at": "beater spot" if kick.reference == "batter" else "centre of the front head",
         "speed": f"{doc.air.speed:.1f}",
         "headings": HEADINGS,
-        "rows": [list(r.values()) for r in sheet_rows(doc, ruler)],
+        "rows": [list(r.values()) for r in sheet_rows(doc, ruler, locker)],
         "pairs": pairs,
         "pick": pick_list(doc, locker),
+        "loud": loudness(doc),
         "counts": {k.replace("_", " "): v for k, v in asdict(counts(analysis)).items() if v},
         "decisions": [
             {"told": d, "again": row.words}
