@@ -2,6 +2,7 @@
 
 import csv
 import io
+from collections.abc import Iterable
 
 from ringside.answers.sheet import SetupRow, setup_rows
 from ringside.gear.headroom import headroom
@@ -89,11 +90,16 @@ def _plain(text: str) -> str:
     return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
 
 
-def sheet_csv(layout: Layout, ruler: Ruler, locker: Locker = NOTHING) -> str:
-    """The rows as CSV with a header (RFC 4180)."""
+def as_csv(headings: Iterable[str], rows: Iterable[dict[str, str]]) -> str:
+    """Rows with a header (RFC 4180), none of which a spreadsheet will run."""
     out = io.StringIO()
-    writer = csv.DictWriter(out, HEADINGS)
+    writer = csv.DictWriter(out, list(headings))
     writer.writeheader()
-    for row in sheet_rows(layout, ruler, locker):
+    for row in rows:
         writer.writerow({k: _plain(v) for k, v in row.items()})
     return out.getvalue()
+
+
+def sheet_csv(layout: Layout, ruler: Ruler, locker: Locker = NOTHING) -> str:
+    """The set-up sheet's rows as CSV."""
+    return as_csv(HEADINGS, sheet_rows(layout, ruler, locker))

@@ -57,6 +57,8 @@ ENDPOINTS = [
     ("GET", "/prints/{print}/sheet.pdf", None, 200),
     ("DELETE", "/prints/{print}", None, 200),
     ("GET", "/layouts/{layout}/sheet.csv", None, 200),
+    ("GET", "/layouts/{layout}/inputs.csv", None, 200),
+    ("GET", "/layouts/{layout}/tracks.txt", None, 200),
     ("GET", "/layouts/{layout}/file", None, 200),
     ("POST", "/compute", {"layout": DOC}, 200),
     (

@@ -155,3 +155,36 @@ def test_paper_holds_so_many_decisions_and_says_how_many_more(as_owner, layout, 
     assert "reason 1" in told
     assert "reason 2" not in told
     assert "and 3 more, in the layout file" in told
+
+
+def test_the_list_of_inputs_says_what_is_patched_where_and_switched(as_owner, owner, layout):
+    studio = owner.studios.get().pk
+    locker = {
+        "mics": [
+            {"id": "hot", "name": "Hot", "phantom": True, "max_spl_db": 120.0, "pads_db": [20.0]},
+            {"id": "tough", "name": "=Tough", "kind": "moving-coil", "max_spl_db": 160.0},
+        ],
+        "inputs": [
+            {"id": "a", "name": "Box", "count": 2}, {"id": "b", "name": "Rack", "count": 4},
+        ],
+    }  # fmt: skip
+    as_owner("PUT", f"/studios/{studio}/locker", {"version": 1, "locker": locker})
+    found = as_owner("GET", f"/layouts/{layout.pk}")[1]
+    by_name = {m["id"]: m for m in found["doc"]["mics"]}
+    for mic in by_name.values():
+        mic.update(channel=None, model=None, stand=None)
+    by_name["SB"].update(channel=4, model="hot", low_cut_hz=80.0, preamp_flip=True, stand="low")
+    by_name["ST"].update(channel=2, model="tough", name="Snare bottom")
+    by_name["KI"].update(channel=7)
+    save = {"version": found["version"], "what": "patched", "doc": found["doc"]}
+    assert as_owner("PUT", f"/layouts/{layout.pk}", save)[0] == 200
+    body = as_owner("GET", f"/layouts/{layout.pk}/inputs.csv")[1].decode()
+    rows = list(csv.reader(io.StringIO(body)))
+    assert rows[1:] == [
+        ["2", "Snare bottom", "ST", "'=Tough", "cardioid", "Box", "2", "off", "", "", "", ""],
+        ["4", "Snare bottom", "SB", "Hot", "cardioid", "Rack", "2", "on", "20", "80",
+         "flip at the preamp", "low"],
+        ["7", "Kick in", "KI", "", "cardioid", "", "", "", "", "", "", ""],
+    ]  # fmt: skip
+    names = as_owner("GET", f"/layouts/{layout.pk}/tracks.txt")[1].decode()
+    assert names == "Snare bottom ST\nSnare bottom SB\nKick in\n"

@@ -105,8 +105,8 @@ class Locker(Record):
         return self
 
 
-def bank_of(locker: Locker, channel: int | None) -> InputBank | None:
-    """The preamps that an input is of.
+def socket_of(locker: Locker, channel: int | None) -> tuple[InputBank, int] | None:
+    """The preamps that an input is of, and which of theirs it is.
 
     Parameters
     ----------
@@ -116,12 +116,28 @@ def bank_of(locker: Locker, channel: int | None) -> InputBank | None:
 
     Returns
     -------
-    InputBank or None
-        None for one that the locker has not got.
+    (InputBank, int) or None
+        None for one that the locker has not got; sockets count from 1.
     """
-    end = 0
+    before = 0
     for bank in locker.inputs:
-        end += bank.count
-        if channel is not None and 1 <= channel <= end:
-            return bank
+        if channel is not None and before < channel <= before + bank.count:
+            return bank, channel - before
+        before += bank.count
     return None
+
+
+def bank_of(locker: Locker, channel: int | None) -> InputBank | None:
+    """The preamps of `socket_of`.
+
+    Parameters
+    ----------
+    locker : Locker
+    channel : int or None
+
+    Returns
+    -------
+    InputBank or None
+    """
+    found = socket_of(locker, channel)
+    return found[0] if found else None

@@ -9,6 +9,7 @@ from plans.actions import layout_for
 from plans.errors import Unreadable
 from plans.models import Layout
 from ringside.files.layout import write_layout
+from sheets.inputs import inputs_csv, tracks_text
 from sheets.page import Paper, sheet_html
 from sheets.printing import ask_to_print
 from sheets.table import sheet_csv
@@ -55,6 +56,21 @@ def csv(request: HttpRequest, pk: int, units: Units = "cm") -> HttpResponse:
     """The set-up sheet as a table."""
     layout = layout_for(request.user, pk)
     return _file(layout, _table(layout, _ruler(request, units)), "text/csv; charset=utf-8", ".csv")
+
+
+@router.get("/{pk}/inputs.csv", response={200: str, **GONE})
+def inputs(request: HttpRequest, pk: int) -> HttpResponse:
+    """The list of inputs: track, mic, preamp, phantom, pad, low cut, flips, stand."""
+    layout = layout_for(request.user, pk)
+    body = inputs_csv(layout.doc(), stock_of(layout.session.studio))
+    return _file(layout, body, "text/csv; charset=utf-8", "-inputs.csv")
+
+
+@router.get("/{pk}/tracks.txt", response={200: str, **GONE})
+def tracks(request: HttpRequest, pk: int) -> HttpResponse:
+    """The names of the tracks in the order of recording, one a line."""
+    layout = layout_for(request.user, pk)
+    return _file(layout, tracks_text(layout.doc()), "text/plain; charset=utf-8", "-tracks.txt")
 
 
 @router.get("/{pk}/pairs.csv", response={200: str, **GONE})

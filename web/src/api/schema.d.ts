@@ -622,6 +622,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{pk}/inputs.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Inputs
+         * @description The list of inputs: track, mic, preamp, phantom, pad, low cut, flips, stand.
+         */
+        get: operations["api_layouts_files_inputs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{pk}/pairs.csv": {
         parameters: {
             query?: never;
@@ -796,6 +816,26 @@ export interface paths {
          * @description The layout with one more technique, held by what is left in the studio's locker.
          */
         post: operations["api_techniques_routes_taken"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{pk}/tracks.txt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tracks
+         * @description The names of the tracks in the order of recording, one a line.
+         */
+        get: operations["api_layouts_files_tracks"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -7649,6 +7689,46 @@ export interface operations {
             503: components["responses"]["Any503"];
         };
     };
+    api_layouts_files_inputs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
     api_layouts_files_pairs: {
         parameters: {
             query?: never;
@@ -8093,6 +8173,46 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_layouts_files_tracks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
             429: components["responses"]["Any429"];
             500: components["responses"]["Any500"];
             503: components["responses"]["Any503"];

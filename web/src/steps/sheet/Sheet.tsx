@@ -39,6 +39,12 @@ export function Sheet() {
         <a className="btn" href={`${base}/sheet.csv?units=${ruler.units}`} download>
           Table, CSV
         </a>
+        <a className="btn" href={`${base}/inputs.csv`} download>
+          Inputs, CSV
+        </a>
+        <a className="btn" href={`${base}/tracks.txt`} download>
+          Track names
+        </a>
         <a className="btn" href={`${base}/file`} download>
           Layout file
         </a>

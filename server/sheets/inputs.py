@@ -1,0 +1,40 @@
+"""The list of inputs as CSV, and the names of the tracks as plain text."""
+
+from ringside.answers.inputs import InputRow, input_rows, track_names
+from ringside.gear.locker import Locker
+from ringside.plan.layout import Layout
+
+from sheets.table import as_csv
+
+HEADINGS = (
+    "Track", "Name", "Mic", "Model", "Pattern", "Preamps", "Socket", "Phantom", "Pad, dB",
+    "Low cut, Hz", "Flips", "Stand",
+)  # fmt: skip
+
+
+def _cells(row: InputRow) -> tuple[str, ...]:
+    return (
+        str(row.track),
+        row.name,
+        row.mic,
+        row.model,
+        row.pattern,
+        row.bank,
+        str(row.socket or ""),
+        {True: "on", False: "off", None: ""}[row.phantom],
+        f"{row.pad_db:g}" if row.pad_db else "",
+        f"{row.low_cut_hz:g}" if row.low_cut_hz else "",
+        "; ".join(row.flips),
+        row.stand,
+    )
+
+
+def inputs_csv(layout: Layout, locker: Locker) -> str:
+    """One row per track (RFC 4180); see docs/formats/inputs.md."""
+    rows = (dict(zip(HEADINGS, _cells(r), strict=True)) for r in input_rows(layout, locker))
+    return as_csv(HEADINGS, rows)
+
+
+def tracks_text(layout: Layout) -> str:
+    """One name a line."""
+    return "".join(f"{name}\n" for name in track_names(layout))
