@@ -1,5 +1,9 @@
-"""The list of inputs as CSV, and the names of the tracks as plain text."""
+"""The list of inputs as CSV, the names of the tracks as plain text, and labels to cut."""
 
+from typing import Literal
+
+from django.template.loader import render_to_string
+from plans.models import Layout as Kept
 from ringside.answers.inputs import InputRow, input_rows, track_names
 from ringside.gear.locker import Locker
 from ringside.plan.layout import Layout
@@ -38,3 +42,16 @@ def inputs_csv(layout: Layout, locker: Locker) -> str:
 def tracks_text(layout: Layout) -> str:
     """One name a line."""
     return "".join(f"{name}\n" for name in track_names(layout))
+
+
+LabelWidth = Literal["20", "25", "30"]
+"""Millimetres from one input to the next, as desks and boxes have them (common practice)."""
+
+
+def labels_html(kept: Kept, width: LabelWidth) -> str:
+    """A page of labels in the order of the inputs, to print and cut."""
+    doc = kept.doc()
+    numbers = [m.channel for m in doc.mics if m.channel is not None]
+    tracks = zip(track_names(doc), sorted(numbers), strict=True) if numbers else ()
+    told = {"session": kept.session, "doc": doc, "width": width, "tracks": list(tracks)}
+    return render_to_string("sheets/labels.html", told)

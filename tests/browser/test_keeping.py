@@ -3,6 +3,7 @@
 import json
 import re
 
+import pytest
 from playwright.sync_api import expect
 
 from ops.paths import DEMO_PASSWORD
@@ -246,6 +247,19 @@ def test_the_sheet_prints_as_pdf_and_csv(someone):
     with page.expect_download() as waiting:
         page.get_by_role("link", name="Table, CSV").click()
     assert waiting.value.suggested_filename == "test-day-layout-a.csv"
+    for link, name in (("Inputs, CSV", "-inputs.csv"), ("Track names", "-tracks.txt")):
+        with page.expect_download() as waiting:
+            page.get_by_role("link", name=link).click()
+        assert waiting.value.suggested_filename == f"test-day-layout-a{name}"
+    assert waiting.value.path().read_text().splitlines()[0] == "Kick in"
+    page.get_by_role("radio", name="Labels").click()
+    labels = page.frame_locator("iframe").locator(".labels span")
+    expect(labels).to_have_count(10)
+    page.get_by_role("radio", name="30", exact=True).click()
+    first = page.frame_locator("iframe").locator(".w30 span").first
+    expect(first).to_have_text(re.compile(r"1\s*Kick in"))
+    wide = first.evaluate("s => s.getBoundingClientRect().width")
+    assert wide == pytest.approx(30 / 25.4 * 96, abs=0.5)  # CSS: an inch is 96 px
 
 
 def sign_out_everywhere(person):

@@ -59,6 +59,7 @@ ENDPOINTS = [
     ("GET", "/layouts/{layout}/sheet.csv", None, 200),
     ("GET", "/layouts/{layout}/inputs.csv", None, 200),
     ("GET", "/layouts/{layout}/tracks.txt", None, 200),
+    ("GET", "/layouts/{layout}/labels", None, 200),
     ("GET", "/layouts/{layout}/file", None, 200),
     ("POST", "/compute", {"layout": DOC}, 200),
     (

@@ -3,6 +3,7 @@
 import csv
 import io
 import json
+import re
 from pathlib import Path
 
 import pytest
@@ -188,3 +189,21 @@ def test_the_list_of_inputs_says_what_is_patched_where_and_switched(as_owner, ow
     ]  # fmt: skip
     names = as_owner("GET", f"/layouts/{layout.pk}/tracks.txt")[1].decode()
     assert names == "Snare bottom ST\nSnare bottom SB\nKick in\n"
+    page = as_owner("GET", f"/layouts/{layout.pk}/labels?width=30")[1].decode()
+    assert re.findall(r"<b>(\d+)</b> ([^<]+)", page) == [
+        ("2", "Snare bottom ST"), ("4", "Snare bottom SB"), ("7", "Kick in"),
+    ]  # fmt: skip
+    assert 'class="labels w30"' in page
+    assert as_owner("GET", f"/layouts/{layout.pk}/labels?width=31")[0] == 422
+
+
+def test_labels_without_inputs_say_what_to_do(as_owner, layout):
+    found = as_owner("GET", f"/layouts/{layout.pk}")[1]
+    for mic in found["doc"]["mics"]:
+        mic.update(channel=None)
+    save = {"version": found["version"], "what": "unpatched", "doc": found["doc"]}
+    assert as_owner("PUT", f"/layouts/{layout.pk}", save)[0] == 200
+    page = as_owner("GET", f"/layouts/{layout.pk}/labels")[1].decode()
+    assert "No mic has an input yet" in page
+    names = as_owner("GET", f"/layouts/{layout.pk}/tracks.txt")[1].decode().splitlines()
+    assert len(names) == len(found["doc"]["mics"])

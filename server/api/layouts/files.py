@@ -9,7 +9,7 @@ from plans.actions import layout_for
 from plans.errors import Unreadable
 from plans.models import Layout
 from ringside.files.layout import write_layout
-from sheets.inputs import inputs_csv, tracks_text
+from sheets.inputs import LabelWidth, inputs_csv, labels_html, tracks_text
 from sheets.page import Paper, sheet_html
 from sheets.printing import ask_to_print
 from sheets.table import sheet_csv
@@ -64,6 +64,12 @@ def inputs(request: HttpRequest, pk: int) -> HttpResponse:
     layout = layout_for(request.user, pk)
     body = inputs_csv(layout.doc(), stock_of(layout.session.studio))
     return _file(layout, body, "text/csv; charset=utf-8", "-inputs.csv")
+
+
+@router.get("/{pk}/labels", response={200: str, **GONE})
+def labels(request: HttpRequest, pk: int, width: LabelWidth = "25") -> HttpResponse:
+    """Labels for the inputs as a page to print and cut; so many millimetres each."""
+    return HttpResponse(labels_html(layout_for(request.user, pk), width))
 
 
 @router.get("/{pk}/tracks.txt", response={200: str, **GONE})

@@ -642,6 +642,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{pk}/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Labels
+         * @description Labels for the inputs as a page to print and cut; so many millimetres each.
+         */
+        get: operations["api_layouts_files_labels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{pk}/pairs.csv": {
         parameters: {
             query?: never;
@@ -7692,6 +7712,48 @@ export interface operations {
     api_layouts_files_inputs: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_layouts_files_labels: {
+        parameters: {
+            query?: {
+                width?: "20" | "25" | "30";
+            };
             header?: never;
             path: {
                 pk: number;

@@ -1,4 +1,4 @@
-/** The set-up sheet: as it prints, and everything to carry away. */
+/** The set-up sheet and the labels: as they print, and everything to carry away. */
 
 import { useRef, useState } from "react";
 import type { Ruler } from "../../core/units";
@@ -7,48 +7,36 @@ import { Segmented } from "../../parts/fields/Segmented";
 import { useMe } from "../../parts/me";
 import { type Paper, PrintPdf } from "./PrintPdf";
 
+type Shown = "sheet" | "labels";
+type Wide = "20" | "25" | "30";
+
 export function Sheet() {
   const out = useEditorPart((s) => s.out);
-  const saved = useEditorPart((s) => s.saved);
   const ruler: Ruler = useMe();
+  const [shown, show] = useState<Shown>("sheet");
   const [paper, setPaper] = useState<Paper>("A4");
+  const [wide, setWide] = useState<Wide>("25");
   const frame = useRef<HTMLIFrameElement>(null);
-  const base = `/api/layouts/${out.id}`;
-  const query = `units=${ruler.units}&paper=${paper}`;
+  const sheet = shown === "sheet";
+  const query = sheet ? `units=${ruler.units}&paper=${paper}` : `width=${wide}`;
   return (
     <div className="flex h-full flex-col">
       <div className="flex flex-wrap items-center gap-2 border-b border-hair bg-panel px-4 py-2.5">
-        <h1 className="mr-auto text-lg">
-          Set-up sheet{" "}
-          {saved !== "saved" && (
-            <span className="font-text text-[0.85rem] font-normal text-latetext">
-              shows the last saved state
-            </span>
-          )}
-        </h1>
-        <Segmented
-          small
-          label="Paper"
-          value={paper}
-          options={[
-            ["A4", "A4"],
-            ["Letter", "Letter"],
-          ]}
-          onTake={setPaper}
-        />
-        <a className="btn" href={`${base}/sheet.csv?units=${ruler.units}`} download>
-          Table, CSV
-        </a>
-        <a className="btn" href={`${base}/inputs.csv`} download>
-          Inputs, CSV
-        </a>
-        <a className="btn" href={`${base}/tracks.txt`} download>
-          Track names
-        </a>
-        <a className="btn" href={`${base}/file`} download>
-          Layout file
-        </a>
-        <PrintPdf key={query} layout={out.id} units={ruler.units} paper={paper} />
+        <Title />
+        <Segmented small label="Page" value={shown} options={PAGES} onTake={show} />
+        {sheet ? (
+          <Segmented small label="Paper" value={paper} options={PAPERS} onTake={setPaper} />
+        ) : (
+          <Segmented
+            small
+            label="Width of a label"
+            value={wide}
+            options={WIDTHS}
+            onTake={setWide}
+          />
+        )}
+        <Carry layout={out.id} ruler={ruler} />
+        {sheet && <PrintPdf key={query} layout={out.id} units={ruler.units} paper={paper} />}
         <button
           type="button"
           className="btn-main py-1.5"
@@ -59,11 +47,53 @@ export function Sheet() {
       </div>
       <iframe
         ref={frame}
-        key={`${out.version} ${query}`}
-        title="Set-up sheet as it prints"
-        src={`${base}/sheet?${query}&v=${out.version}`}
+        key={`${out.version} ${shown} ${query}`}
+        title={sheet ? "Set-up sheet as it prints" : "Labels as they print"}
+        src={`/api/layouts/${out.id}/${shown}?${query}&v=${out.version}`}
         className="min-h-0 w-full flex-1 bg-white"
       />
     </div>
   );
+}
+
+const PAGES = [
+  ["sheet", "Sheet"],
+  ["labels", "Labels"],
+] as const;
+const PAPERS = [
+  ["A4", "A4"],
+  ["Letter", "Letter"],
+] as const;
+const WIDTHS = [
+  ["20", "20 mm"],
+  ["25", "25"],
+  ["30", "30"],
+] as const;
+
+function Title() {
+  const saved = useEditorPart((s) => s.saved);
+  return (
+    <h1 className="mr-auto text-lg">
+      Set-up sheet{" "}
+      {saved !== "saved" && (
+        <span className="font-text text-[0.85rem] font-normal text-latetext">
+          shows the last saved state
+        </span>
+      )}
+    </h1>
+  );
+}
+
+function Carry({ layout, ruler }: { layout: number; ruler: Ruler }) {
+  const files = [
+    [`sheet.csv?units=${ruler.units}`, "Table, CSV"],
+    ["inputs.csv", "Inputs, CSV"],
+    ["tracks.txt", "Track names"],
+    ["file", "Layout file"],
+  ] as const;
+  return files.map(([file, words]) => (
+    <a key={words} className="btn" href={`/api/layouts/${layout}/${file}`} download>
+      {words}
+    </a>
+  ));
 }
