@@ -48,7 +48,7 @@ def _context(layout: Layout, ruler: Ruler, paper: Paper) -> dict[str, Any]:
         "kick_at": "beater spot" if kick.reference == "batter" else "centre of the front head",
         "speed": f"{doc.air.speed:.1f}",
         "headings": HEADINGS,
-        "rows": [list(r.values()) for r in sheet_rows(doc, ruler, locker)],
+        "rows": [list(r.values()) for r in sheet_rows(doc, ruler, locker, short=True)],
         "pairs": pairs,
         "pick": pick_list(doc, locker),
         "loud": loudness(doc),

@@ -48,10 +48,15 @@ def _with(text: str, joint: str, key: str | None, names: dict[str, str]) -> str:
     return text if key is None else joint.format(names.get(key, key), text)
 
 
-def sheet_rows(layout: Layout, ruler: Ruler, locker: Locker = NOTHING) -> list[dict[str, str]]:
-    """One row per mic, every value as text under the headings; mics and stands by name."""
-    mics = {m.id: m.name for m in locker.mics}
-    stands = {s.id: s.name for s in locker.stands}
+def sheet_rows(
+    layout: Layout, ruler: Ruler, locker: Locker = NOTHING, *, short: bool = False
+) -> list[dict[str, str]]:
+    """One row per mic, every value as text under the headings.
+
+    Mics and stands go by the locker's names, or `short` where room is scarce.
+    """
+    mics = {} if short else {m.id: m.name for m in locker.mics}
+    stands = {} if short else {s.id: s.name for s in locker.stands}
     pads = {h.mic: h.pad_db for h in headroom(layout, locker)}
     return [
         {

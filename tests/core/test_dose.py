@@ -52,7 +52,7 @@ def test_the_words_tell_both_rules_and_how_far_they_can_be_off():
     # 98.3 dB and 5 either way: 480 / 2^(13.3 / 3) = 22 min, 7 at 103.3, 70 at 93.3.
     assert ears.average_db == 98.3
     assert ears.words == (
-        "At the drummer's ears about 98 dB(A) while it is played, give or take 5: a day's dose in"
-        " 22 min (7 min to 70 min) by NIOSH 98-126, 3 h (75 min to 5 h) by OSHA 1910.95."
+        "At the drummer's ears about 98 ± 5 dB(A): a day's dose in 22 min (7 min to 70 min) by"
+        " NIOSH 98-126, 3 h (75 min to 5 h) by OSHA 1910.95."
     )
     assert "8 h (4 h to no end) by OSHA" in beside.words  # under 90 dB that counts nothing

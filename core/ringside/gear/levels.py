@@ -68,8 +68,8 @@ def output_dbu(spl_db: float, sensitivity_mv_pa: float) -> float:
 
     Examples
     --------
-    >>> round(output_dbu(134.0, 20.0), 1)
-    8.2
+    >>> round(output_dbu(94.0, 20.0), 1)
+    -31.7
     """
     volts = sensitivity_mv_pa / 1000 * 10 ** ((spl_db - PASCAL_DB) / 20)
     return float(20 * np.log10(volts / DBU_V))

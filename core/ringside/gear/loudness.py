@@ -82,9 +82,8 @@ def _loud(place: str, peak_db: float) -> Loud:
         peak_db=round(peak_db, 1),
         average_db=round(average, 1),
         words=(
-            f"{place[0].upper()}{place[1:]} about {average:.0f} dB(A) while it is played, give or"
-            f" take {DIFFERS_DB:.0f}: a day's dose in {_times(average, NIOSH)},"
-            f" {_times(average, OSHA)}."
+            f"{place[0].upper()}{place[1:]} about {average:.0f} ± {DIFFERS_DB:.0f} dB(A): a day's"
+            f" dose in {_times(average, NIOSH)}, {_times(average, OSHA)}."
         ),
     )
 
