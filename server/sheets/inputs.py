@@ -12,7 +12,7 @@ from sheets.table import as_csv
 
 HEADINGS = (
     "Track", "Name", "Mic", "Model", "Pattern", "Preamps", "Socket", "Phantom", "Pad, dB",
-    "Low cut, Hz", "Flips", "Stand",
+    "Gain, dB", "Low cut, Hz", "Flips", "Stand",
 )  # fmt: skip
 
 
@@ -27,6 +27,7 @@ def _cells(row: InputRow) -> tuple[str, ...]:
         str(row.socket or ""),
         {True: "on", False: "off", None: ""}[row.phantom],
         f"{row.pad_db:g}" if row.pad_db else "",
+        "" if row.gain_db is None else f"{max(row.gain_db, 0):.0f}",
         f"{row.low_cut_hz:g}" if row.low_cut_hz else "",
         "; ".join(row.flips),
         row.stand,

@@ -22,10 +22,17 @@ def peak_of(layout=None):
     return peaks(layout or layout_with())[0].middle_db
 
 
-def told(limit=None, gives=None, pads=(), most=None, layout=None):
+def told(limit=None, gives=None, pads=(), most=None, layout=None, full=None, gain=None):
     model = MicModel(id="x", name="Test mic", max_spl_db=limit, sensitivity_mv_pa=gives,
                      pads_db=pads)  # fmt: skip
-    locker = Locker(mics=(model,), inputs=(InputBank(id="b", name="Box", max_level_dbu=most),))
+    locker = Locker(
+        mics=(model,),
+        inputs=(
+            InputBank(
+                id="b", name="Box", max_level_dbu=most, full_scale_dbu=full, most_gain_db=gain
+            ),
+        ),
+    )
     (one,) = headroom(layout or layout_with(), locker)
     return one
 
@@ -119,6 +126,8 @@ def test_what_nobody_told_is_asked_for():
     assert told(gives=1.0, most=roomy).state == "unknown"
     assert told(gives=1.0, most=roomy - 31).state == "overloads"
     assert told(limit=170, most=24).unknown == ["how much the Test mic gives"]
+    assert told(limit=170, gives=1.0, most=24).unknown == ["at what level Box is full"]
+    assert told(limit=170, gives=1.0, most=24, full=20).unknown == []
 
 
 def test_mics_that_the_locker_has_not_got_are_left_out():
@@ -151,3 +160,26 @@ def test_only_what_a_usual_peak_overloads_is_told_of_the_whole_layout():
     ]
     assert loud[0].mics == ["ST"]
     assert loud[0].words.startswith("ST: The snare peaks at about 1")
+
+
+@pytest.mark.parametrize(("wants", "has", "words", "soft"), [
+    (30.0, 60.0, "30 dB of gain leaves usual peaks 12 dB under full scale.", False),
+    (30.0, None, "30 dB of gain leaves usual peaks 12 dB under full scale.", False),
+    (70.0, 60.0, "Usual peaks want 70 dB of gain; Box has 60.", False),
+    (73.0, 60.0, "Usual peaks want 73 dB of gain; Box has 60.", True),
+    (-4.0, 60.0, "Even at no gain usual peaks lie 8 dB under full scale.", False),
+    (-15.0, 60.0, "Even at no gain usual peaks are 3 dB over full scale.", False),
+])  # fmt: skip
+def test_the_gain_that_leaves_peaks_under_full_scale(wants, has, words, soft):
+    # A mic that gives what lies 12 dB and the gain under full scale.
+    gives = 10 ** ((18 - 12 - wants - output_dbu(peak_of(), 1.0)) / 20)
+    one = told(limit=170, gives=float(gives), full=18.0, gain=has)
+    assert one.gain_db == pytest.approx(wants, abs=0.05)
+    assert (one.words.endswith(words), one.too_soft) == (True, soft)
+
+
+def test_a_pad_that_is_in_wants_its_decibels_back():
+    limit, full = peak_of() + 1, output_dbu(peak_of(), 10.0) + 32
+    bare = told(limit=limit + 20, gives=10.0, full=full)
+    padded = told(limit=limit, gives=10.0, pads=(10.0,), full=full)
+    assert (bare.gain_db, padded.gain_db) == (pytest.approx(20), pytest.approx(30))

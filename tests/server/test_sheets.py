@@ -162,11 +162,13 @@ def test_the_list_of_inputs_says_what_is_patched_where_and_switched(as_owner, ow
     studio = owner.studios.get().pk
     locker = {
         "mics": [
-            {"id": "hot", "name": "Hot", "phantom": True, "max_spl_db": 120.0, "pads_db": [20.0]},
+            {"id": "hot", "name": "Hot", "phantom": True, "max_spl_db": 120.0, "pads_db": [20.0],
+             "sensitivity_mv_pa": 1.0},
             {"id": "tough", "name": "=Tough", "kind": "moving-coil", "max_spl_db": 160.0},
         ],
         "inputs": [
-            {"id": "a", "name": "Box", "count": 2}, {"id": "b", "name": "Rack", "count": 4},
+            {"id": "a", "name": "Box", "count": 2},
+            {"id": "b", "name": "Rack", "count": 4, "full_scale_dbu": 20.0},
         ],
     }  # fmt: skip
     as_owner("PUT", f"/studios/{studio}/locker", {"version": 1, "locker": locker})
@@ -182,10 +184,10 @@ def test_the_list_of_inputs_says_what_is_patched_where_and_switched(as_owner, ow
     body = as_owner("GET", f"/layouts/{layout.pk}/inputs.csv")[1].decode()
     rows = list(csv.reader(io.StringIO(body)))
     assert rows[1:] == [
-        ["2", "Snare bottom", "ST", "'=Tough", "cardioid", "Box", "2", "off", "", "", "", ""],
-        ["4", "Snare bottom", "SB", "Hot", "cardioid", "Rack", "2", "on", "20", "80",
+        ["2", "Snare bottom", "ST", "'=Tough", "cardioid", "Box", "2", "off", "", "", "", "", ""],
+        ["4", "Snare bottom", "SB", "Hot", "cardioid", "Rack", "2", "on", "20", "47", "80",
          "flip at the preamp", "low"],
-        ["7", "Kick in", "KI", "", "cardioid", "", "", "", "", "", "", ""],
+        ["7", "Kick in", "KI", "", "cardioid", "", "", "", "", "", "", "", ""],
     ]  # fmt: skip
     names = as_owner("GET", f"/layouts/{layout.pk}/tracks.txt")[1].decode()
     assert names == "Snare bottom ST\nSnare bottom SB\nKick in\n"

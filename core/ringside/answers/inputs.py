@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from ringside.answers.sheet import SetupRow, setup_rows
-from ringside.gear.headroom import headroom
+from ringside.gear.headroom import Headroom, headroom
 from ringside.gear.locker import Locker, MicModel, socket_of
 from ringside.plan.layout import Layout
 
@@ -26,6 +26,8 @@ class InputRow:
     """None where it is not known which mic it is."""
     pad_db: float | None
     """The one that lets hard hits fit; None for none."""
+    gain_db: float | None
+    """To begin with; None where the locker does not say enough."""
     low_cut_hz: float | None
     flips: list[str]
     stand: str
@@ -45,9 +47,9 @@ def input_rows(layout: Layout, locker: Locker) -> list[InputRow]:
     """
     models = {m.id: m for m in locker.mics}
     stands = {s.id: s.name for s in locker.stands}
-    pads = {h.mic: h.pad_db for h in headroom(layout, locker)}
+    levels = {h.mic: h for h in headroom(layout, locker)}
     return [
-        _row(r, r.channel, models.get(r.model or ""), stands, locker, pads.get(r.id))
+        _row(r, r.channel, models.get(r.model or ""), stands, locker, levels.get(r.id))
         for r in setup_rows(layout)
         if r.channel is not None
     ]
@@ -55,7 +57,7 @@ def input_rows(layout: Layout, locker: Locker) -> list[InputRow]:
 
 def _row(
     row: SetupRow, track: int, model: MicModel | None, stands: dict[str, str], locker: Locker,
-    pad_db: float | None,
+    level: Headroom | None,
 ) -> InputRow:  # fmt: skip
     bank, socket = socket_of(locker, track) or (None, None)
     return InputRow(
@@ -67,7 +69,8 @@ def _row(
         bank=bank.name if bank else "",
         socket=socket,
         phantom=model.phantom if model else None,
-        pad_db=pad_db,
+        pad_db=level.pad_db if level else None,
+        gain_db=level.gain_db if level else None,
         low_cut_hz=row.low_cut_hz,
         flips=row.flips,
         stand=stands.get(row.stand or "", row.stand or ""),

@@ -14,7 +14,11 @@ from ringside.plan.layout import Layout
 State = Literal["fits", "hard hits", "overloads", "unknown"]
 """How it stands with no pad in: the last where the locker does not say enough."""
 
-WORST: Final[dict[State, int]] = {"fits": 0, "unknown": 1, "hard hits": 2, "overloads": 3}
+UNDER_FULL_DB: Final = 12.0
+"""Usual peaks are left so far under full scale (common practice)."""
+
+TOO_SOFT_DB: Final = 12.0
+"""Short of gain by more than this, a mic is recorded too near the noise (from memory)."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -35,6 +39,10 @@ class Headroom:
     """The smallest of its pads with which hard hits fit, or its largest; null for none needed."""
     over_db: float
     """What hard hits are over with that pad in; 0 when they fit."""
+    gain_db: float | None
+    """What leaves usual peaks `UNDER_FULL_DB` under full scale, with that pad in."""
+    too_soft: bool
+    """Its input has far less gain than that."""
     unknown: list[str]
     """What the locker does not say."""
     words: str
@@ -65,6 +73,7 @@ def _of(
 ) -> Headroom:
     over = _Over(peak, model, bank)
     pad, left = over.pad()
+    gain = over.gain(pad or 0.0)
     unknown = over.unknown()
     state = over.state()
     return Headroom(
@@ -79,8 +88,12 @@ def _of(
         state=state,
         pad_db=pad,
         over_db=round(left, 1),
+        gain_db=None if gain is None else round(gain, 1),
+        too_soft=over.short_of(gain) > TOO_SOFT_DB,
         unknown=unknown,
-        words=_words(part.name, peak, over, state, pad, left),
+        words=" ".join(
+            s for s in (_words(part.name, peak, over, state, pad, left), _gain(gain, over)) if s
+        ),
     )
 
 
@@ -118,6 +131,16 @@ class _Over:
         best = enough if enough is not None else (pads[-1] if pads else None)
         return best, max(hard - (best or 0.0), 0.0)
 
+    def gain(self, pad: float) -> float | None:
+        full = self.bank.full_scale_dbu if self.bank else None
+        if self.output is None or full is None:
+            return None
+        return full - UNDER_FULL_DB - (self.output - pad)
+
+    def short_of(self, gain: float | None) -> float:
+        most = self.bank.most_gain_db if self.bank else None
+        return 0.0 if gain is None or most is None else max(gain - most, 0.0)
+
     def unknown(self) -> list[str]:
         gaps = []
         if self.capsule is None:
@@ -126,6 +149,8 @@ class _Over:
             gaps.append(f"how much the {self.model.name} gives")
         if self.bank and self.bank.max_level_dbu is None:
             gaps.append(f"how much {self.bank.name} takes")
+        if self.bank and self.output is not None and self.bank.full_scale_dbu is None:
+            gaps.append(f"at what level {self.bank.name} is full")
         return gaps
 
 
@@ -142,6 +167,19 @@ def _words(name: str, peak: Peak, over: _Over, state: State, pad: float | None, 
     when = "overloads" if state == "overloads" else "overloads on hard hits"
     at = " even at least gain" if at_input else ""
     return f"{met} {what[0].upper()}{what[1:]} {when}{at}: {_cure(pad, left)}."
+
+
+def _gain(gain: float | None, over: _Over) -> str:
+    if gain is None or over.bank is None:
+        return ""
+    name = over.bank.name
+    if gain < 0:
+        under = UNDER_FULL_DB + gain
+        where = f"lie {under:.0f} dB under" if under > 0 else f"are {-under:.0f} dB over"
+        return f"Even at no gain usual peaks {where} full scale."
+    if over.short_of(gain) > 0:
+        return f"Usual peaks want {gain:.0f} dB of gain; {name} has {over.bank.most_gain_db:.0f}."
+    return f"{gain:.0f} dB of gain leaves usual peaks {UNDER_FULL_DB:.0f} dB under full scale."
 
 
 def _cure(pad: float | None, left: float) -> str:

@@ -69,6 +69,10 @@ class InputBank(Record):
         default="each", description="Switched for each input, for the bank at once, or not there."
     )
     max_level_dbu: Annotated[float, Field(strict=True, ge=-40, le=40)] | None = None
+    full_scale_dbu: Annotated[float, Field(strict=True, ge=-20, le=40)] | None = Field(
+        default=None, description="What fills the converter behind it at no gain."
+    )
+    most_gain_db: Annotated[float, Field(strict=True, ge=0, le=100)] | None = None
 
 
 class CableKind(Record):

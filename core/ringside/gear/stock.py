@@ -198,8 +198,12 @@ def _cables_out(layout: Layout, locker: Locker) -> list[LackRow]:
 
 
 def _too_loud(levels: list[Headroom]) -> list[LackRow]:
-    """Mics that a usual peak overloads; what only hard hits do is told at the mic itself."""
-    return [_lack("level", f"{h.mic}: {h.words}", h.mic) for h in levels if h.state == "overloads"]
+    """Mics that a usual peak overloads, or that stay far too soft.
+
+    What only hard hits do is told at the mic itself.
+    """
+    wrong = (h for h in levels if h.state == "overloads" or h.too_soft)
+    return [_lack("level", f"{h.mic}: {h.words}", h.mic) for h in wrong]
 
 
 def _care(layout: Layout, models: dict[str, MicModel]) -> list[LackRow]:

@@ -3177,6 +3177,8 @@ export interface components {
          * @description What a mic meets where it stands, and what it and its input take; decibels.
          */
         Headroom: {
+            /** Gain Db */
+            gain_db: number | null;
             /** Input */
             input: string | null;
             /** Input Limit Dbu */
@@ -3202,6 +3204,8 @@ export interface components {
              * @enum {string}
              */
             state: "fits" | "hard hits" | "overloads" | "unknown";
+            /** Too Soft */
+            too_soft: boolean;
             /** Unknown */
             unknown: string[];
             /** Words */
@@ -3227,12 +3231,19 @@ export interface components {
              */
             count: number;
             /**
+             * Full Scale Dbu
+             * @description What fills the converter behind it at no gain.
+             */
+            full_scale_dbu?: number | null;
+            /**
              * Id
              * @description Short name, one word, unique within its list.
              */
             id: string;
             /** Max Level Dbu */
             max_level_dbu?: number | null;
+            /** Most Gain Db */
+            most_gain_db?: number | null;
             /** Name */
             name: string;
             /**

@@ -93,6 +93,20 @@ function InputFields({ row, set }: { row: InputBank; set: SetRow }) {
         high={40}
         onTake={(v) => set({ max_level_dbu: v })}
       />
+      <OptionalField
+        label="Full at no gain, dBu"
+        value={row.full_scale_dbu ?? null}
+        low={-20}
+        high={40}
+        onTake={(v) => set({ full_scale_dbu: v })}
+      />
+      <OptionalField
+        label="Most gain, dB"
+        value={row.most_gain_db ?? null}
+        low={0}
+        high={100}
+        onTake={(v) => set({ most_gain_db: v })}
+      />
     </div>
   );
 }
