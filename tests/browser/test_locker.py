@@ -12,15 +12,20 @@ cable,c6,Six,16,,,,,,6
 """
 
 
-@pytest.fixture
-def stocked(someone):
+def read_in(someone, text, row):
+    """A locker from CSV, once a row of it is there."""
     studio = someone.get("/account/me").json()["studios"][0]["id"]
     page = someone.page
     page.goto(f"{someone.url}/studios/{studio}/locker")
     page.get_by_label("Locker as CSV").set_input_files(
-        {"name": "locker.csv", "mimeType": "text/csv", "buffer": CSV.encode()}
+        {"name": "locker.csv", "mimeType": "text/csv", "buffer": text.encode()}
     )
-    expect(page.locator("[data-row=boom]")).to_be_visible()
+    expect(page.locator(f"[data-row={row}]")).to_be_visible()
+
+
+@pytest.fixture
+def stocked(someone):
+    read_in(someone, CSV, "boom")
     return someone
 
 
@@ -119,14 +124,8 @@ input,box,Box,16,,,,,,each,0
 
 
 def test_a_mic_too_hot_for_its_drum_is_told_with_the_pad_that_cures_it(someone):
-    studio = someone.get("/account/me").json()["studios"][0]["id"]
-    page = someone.page
-    page.goto(f"{someone.url}/studios/{studio}/locker")
-    page.get_by_label("Locker as CSV").set_input_files(
-        {"name": "locker.csv", "mimeType": "text/csv", "buffer": HOT.encode()}
-    )
-    expect(page.locator("[data-row=hot]")).to_be_visible()
-    someone.open("place")
+    read_in(someone, HOT, "hot")
+    page = someone.open("place")
     page.locator('[data-mic="ST"][data-view="above"]').focus()
     page.keyboard.press("Enter")
     page.get_by_role("tab", name="Mic ST", exact=True).click()

@@ -165,8 +165,8 @@ def test_only_what_a_usual_peak_overloads_is_told_of_the_whole_layout():
 @pytest.mark.parametrize(("wants", "has", "words", "soft"), [
     (30.0, 60.0, "30 dB of gain leaves usual peaks 12 dB under full scale.", False),
     (30.0, None, "30 dB of gain leaves usual peaks 12 dB under full scale.", False),
-    (70.0, 60.0, "Usual peaks want 70 dB of gain; Box has 60.", False),
-    (73.0, 60.0, "Usual peaks want 73 dB of gain; Box has 60.", True),
+    (70.0, 60.0, "Usual peaks want 70 dB of gain; Box has 60 dB.", False),
+    (73.0, 60.0, "Usual peaks want 73 dB of gain; Box has 60 dB.", True),
     (-4.0, 60.0, "Even at no gain usual peaks lie 8 dB under full scale.", False),
     (-15.0, 60.0, "Even at no gain usual peaks are 3 dB over full scale.", False),
 ])  # fmt: skip

@@ -155,7 +155,7 @@ class _Over:
 
 
 def _words(name: str, peak: Peak, over: _Over, state: State, pad: float | None, left: float) -> str:
-    usual, hard = f"{peak.middle_db:.0f} dB", f"{peak.high_db:.0f}"
+    usual, hard = f"{peak.middle_db:.0f} dB", f"{peak.high_db:.0f} dB"
     met = f"The {name.lower()} peaks at about {usual} here, hard hits {hard}."
     if state == "unknown":
         return met
@@ -178,7 +178,8 @@ def _gain(gain: float | None, over: _Over) -> str:
         where = f"lie {under:.0f} dB under" if under > 0 else f"are {-under:.0f} dB over"
         return f"Even at no gain usual peaks {where} full scale."
     if over.short_of(gain) > 0:
-        return f"Usual peaks want {gain:.0f} dB of gain; {name} has {over.bank.most_gain_db:.0f}."
+        most = over.bank.most_gain_db
+        return f"Usual peaks want {gain:.0f} dB of gain; {name} has {most:.0f} dB."
     return f"{gain:.0f} dB of gain leaves usual peaks {UNDER_FULL_DB:.0f} dB under full scale."
 
 

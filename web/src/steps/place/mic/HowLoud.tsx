@@ -45,7 +45,7 @@ function Leaves({ found }: { found: Headroom }) {
       {found.input && ` into ${found.input}`}
       {found.input_limit_dbu != null && (
         <>
-          , which takes <span className="num">{dbText(found.input_limit_dbu)}</span>
+          , which takes <span className="num">{dbText(found.input_limit_dbu)}</span> dBu
         </>
       )}
       .
