@@ -50,6 +50,8 @@ def p95(values: list[float]) -> float:
 def big_layout(mics: int, sources: int) -> Any:
     """A layout of so many mics round a kit of so many sources, the same every time."""
     import numpy as np
+    from ringside.plan.balances import Balance, Fader
+    from ringside.plan.hanging import with_tracks
     from ringside.plan.kits import five_piece
     from ringside.plan.layout import Layout, StereoPair
     from ringside.plan.mics import PRESSURE_SHARE, Mic
@@ -74,7 +76,11 @@ def big_layout(mics: int, sources: int) -> Any:
         for i in range(mics)
     )  # fmt: skip
     pairs = (StereoPair(name="P", left="M0", right="M1"),)
-    return Layout(name="bench", kit=kit, mics=made, stereo_pairs=pairs)
+    plain = with_tracks(Layout(name="bench", kit=kit, mics=made, stereo_pairs=pairs))
+    level = tuple(Fader(channel=c.id, db=0.0) for c in plain.channels)
+    return plain.model_copy(
+        update={"balances": (Balance(id="flat", name="Flat", faders=level),), "current": "flat"}
+    )
 
 
 def bare(layout: Any) -> Callable[[], object]:

@@ -156,8 +156,11 @@ MORE = """async ([id, count]) => {
   const close = doc.mics.filter((m) => m.role === 'close');
   for (let n = 0; doc.mics.length < count; n++) {
     const { position_m: [x, y, z], ...mic } = close[n % close.length];
-    doc.mics.push({ ...mic, id: `X${n}`, name: `More ${n}`, channel: null, stand: null,
+    const own = { id: `X${n}`, name: `More ${n}` };
+    const track = doc.channels.find((c) => c.mic === mic.id);
+    doc.mics.push({ ...mic, ...own, stand: null,
       position_m: [x + 0.03 * (n + 1), y + 0.02, z + 0.05] });
+    doc.channels.push({ ...track, ...own, mic: own.id, input: null });
   }
   const token = /csrftoken=([^;]+)/.exec(document.cookie)[1];
   const answer = await fetch(`/api/layouts/${id}`, { method: 'PUT',

@@ -11,14 +11,15 @@ from ringside.plan.layout import Layout
 from sheets.table import as_csv
 
 HEADINGS = (
-    "Track", "Name", "Mic", "Model", "Pattern", "Preamps", "Socket", "Phantom", "Pad, dB",
-    "Gain, dB", "Low cut, Hz", "Flips", "Stand",
+    "Track", "Input", "Name", "Mic", "Model", "Pattern", "Preamps", "Socket", "Phantom", "Pad, dB",
+    "Pad at the input, dB", "Gain, dB", "Low cut, Hz", "Compressed", "Flips", "Stand", "Split of",
 )  # fmt: skip
 
 
 def _cells(row: InputRow) -> tuple[str, ...]:
     return (
         str(row.track),
+        str(row.input or ""),
         row.name,
         row.mic,
         row.model,
@@ -27,10 +28,13 @@ def _cells(row: InputRow) -> tuple[str, ...]:
         str(row.socket or ""),
         {True: "on", False: "off", None: ""}[row.phantom],
         f"{row.pad_db:g}" if row.pad_db else "",
+        f"{row.input_pad_db:g}" if row.input_pad_db else "",
         "" if row.gain_db is None else f"{max(row.gain_db, 0):.0f}",
         f"{row.low_cut_hz:g}" if row.low_cut_hz else "",
+        "yes" if row.crushed else "",
         "; ".join(row.flips),
         row.stand,
+        row.split_of,
     )
 
 
@@ -52,7 +56,7 @@ LabelWidth = Literal["20", "25", "30"]
 def labels_html(kept: Kept, width: LabelWidth) -> str:
     """A page of labels in the order of the inputs, to print and cut."""
     doc = kept.doc()
-    numbers = [m.channel for m in doc.mics if m.channel is not None]
-    tracks = zip(track_names(doc), sorted(numbers), strict=True) if numbers else ()
-    told = {"session": kept.session, "doc": doc, "width": width, "tracks": list(tracks)}
+    named = zip(track_names(doc), doc.channels, strict=False)
+    tracks = sorted((c.input, name) for name, c in named if c.input is not None)
+    told = {"session": kept.session, "doc": doc, "width": width, "tracks": tracks}
     return render_to_string("sheets/labels.html", told)

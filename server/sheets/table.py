@@ -58,6 +58,7 @@ def sheet_rows(
     mics = {} if short else {m.id: m.name for m in locker.mics}
     stands = {} if short else {s.id: s.name for s in locker.stands}
     pads = {h.mic: h.pad_db for h in headroom(layout, locker)}
+    pads |= {m.id: m.pad_db for m in layout.mics if m.pad_db is not None}
     return [
         {
             "Input": str(r.channel or ""),

@@ -148,6 +148,9 @@ class Person:
     def mic(self, name: str) -> dict:
         return next(m for m in self.doc()["mics"] if m["id"] == name)
 
+    def track(self, name: str) -> dict:
+        return next(c for c in self.doc()["channels"] if c["id"] == name)
+
     def saved(self) -> None:
         expect(self.page.locator("[data-saved=saved]")).to_be_visible()
 

@@ -37,7 +37,7 @@ def test_a_close_mic_nearer_and_further_pattern_by_pattern(someone):
     cut.fill("150")
     cut.press("Enter")
     expect(page.get_by_text(re.compile("^The low cut takes"))).to_be_visible()
-    until(page, lambda: someone.mic("FT")["low_cut_hz"] == 150)
+    until(page, lambda: someone.track("FT")["low_cut_hz"] == 150)
 
 
 def test_snare_wires_are_turned_by_keys_and_kept(someone):

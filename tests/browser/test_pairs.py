@@ -21,7 +21,7 @@ def test_a_flip_changes_the_verdict_and_is_kept(someone):
     first.get_by_role("button", name=re.compile("^Take: Flip S[TB] at the preamp")).click()
     expect(cell(page, "ST-SB")).to_have_attribute("data-verdict", "together")
     someone.saved()
-    assert someone.mic("SB")["preamp_flip"] != someone.mic("ST")["preamp_flip"]
+    assert someone.track("SB")["preamp_flip"] != someone.track("ST")["preamp_flip"]
     page.get_by_role("link", name="Place").click()
     expect(page.locator("[data-flipped]")).to_have_count(2)  # one plate in each view
     page.get_by_role("link", name="Pairs").click()

@@ -77,7 +77,7 @@ def test_a_delay_on_the_track_is_kept_and_the_school_chosen(someone):
     page.get_by_role("button", name=re.compile("^Take: Delay OR by 29 samples")).click()
     page.locator("[aria-label^='Undo: Delay OR']").wait_for()
     someone.saved()
-    assert someone.mic("OR")["track_delay_samples"] == 29
+    assert someone.track("OR")["track_delay_samples"] == 29
 
 
 def test_the_best_set_of_flips_is_taken_and_then_nothing_is_left(someone):
@@ -97,8 +97,8 @@ def test_the_best_set_of_flips_is_taken_and_then_nothing_is_left(someone):
     page.get_by_role("button", name=re.compile("^Flip these|^Flip [A-Z]")).first.click()
     expect(words).to_contain_text("As wired is the fullest set there is")
     someone.saved()
-    assert not someone.mic(held)["preamp_flip"]
-    assert any(m["preamp_flip"] for m in someone.doc()["mics"])
+    assert not someone.track(held)["preamp_flip"]
+    assert any(c["preamp_flip"] for c in someone.doc()["channels"])
 
 
 def test_mics_are_added_in_ones_own_order_which_is_kept(someone):
@@ -118,7 +118,7 @@ def test_mics_are_added_in_ones_own_order_which_is_kept(someone):
     page.get_by_role("button", name="Flip ST").click()
     page.locator("[aria-label^='Undo: Flipped ST']").wait_for()
     someone.saved()
-    assert someone.mic("ST")["preamp_flip"]
+    assert someone.track("ST")["preamp_flip"]
 
 
 def test_the_picture_follows_the_view_and_pans_follow_the_picture(someone):
@@ -141,7 +141,7 @@ def test_the_picture_follows_the_view_and_pans_follow_the_picture(someone):
     expect(pans.locator("li", has_text="HH")).to_have_attribute("data-pan", "other side")
     someone.saved()
     doc = someone.doc()
-    assert (doc["outlook"], someone.mic("HH")["pan"]) == ("audience", -90)
+    assert (doc["outlook"], someone.track("HH")["pan"]) == ("audience", -90)
     assert doc["stereo_pairs"][0]["left"] == "OR"
 
 

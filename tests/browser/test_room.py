@@ -50,7 +50,7 @@ def test_walls_and_low_end_are_those_under_the_hand_and_a_room_mic_stays(in_a_ro
     doc = in_a_room.get(f"/layouts/{in_a_room.layout}").json()
     over = next(m for m in doc["doc"]["mics"] if m["id"] == "OR")
     doc["doc"]["mics"].append(
-        {**over, "id": "RM", "name": "Room", "role": "room", "channel": None, "stand": None,
+        {**over, "id": "RM", "name": "Room", "role": "room", "stand": None,
          "position_m": [0.4, 2.6, 1.2]}
     )  # fmt: skip
     body = {"version": doc["version"], "doc": doc["doc"], "what": "a room mic"}

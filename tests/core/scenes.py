@@ -30,6 +30,8 @@ from ringside.survey.report import tape_report
 from ringside.techniques.catalogue import TECHNIQUES, lacking, targets_in
 from ringside.techniques.taking import checked, settle
 
+from tests.core.tracks import with_each
+
 CROOKED = Room(
     name="Crooked", width_m=5.2, length_m=6.6, height_m=2.4, kit_x_m=2.5, kit_y_m=2.0,
     kit_turn_rad=0.3, notch=Notch(corner="front left", width_m=1.2, length_m=1.9),
@@ -62,11 +64,12 @@ def near_things():
         x, y = dice.uniform(-1.8, 1.8, 2).round(3)
         more.append(
             Mic(id=f"N{n}", name=f"Near {n}", role="room" if n % 3 else "close", pattern=pattern,
-                position_m=(float(x), float(y), z), aim=way, preamp_flip=n % 4 == 1,
-                track_delay_samples=(0, 0, 72)[n % 3])
+                position_m=(float(x), float(y), z), aim=way)
         )  # fmt: skip
     layout = start.model_copy(update={"mics": (*start.mics, *more), "room": CROOKED})
-    return Layout.model_validate(layout.model_dump())
+    ways = {f"N{n}": {"preamp_flip": n % 4 == 1, "track_delay_samples": (0, 0, 72)[n % 3]}
+            for n in range(len(more))}  # fmt: skip
+    return Layout.model_validate(with_each(layout, ways).model_dump())
 
 
 def of_scene(layout):
@@ -77,7 +80,7 @@ def of_scene(layout):
     return {
         "of mics": [a.path_m, a.time_s * 1e3, a.after_gain_db, a.sign, a.raw_sign, a.doubt,
                     a.near_db, a.surface_db, a.face_side, a.turner[1]],
-        "of pairs": [p.verdict, p.sign, p.body_db, p.flipped_body_db, p.band_high_hz, p.under_db],
+        "of pairs": [p.verdict, p.sign, p.body_db, p.flipped_body_db, p.band_high_hz, p.share],
         "dips": np.minimum(p.dip_hz, 20_000),
         "worst": [p.worst, an.worst_source, p.kind],
         "in the way": words_for_all(above, layout),
@@ -128,7 +131,7 @@ def of_pairs():
                     )  # fmt: skip
                     pair = StereoPair(name="P", left="L", right="R")
                     an = analyse(start.model_copy(update={
-                        "mics": mics, "stereo_pairs": (pair,),
+                        "channels": (), "mics": mics, "stereo_pairs": (pair,),
                         "outlook": "audience" if half > 0.5 else "drummer"}))  # fmt: skip
                     told.append(picture(an, pair))
     return told

@@ -31,6 +31,7 @@ from ringside.places.drumterms import CloseTerms, terms_of
 from ringside.places.nulls import NullAim, null_aim
 from ringside.places.starts import starting_layout
 from ringside.plan.handsizes import HandSizes
+from ringside.plan.hanging import without_mics
 from ringside.plan.kits import five_piece
 from ringside.plan.layout import Layout
 from ringside.plan.questions import Brief
@@ -42,6 +43,8 @@ from ringside.survey.report import TapeReport, tape_report
 from ringside.techniques.catalogue import TechniqueRow, listed
 from ringside.techniques.standing import StandingRow, standing
 from ringside.techniques.taking import take
+
+from tests.core.tracks import with_mic
 
 ROOM = Room(name="Store", width_m=7.0, length_m=8.0, height_m=3.4, kit_x_m=3.5, kit_y_m=3.0)
 LAYOUT = take(starting_layout("five-piece", "square pair", room=ROOM), "room-crossed-8").layout
@@ -56,7 +59,7 @@ ANSWERS = [
     (PairDepth, in_depth(LAYOUT, "OL", "OR", "kick")),
     (PairDepth, in_depth(LAYOUT, "ST", "SB")),
     (Effects, effects(LAYOUT, WARM)),
-    (list[Change], changes(LAYOUT, TAPED.model_copy(update={"mics": TAPED.mics[1:]}))),
+    (list[Change], changes(LAYOUT, without_mics(TAPED, {"KI"}))),
     (list[SetupRow], setup_rows(LAYOUT)),
     (Sweep, sweep(LAYOUT, "room-crossed-8", "out", 5)),
     (list[PlanRow], plans(LAYOUT, Brief())),
@@ -100,9 +103,9 @@ def test_the_sheet_says_which_mic_is_in_line_with_the_wires(turn, said):
 
 def test_the_sheet_names_what_is_put_on_a_track_and_nothing_else():
     start = starting_layout("five-piece", "square pair")
-    late = start.with_mic(start.mic("OL").model_copy(update={"track_delay_samples": 9}))
+    late = with_mic(start, "OL", track_delay_samples=9)
     rows = {r.id: r.flips for r in setup_rows(late)}
     assert rows["OL"] == ["track delayed by 9 samples"]
     assert rows["OR"] == []
-    cut = start.with_mic(start.mic("HH").model_copy(update={"low_cut_hz": 150.0}))
+    cut = with_mic(start, "HH", low_cut_hz=150.0)
     assert {r.id: r.low_cut_hz for r in setup_rows(cut)}["HH"] == 150.0

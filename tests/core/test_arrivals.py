@@ -8,6 +8,8 @@ from ringside.plan.kit import Cymbal, Drum, Kit
 from ringside.plan.layout import Air, Layout
 from ringside.plan.mics import Mic
 
+from tests.core.tracks import with_mic
+
 INCH = 0.0254
 SNARE = Drum(id="snare", name="Snare", kind="snare", diameter_m=14 * INCH, depth_m=0.14,
              batter_m=(0, 0, 0.66), axis=(0, 0, 1))  # fmt: skip
@@ -23,7 +25,9 @@ def mic(at, aim=(0, 0, -1), **more):
 
 
 def heard(at, source="snare", **more):
-    an = analyse(Layout(name="t", kit=KIT, mics=(mic(at, **more),)))
+    ways = {k: more.pop(k) for k in ("preamp_flip", "track_flip") if k in more}
+    layout = Layout(name="t", kit=KIT, mics=(mic(at, **more),))
+    an = analyse(with_mic(layout, "M", **ways))
     k = an.scene.sources.ids.index(source)
     a = an.arrivals
     return {f: getattr(a, f)[0, k] for f in ("tape_m", "path_m", "time_s", "level_db", "sign")}

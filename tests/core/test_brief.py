@@ -303,21 +303,21 @@ def test_a_plan_begins_with_the_fullest_polarity_and_says_so():
     # Common practice: overheads and close mics push opposite ways until one side is flipped.
     for plan in plans(BLANK, Brief(inputs=12)):
         layout = plan.layout
-        assert any(m.preamp_flip for m in layout.mics if "bottom" not in m.name.lower())
+        assert any(c.preamp_flip for c in layout.channels if "bottom" not in c.name.lower())
         assert plan.reasons[-1].startswith("Polarity by body over all drums")
         assert best_flips(analyse(layout)).best.mean_db < WORTH_A_FLIP_DB
         plain = layout.model_copy(
             update={
-                "mics": tuple(
-                    m.model_copy(update={"preamp_flip": "bottom" in m.name.lower()})
-                    for m in layout.mics
+                "channels": tuple(
+                    c.model_copy(update={"preamp_flip": "bottom" in c.name.lower()})
+                    for c in layout.channels
                 )
             }
         )
         assert counts(analyse(layout)).hollow <= counts(analyse(plain)).hollow
         pieces = [Piece.model_validate(p) for p in plan.pieces]
         again = built(BLANK, Brief(inputs=12), pieces)
-        assert [m.preamp_flip for m in again.mics] == [m.preamp_flip for m in layout.mics]
+        assert again.channels == layout.channels
 
 
 def test_nothing_is_turned_over_without_mics_or_for_nothing():

@@ -15,11 +15,9 @@ from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
 from ringside.places.starts import starting_layout
 from ringside.plan.layout import Air, Decision, Stood
 
+from tests.core.tracks import with_mic
+
 SQUARE = starting_layout("five-piece", "square pair")
-
-
-def with_mic(layout, mic_id, **change):
-    return layout.with_mic(layout.mic(mic_id).model_copy(update=change))
 
 
 def row_of(an, a, b, source):

@@ -39,9 +39,9 @@ def test_a_flip_turns_verdicts_over():
 
 
 def test_mics_and_drums_that_only_one_has_are_passed_over():
-    fewer = START.model_copy(update={"mics": START.mics[:3], "stereo_pairs": ()})
+    fewer = START.model_copy(update={"channels": (), "mics": START.mics[:3], "stereo_pairs": ()})
     found = effects(START, fewer)
     ids = {m.id for m in fewer.mics}
     assert all({r.a, r.b} <= ids for r in found.verdicts)
-    empty = START.model_copy(update={"mics": (), "stereo_pairs": ()})
+    empty = START.model_copy(update={"channels": (), "mics": (), "stereo_pairs": ()})
     assert effects(START, empty).arrivals is None

@@ -34,8 +34,8 @@ def pair(left, right, kit=None, locks=((), ()), room=None):
     """Two overheads where they were put down by eye."""
     mics = tuple(
         Mic(id=i, name=i, role="overhead", position_m=tuple(map(float, p)), aim=(0, 0, -1.0),
-            channel=n, locks=held)
-        for n, (i, p, held) in enumerate(zip(("OL", "OR"), (left, right), locks, strict=True), 1)
+            locks=held)
+        for i, p, held in zip(("OL", "OR"), (left, right), locks, strict=True)
     )  # fmt: skip
     return Layout(
         name="Pair", kit=kit or five_piece(), mics=mics, room=room,

@@ -17,6 +17,7 @@ from ringside.plan.hanging import with_flips
 from ringside.plan.layout import Layout
 
 from ops.bench import big_layout
+from tests.core.tracks import with_mic
 
 SQUARE = starting_layout("five-piece", "square pair")
 
@@ -127,12 +128,12 @@ def test_the_bottom_mic_is_among_what_is_turned_against_the_top():
 
 def test_a_held_mic_stays_and_all_held_is_as_wired():
     held = tuple(m.model_copy(update={"locks": ("polarity",)}) for m in SQUARE.mics)
-    only = SQUARE.model_copy(update={"mics": held})
+    only = SQUARE.model_copy(update={"channels": (), "mics": held})
     found = best_flips(analyse(only))
     assert found.best.flip == []
     assert found.runner_up is None
     assert found.held == [m.id for m in SQUARE.mics]
-    free = SQUARE.with_mic(SQUARE.mic("SB").model_copy(update={"locks": ("polarity",)}))
+    free = with_mic(SQUARE, "SB", locks=("polarity",))
     best = best_flips(analyse(free)).best.flip
     assert "SB" not in best
     assert "ST" in best
@@ -198,10 +199,13 @@ def test_the_last_step_ends_at_the_whole_sum():
 
 
 def test_two_that_cancel_leave_no_endless_step():
-    twin = SQUARE.mic("ST").model_copy(update={"id": "S2", "preamp_flip": True})
+    twin = SQUARE.mic("ST").model_copy(update={"id": "S2"})
     three = SQUARE.model_copy(
-        update={"mics": (SQUARE.mic("ST"), twin, SQUARE.mic("OL")), "stereo_pairs": ()}
-    )
+        update={
+            "channels": (), "mics": (SQUARE.mic("ST"), twin, SQUARE.mic("OL")), "stereo_pairs": (),
+        }
+    )  # fmt: skip
+    three = with_mic(three, "S2", preamp_flip=True)
     found = steps(analyse(three), ["ST", "S2", "OL"])
     snare = [next(r for r in s.drums if r.source == "snare") for s in found]
     assert snare[1].wired_db == pytest.approx(10 * np.log10(2e-3), abs=0.1)

@@ -7,15 +7,17 @@ from ringside.gear.levels import PLAYED_DB, SPREAD_DB, as_from_m, output_dbu, pe
 from ringside.gear.locker import InputBank, Locker, MicModel, bank_of
 from ringside.gear.stock import stock
 from ringside.places.starts import starting_layout
-from ringside.plan.hanging import with_mics
+from ringside.plan.hanging import with_mics, without_mics
 from ringside.plan.questions import Brief
+
+from tests.core.tracks import with_mic
 
 LAYOUT = starting_layout("five-piece", "turned pair")
 
 
 def layout_with(model="x", channel=1, name="ST"):
-    mic = LAYOUT.mic(name).model_copy(update={"model": model, "channel": channel})
-    return LAYOUT.model_copy(update={"mics": (mic,), "stereo_pairs": ()})
+    alone = without_mics(LAYOUT, {m.id for m in LAYOUT.mics} - {name})
+    return with_mic(alone, name, model=model, input=channel)
 
 
 def peak_of(layout=None):
@@ -66,7 +68,7 @@ def test_peaks_fall_by_six_decibels_for_twice_as_far():
     def at(far):
         spot = np.add(snare.batter_m, np.multiply(snare.axis, far)).tolist()
         there = mic.model_copy(update={"position_m": tuple(spot)})
-        alone = {"kit": kit, "mics": (there,), "stereo_pairs": (), "room": None}
+        alone = {"kit": kit, "channels": (), "mics": (there,), "stereo_pairs": (), "room": None}
         return peaks(LAYOUT.model_copy(update=alone))[0]
 
     assert at(2.0).middle_db - at(4.0).middle_db == pytest.approx(6.0, abs=0.3)
@@ -134,7 +136,7 @@ def test_mics_that_the_locker_has_not_got_are_left_out():
     locker = Locker(mics=(MicModel(id="y", name="Other"),))
     assert headroom(layout_with(model="x"), locker) == []
     assert headroom(layout_with(model=None), locker) == []
-    assert headroom(LAYOUT.model_copy(update={"mics": (), "stereo_pairs": ()}), locker) == []
+    assert headroom(without_mics(LAYOUT, {m.id for m in LAYOUT.mics}), locker) == []
 
 
 def test_inputs_are_counted_on_from_bank_to_bank():

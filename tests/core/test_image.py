@@ -18,6 +18,8 @@ from ringside.plan.layout import Layout, StereoPair
 from ringside.plan.mics import Mic
 from ringside.techniques.taking import take
 
+from tests.core.tracks import with_mic
+
 SQUARE = starting_layout("five-piece", "square pair")
 
 
@@ -97,7 +99,7 @@ def test_mono_keeps_all_of_the_middle_half_of_one_side_and_nothing_of_opposites(
     fold = fold_down_db(an, pair)
     assert fold["body"][snare] == pytest.approx(0, abs=0.01)
     assert fold["attack"][snare] == pytest.approx(0, abs=0.05)
-    flipped = SQUARE.with_mic(SQUARE.mic("OR").model_copy(update={"preamp_flip": True}))
+    flipped = with_mic(SQUARE, "OR", preamp_flip=True)
     assert fold_down_db(analyse(flipped), pair)["body"][snare] < -40
     an = analyse(flipped)
     nowhere = positions(an, pair)[1]
@@ -134,7 +136,7 @@ def test_a_drum_in_one_speaker_only_keeps_three_decibels_less_in_mono():
 
 def test_mid_side_is_the_mid_in_mono_and_widens_with_the_side():
     layout = take(
-        SQUARE.model_copy(update={"mics": (), "stereo_pairs": ()}), "pair-mid-side"
+        SQUARE.model_copy(update={"channels": (), "mics": (), "stereo_pairs": ()}), "pair-mid-side"
     ).layout
     pair = layout.stereo_pairs[0]
     assert pair.coding == "mid-side"
@@ -158,7 +160,7 @@ def test_the_picture_is_the_overheads():
 
 def panned(layout, **pans):
     for mic, pan in pans.items():
-        layout = layout.with_mic(layout.mic(mic).model_copy(update={"pan": pan}))
+        layout = with_mic(layout, mic, pan=pan)
     return {r.mic: r for r in pan_rows(analyse(layout))}
 
 
@@ -182,7 +184,11 @@ def test_a_far_pair_sees_the_kit_under_an_angle_and_overheads_do_not():
     )
     pair = StereoPair(name="Rooms", left="RL", right="RR")
     layout = SQUARE.model_copy(
-        update={"mics": (*SQUARE.mics, *room), "stereo_pairs": (*SQUARE.stereo_pairs, pair)}
+        update={
+            "channels": (),
+            "mics": (*SQUARE.mics, *room),
+            "stereo_pairs": (*SQUARE.stereo_pairs, pair),
+        }
     )
     an = analyse(layout)
     assert kit_angle_deg(an, SQUARE.stereo_pairs[0]) is None

@@ -14,7 +14,7 @@ from ringside.pairs.known import signed_db, told_db
 from ringside.pairs.uncertainty import tips
 from ringside.pairs.verdicts import VERDICT_WORDS, Facts, Kind, Verdict, verdicts
 from ringside.places.starts import starting_layout
-from ringside.plan.hanging import with_flips
+from ringside.plan.hanging import with_flips, with_tracks
 from ringside.plan.kits import five_piece
 from ringside.plan.layout import Layout, StereoPair
 from ringside.plan.mics import Mic
@@ -22,14 +22,16 @@ from ringside.plan.room import Room
 from ringside.plan.thresholds import Thresholds
 from ringside.techniques.taking import take
 
+from tests.core.tracks import with_mic
+
 SQUARE = starting_layout("five-piece", "square pair")
 LIMITS = Thresholds()
 HALL = Room(name="Hall", width_m=30.0, length_m=40.0, height_m=9.0, kit_x_m=15.0, kit_y_m=4.0)
 
 
 def fact(**more):
-    plain = {"kind": Kind.APART, "drum": True, "level": 0.0, "under": 0.0, "delay": 0.0, "sign": 1,
-             "gain": -5.0, "dips": False}  # fmt: skip
+    plain = {"kind": Kind.APART, "drum": True, "level": 0.0, "share": 0.9, "alike": 1.0,
+             "delay": 0.0, "sign": 1, "gain": -5.0, "dips": False}  # fmt: skip
     return Facts(**{k: np.array([v]) for k, v in {**plain, **more}.items()})
 
 
@@ -39,7 +41,18 @@ def fact(**more):
         # A threshold a little under and a little over, one of each.
         ({"level": 9.4}, "together"), ({"level": 9.6}, "no matter"),
         ({"level": -9.4}, "together"), ({"level": -9.6}, "no matter"),
-        ({"under": 9.4}, "together"), ({"under": 9.6}, "no matter"),
+        # 2 dB between best and worst: a share s of a drum's energy swings by (1 + s)/(1 - s).
+        ({"share": 0.23}, "together"), ({"share": 0.22}, "no matter"),  # 2.03 and 1.94 dB
+        ({"share": 0.12, "kind": Kind.PICTURE}, "together"),  # 1.05 dB
+        ({"share": 0.11, "kind": Kind.PICTURE}, "no matter"),  # 0.96 dB
+        # Of its body they take as much as they are alike in it.
+        ({"share": 0.4, "alike": -0.6, "gain": 3.1}, "hollow"),
+        ({"share": 0.4, "alike": 0.5, "gain": 3.1}, "no matter"),
+        ({"share": 0.4, "alike": 0.5, "gain": 3.1, "dips": True}, "late"),
+        ({"share": 0.4, "alike": 0.5, "sign": 0}, "no matter"),
+        # A second stroke is no comb: it is heard until it is far under.
+        ({"share": 0.1, "delay": 30.1e-3}, "late"), ({"share": 0.1, "delay": 29.9e-3}, "no matter"),
+        ({"share": 0.0, "delay": 30.1e-3}, "no matter"),
         ({"gain": 2.9}, "together"), ({"gain": 3.1}, "hollow"),
         ({"delay": 0.99e-3}, "together"), ({"delay": 1.01e-3}, "behind"),
         ({"delay": -0.99e-3}, "together"), ({"delay": -1.01e-3}, "behind"),
@@ -65,7 +78,7 @@ def fact(**more):
         ({"kind": Kind.DECODED, "sign": 0, "gain": 9.0}, "together"),
         ({"kind": Kind.DECODED, "level": 20.0}, "together"),
         ({"kind": Kind.DECODED, "dips": True}, "late"),
-        ({"kind": Kind.DECODED, "dips": True, "under": 9.6}, "no matter"),
+        ({"kind": Kind.DECODED, "dips": True, "share": 0.11}, "no matter"),
         ({"kind": Kind.SIDE, "gain": 9.0, "dips": True}, "no matter"),
     ],
 )  # fmt: skip
@@ -86,8 +99,12 @@ def mic(id_, at, aim, **more):
 
 
 def with_room_mic(y):
-    far = mic("RM", (0.28, y, 1.2), (0, -1, 0), role="room", pattern="omni")
-    return SQUARE.model_copy(update={"mics": (*SQUARE.mics, far), "room": HALL})
+    """The kick's mic and one in front of the kit, as loud."""
+    far = mic("RM", (0.28, y, 1.2), (0, -1, 0), role="overhead", pattern="omni")
+    mics = (SQUARE.mic("KI"), far)
+    return SQUARE.model_copy(
+        update={"channels": (), "mics": mics, "stereo_pairs": (), "room": HALL}
+    )
 
 
 @pytest.mark.parametrize(("y", "verdict", "said"), [
@@ -181,7 +198,7 @@ def test_a_spaced_pair_is_kept_equal_on_snare_and_kick_and_nowhere_else():
 
 
 def test_a_pair_wired_opposite_ways_is_hollow_in_mono():
-    word, words, _ = told(with_flips(near_pair(0.17), {"OR"}), "OL", "OR", "snare")
+    word, words, _ = told(with_flips(with_tracks(near_pair(0.17)), {"OR"}), "OL", "OR", "snare")
     assert word == "hollow"
     assert "flipping one gains" in words
 
@@ -265,10 +282,9 @@ def test_levels_end_where_they_are_known(value, said):
 
 def test_two_that_cancel_are_told_no_further_than_is_known():
     two = tuple(
-        mic(i, (0.02 * n, 0.05, 0.75), (0, 0, -1), job="snare", preamp_flip=bool(n))
-        for n, i in enumerate(("A", "B"))
+        mic(i, (0.02 * n, 0.05, 0.75), (0, 0, -1), job="snare") for n, i in enumerate(("A", "B"))
     )
-    layout = Layout(name="t", kit=five_piece(), mics=two)
+    layout = with_mic(Layout(name="t", kit=five_piece(), mics=two), "B", preamp_flip=True)
     word, words, _ = told(layout, "A", "B", "snare")
     assert word == "hollow"
     assert "more than 30 dB" in words
@@ -284,7 +300,8 @@ def test_no_sentence_says_flip_where_the_flip_ruins_another_drum():
 
 def test_one_alone_is_free_to_be_flipped():
     lone = SQUARE.model_copy(update={
-        "mics": tuple(m for m in SQUARE.mics if m.id in ("KO", "OL")), "stereo_pairs": (),
+        "channels": (), "mics": tuple(m for m in SQUARE.mics if m.id in ("KO", "OL")),
+        "stereo_pairs": (),
     })  # fmt: skip
     word, words, _ = told(lone, "KO", "OL", "kick")
     assert word == "ask the ear"

@@ -183,10 +183,11 @@ def test_the_other_hand_twice_is_the_same_layout():
 def test_moving_the_kit_leaves_room_mics_where_they_stand():
     layout = START.model_copy(
         update={
+            "channels": (),
             "mics": (
                 *START.mics,
                 START.mic("OL").model_copy(update={"id": "RM", "role": "room"}),
-            )
+            ),
         }
     )
     from ringside.plan.room import to_room
@@ -289,7 +290,7 @@ def test_moving_there_and_back_leaves_every_mic_where_it_was(to, part):
 )  # fmt: skip
 def test_a_room_mic_stays_put_through_any_moves(x0, y0, t0, x1, y1, t1):
     far = START.mic("OL").model_copy(update={"id": "RM", "role": "room"})
-    layout = START.model_copy(update={"mics": (*START.mics, far)})
+    layout = START.model_copy(update={"channels": (), "mics": (*START.mics, far)})
     moved = do(layout, do="pose", x_m=x0, y_m=y0, turn_rad=t0).layout
     moved = do(moved, do="pose", x_m=x1, y_m=y1, turn_rad=t1).layout
     home = do(moved, do="pose", x_m=ROOM.kit_x_m, y_m=ROOM.kit_y_m, turn_rad=0.0).layout
@@ -339,11 +340,8 @@ def test_what_was_drawn_is_dropped_for_a_part_moved_by_hand():
 
 def test_what_was_done_stays_short_enough_to_be_the_name_of_an_undo():
     long = "A floor tom with a name that somebody wrote out in full, all of eighty letters!!"
-    mics = tuple(
-        START.mic("FT").model_copy(update={"id": f"FLOORTOM-{n}", "channel": None})
-        for n in range(20)
-    )
-    layout = START.model_copy(update={"mics": (*START.mics, *mics)})
+    mics = tuple(START.mic("FT").model_copy(update={"id": f"FLOORTOM-{n}"}) for n in range(20))
+    layout = START.model_copy(update={"channels": (), "mics": (*START.mics, *mics)})
     after = changed(layout, "floor", name=long[:80], batter_m=(0.9, 0.0, 0.62))
     assert len(after.moved) == 21
     assert len(after.words) == 120

@@ -34,14 +34,14 @@ def changed(path, value):
 
 
 BAD = [
-    (("version",), 2, "version: expected 1, got 2"),
+    (("version",), 3, "version: expected 1 or 2, got 3"),
     (("format",), "other", "format: expected 'ringside-layout'"),
     (("mics", 3, "position_m", 1), "12", "mics[3].position_m[1]: expected a number, got \"12\""),
     (("mics", 3, "position_m", 2), 170, "mics[3].position_m[2]: expected at most 100, got 170"
      " metres; given in cm?"),
     (("mics", 0, "pattern"), "cardiod", "mics[0].pattern: "),
     (("mics", 0, "aim"), [0, 0, 0], "mics[0].aim: expected a direction"),
-    (("mics", 0, "preamp_flip"), 1, "mics[0].preamp_flip: expected true or false, got 1"),
+    (("channels", 0, "preamp_flip"), 1, "channels[0].preamp_flip: expected true or false, got 1"),
     (("mics", 0, "job"), "gong", "mic 'KI' is put up for 'gong', which is not in the kit"),
     (("mics", 1, "id"), "KI", "two mics are called 'KI'; rename one"),
     (("mics", 1, "colour"), "red", "mics[1].colour: not a field of this format"),
@@ -147,7 +147,7 @@ LONG = "9" * 5000
     (("mics", 0, "position_m", 0), "mics[0].position_m[0]: expected a number of at most 400 digits,"
      " got one of 5000"),
     (("kit", "drums", 1, "diameter_m"), "kit.drums[1].diameter_m: expected a number of at most"),
-    (("version",), "version: expected 1, got"),
+    (("version",), "version: expected a number of at most 400 digits, got one of 5000"),
 ])  # fmt: skip
 def test_a_number_of_five_thousand_digits_is_told_with_its_place(path, message):
     text = json.dumps(changed(path, "HERE")).replace('"HERE"', LONG)
@@ -161,7 +161,7 @@ TAKEN = {"id": "t", "technique": "pair-turned", "mics": ["OL", "ZZ"]}
 
 
 @pytest.mark.parametrize(("path", "value", "message"), [
-    (("version",), True, "version: expected 1, got true"),
+    (("version",), True, "version: expected 1 or 2, got true"),
     (("order",), ["XX"], "order: names 'XX', which is not in the layout"),
     (("order",), ["OL", "KI", "OL"], "order: names 'OL' twice"),
     (("techniques",), [TAKEN], "techniques: technique 't' names mic 'ZZ'"),

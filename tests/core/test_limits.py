@@ -16,15 +16,16 @@ from ringside.pairs.gram import LEAST_SHARE, grams
 from ringside.pairs.pictures import pictures
 from ringside.places.starts import starting_layout
 from ringside.plan.drumframe import face_of
+from ringside.plan.hanging import with_flips
 from ringside.plan.kit import Drum, reference_point
 from ringside.plan.kits import five_piece
 from ringside.plan.layout import Layout
-from ringside.plan.mics import Mic
+from ringside.plan.mics import LOCKS, Mic
 from ringside.plan.room import Notch, Room
 from ringside.techniques.catalogue import TECHNIQUES
 from ringside.techniques.taking import take
 
-from tests.core.scenes import near_things
+from tests.core.tracks import with_each
 
 KIT = five_piece()
 SQUARE = starting_layout("five-piece", "square pair")
@@ -179,10 +180,7 @@ def test_a_remedy_that_only_shifts_the_harm_is_said_to_do_so():
     said = {}
     for seed in range(40):
         dice = np.random.default_rng(seed)
-        mics = tuple(
-            m.model_copy(update={"preamp_flip": bool(dice.integers(2))}) for m in SQUARE.mics
-        )
-        an = analyse(SQUARE.model_copy(update={"mics": mics}))
+        an = analyse(with_flips(SQUARE, {m.id for m in SQUARE.mics if dice.integers(2)}))
         for row in np.flatnonzero(an.pairs.worst >= 4)[:4]:
             a, b = (SQUARE.mics[int(i[row])].id for i in (an.pairs.first, an.pairs.second))
             told = remedies(an, a, b)
@@ -195,7 +193,10 @@ def test_a_remedy_that_only_shifts_the_harm_is_said_to_do_so():
 
 
 def test_a_step_that_leaves_the_pair_as_it_is_cures_nothing():
-    found = remedies(analyse(near_things()), "T2", "OL")
+    # Snare top and bottom, held: all that is left is to delay one, and they push opposite ways.
+    held = with_each(SQUARE, {m: {"locks": LOCKS} for m in ("ST", "SB")})
+    found = remedies(analyse(held), "ST", "SB")
+    assert [r.kind for r in found.remedies] == ["delay"]
     assert (found.remedies[0].own, found.remedies[0].score) == (0, 0)
     assert found.words.startswith("No single step makes the whole better.")
 

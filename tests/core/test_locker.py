@@ -12,6 +12,8 @@ from ringside.gear.stock import stock
 from ringside.places.starts import starting_layout
 from ringside.plan.kit import Port
 
+from tests.core.tracks import with_each
+
 START = starting_layout("five-piece", "square pair")
 PENCIL = MicModel(id="pencil", name="Small condenser", phantom=True, count=2, cost=8.0)
 BARREL = MicModel(id="barrel", name="Barrel dynamic", kind="moving-coil", count=4)
@@ -31,9 +33,8 @@ LOCKER = Locker(
 
 
 def using(**mics):
-    """The start with fields of some mics changed."""
-    changed = tuple(m.model_copy(update=mics.get(m.id, {})) for m in START.mics)
-    return START.model_copy(update={"mics": changed})
+    """The start with fields of some mics and their channels changed."""
+    return with_each(START, mics)
 
 
 def words(layout, locker=LOCKER, kind=None):
@@ -67,9 +68,9 @@ def test_a_pattern_the_mic_does_not_have():
 
 
 def test_inputs_run_out_and_are_taken_twice():
-    twice = using(OL={"channel": 1})
+    twice = using(OL={"input": 1})
     assert words(twice) == ["Input 1 is taken by KI and OL."]
-    assert words(using(OR={"channel": 13})) == ["1 inputs short: there are 12."]
+    assert words(using(OR={"input": 13})) == ["1 inputs short: there are 12."]
 
 
 def test_phantom_where_there_is_none_and_on_a_ribbons_bank():
@@ -81,11 +82,11 @@ def test_phantom_where_there_is_none_and_on_a_ribbons_bank():
     ]
     # Inputs 9 to 12 are the rack, whose phantom is one switch.
     both = using(
-        OL={"model": "pencil", "channel": 9},
-        OR={"model": "long", "channel": 10, "pattern": "figure-8"},
+        OL={"model": "pencil", "input": 9},
+        OR={"model": "long", "input": 10, "pattern": "figure-8"},
     )
     assert any("OR is a ribbon on Rack" in w for w in words(both, kind="phantom"))
-    alone = using(OR={"model": "long", "channel": 10, "pattern": "figure-8"})
+    alone = using(OR={"model": "long", "input": 10, "pattern": "figure-8"})
     assert words(alone, kind="phantom") == []
 
 

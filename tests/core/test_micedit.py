@@ -10,7 +10,9 @@ from ringside.techniques.taking import take
 
 EDIT = TypeAdapter(Edit)
 START = starting_layout("five-piece", "turned pair")
-TAKEN = take(START.model_copy(update={"mics": (), "stereo_pairs": ()}), "pair-turned").layout
+TAKEN = take(
+    START.model_copy(update={"channels": (), "mics": (), "stereo_pairs": ()}), "pair-turned"
+).layout
 TAKEN = TAKEN.model_copy(update={"order": ("OR", "OL")})
 
 
@@ -27,12 +29,11 @@ def changed(layout, mic, why="", **fields):
     [
         ({"position_m": (0.1, 0.2, 1.3)}, "Moved OL"),
         ({"aim": (0.0, 0.0, -1.0)}, "Aimed OL"),
-        ({"preamp_flip": True}, "Flip at the preamp on, OL"),
+        ({"cable_inverted": True}, "Inverting cable on, OL"),
         ({"pattern": "omni"}, "OL: omni"),
         ({"job": "snare"}, "OL for snare"),
-        ({"channel": None}, "OL to input none"),
+        ({"pad_db": 10.0}, "Pad at OL: 10.0 dB"),
         ({"locks": ("aim", "height")}, "Held OL: aim, height"),
-        ({"track_delay_samples": 12}, "OL delayed by 12 samples on the track"),
         ({}, "Changed OL"),
     ],
 )
@@ -44,7 +45,7 @@ def test_a_changed_mic_is_called_by_what_changed(fields, words):
 
 
 def test_a_step_with_a_name_of_its_own_keeps_it():
-    assert changed(START, "OL", why="Swung OL onto the ring", pan=10.0).words == (
+    assert changed(START, "OL", why="Swung OL onto the ring", pattern="omni").words == (
         "Swung OL onto the ring"
     )
 
@@ -78,7 +79,8 @@ def test_what_hangs_on_a_mic_goes_with_it_and_its_partner_stands_alone():
 def test_a_new_mic_stands_in_front_on_the_kicks_side_and_looks_at_the_snare():
     after = done(START, do="add-mic")
     mic = after.layout.mic("M1")
-    assert (after.made, after.words, mic.channel) == ("M1", "Added M1", 11)
+    assert (after.made, after.words) == ("M1", "Added M1")
+    assert (after.layout.channels[-1].mic, after.layout.channels[-1].input) == ("M1", 11)
     snare = START.kit.first("snare").batter_m
     assert mic.position_m[0] > snare[0]
     assert mic.position_m[1] > START.kit.first("kick").batter_m[1]
@@ -94,12 +96,14 @@ def test_a_copy_stands_a_hand_to_the_right_under_the_next_number():
     assert (twice.made, twice.words) == ("T4", "Copied T1")
     one, two = START.mic("T1"), twice.layout.mic("T4")
     assert two.position_m[0] - one.position_m[0] == pytest.approx(0.1)
-    assert (two.job, two.pattern, two.channel) == (one.job, one.pattern, 12)
+    assert (two.job, two.pattern) == (one.job, one.pattern)
+    assert [(c.id, c.input) for c in twice.layout.channels[-2:]] == [("T3", 11), ("T4", 12)]
 
 
 def test_flips_turn_the_preamp_switch_over_and_back():
     once = done(START, do="flip", mics=("SB",))
-    assert (once.words, once.layout.mic("SB").preamp_flip) == ("Flipped SB at the preamp", True)
+    assert once.words == "Flipped SB at the preamp"
+    assert [c.id for c in once.layout.channels if c.preamp_flip] == ["SB"]
     back = done(once.layout, do="flip", mics=("SB",))
     assert back.words == "Took the flip off SB at the preamp"
     assert back.layout == START

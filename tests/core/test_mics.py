@@ -48,7 +48,7 @@ def test_rear_lobe_is_inverted_where_theory_says(pattern, sign):
 
 def test_switches_multiply():
     base = {"id": "A", "name": "A", "position_m": (0, 0, 1), "aim": (0, 0, -2)}
-    assert Mic(**base).switch_sign == 1
-    assert Mic(**base, preamp_flip=True).switch_sign == -1
-    assert Mic(**base, preamp_flip=True, cable_inverted=True).switch_sign == 1
+    assert Mic(**base).sign == 1
+    assert Mic(**base, cable_inverted=True).sign == -1
+    assert Mic(**base, wired_inverted=True, cable_inverted=True).sign == 1
     assert Mic(**base).aim == (0.0, 0.0, -1.0)

@@ -18,6 +18,8 @@ from ringside.plan.mics import Mic
 from ringside.plan.room import Gobo, Room
 from ringside.techniques.taking import take
 
+from tests.core.tracks import with_mic
+
 SQUARE = starting_layout("five-piece", "square pair")
 
 
@@ -73,9 +75,8 @@ def test_a_low_cut_against_scipys_filter():
 
 
 def test_nearness_counts_in_level_and_body_and_a_low_cut_against_it():
-    at = SQUARE.mic("T1")
-    omni = SQUARE.with_mic(at.model_copy(update={"pattern": "omni"}))
-    cut = SQUARE.with_mic(at.model_copy(update={"low_cut_hz": 150.0}))
+    omni = with_mic(SQUARE, "T1", pattern="omni")
+    cut = with_mic(SQUARE, "T1", low_cut_hz=150.0)
     row = [m.id for m in SQUARE.mics].index("T1")
     k = analyse(SQUARE).scene.sources.ids.index("rack-1")
     near, even, less = (float(analyse(x).arrivals.near_db[row, k]) for x in (SQUARE, omni, cut))

@@ -14,6 +14,8 @@ from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
 from ringside.places.starts import starting_layout
 from ringside.plan.layout import Layout
 
+from tests.core.tracks import with_mic
+
 TURNED = starting_layout("five-piece", "turned pair")
 SQUARE = starting_layout("five-piece", "square pair")
 
@@ -22,10 +24,6 @@ def verdict(layout, a, b, source):
     an = analyse(layout)
     row, _ = an.pair_index(a, b)
     return VERDICT_WORDS[Verdict(int(an.pairs.verdict[row, an.scene.sources.ids.index(source)]))]
-
-
-def with_mic(layout, mic_id, **change):
-    return layout.with_mic(layout.mic(mic_id).model_copy(update=change))
 
 
 def test_bottom_mic_is_hollow_until_flipped():
@@ -109,6 +107,7 @@ def test_renaming_the_mics_changes_no_verdict(numbers):
     names = {m.id: f"N{n}" for m, n in zip(SQUARE.mics, numbers, strict=True)}
     renamed = SQUARE.model_copy(
         update={
+            "channels": (),
             "mics": tuple(m.model_copy(update={"id": names[m.id]}) for m in SQUARE.mics),
             "stereo_pairs": tuple(
                 p.model_copy(update={"left": names[p.left], "right": names[p.right]})

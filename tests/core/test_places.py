@@ -14,12 +14,14 @@ from ringside.places.starts import STARTS, starting_layout
 from ringside.plan.kits import KITS
 from ringside.plan.room import Room, to_room
 
+from tests.core.tracks import with_mic
+
 SQUARE = starting_layout("five-piece", "square pair")
 ROOM = Room(name="Box", width_m=5, length_m=6, height_m=3, kit_x_m=2.5, kit_y_m=2)
 
 
 def moved(layout, mic, to):
-    return layout.with_mic(layout.mic(mic).model_copy(update={"position_m": tuple(to)}))
+    return with_mic(layout, mic, position_m=tuple(to))
 
 
 @pytest.mark.parametrize(("answer", "both"), [("swing", 1), ("equal_height", 1), ("snare_only", 0)])
@@ -49,7 +51,7 @@ def test_two_room_mics_can_be_equal_without_being_named_a_pair():
         m.model_copy(update={"id": i, "role": "room"})
         for m, i in zip(SQUARE.mics[-2:], "AB", strict=True)
     )
-    layout = SQUARE.model_copy(update={"mics": rooms, "stereo_pairs": ()})
+    layout = SQUARE.model_copy(update={"channels": (), "mics": rooms, "stereo_pairs": ()})
     assert can_be_equal(layout, "A", "B")
 
 
@@ -111,7 +113,8 @@ def test_typed_distances_move_the_mic_there_or_say_what_is_possible():
 def test_every_start_fits_every_kit_with_no_mic_in_the_way(kit, start):
     layout = starting_layout(kit, start)
     an = analyse(layout)
-    assert [m.channel for m in layout.mics] == list(range(1, len(layout.mics) + 1))
+    inputs = [(c.mic, c.input) for c in layout.channels]
+    assert inputs == [(m.id, n) for n, m in enumerate(layout.mics, 1)]
     assert [words_for(m.position_m, layout) for m in layout.mics] == [""] * len(layout.mics)
     if start == "turned pair":
         row, _ = an.pair_index("OL", "OR")
@@ -152,7 +155,7 @@ def test_aiming_at_a_drum_by_name_points_at_the_head_on_the_mics_side(mic, targe
     assert np.linalg.norm(aim) == pytest.approx(1)
     assert np.linalg.norm(np.cross(aim, away)) < 1e-9
     assert aim @ away > 0
-    aimed = SQUARE.with_mic(SQUARE.mic(mic).model_copy(update={"aim": tuple(aim)}))
+    aimed = with_mic(SQUARE, mic, aim=tuple(aim))
     words = dict(zip([m.id for m in aimed.mics], aim_words(aimed), strict=True))
     assert words[mic].startswith(f"at the {target}")
 
@@ -169,7 +172,7 @@ def test_aiming_up_down_and_at_nothing():
 
 def test_changes_are_told_in_tape_terms():
     other = moved(SQUARE, "OR", (0.7, 0.3, 1.74)).model_copy(update={"name": "Other"})
-    other = other.with_mic(other.mic("SB").model_copy(update={"preamp_flip": True}))
+    other = with_mic(other, "SB", preamp_flip=True)
     rows = {(r.what, r.words): r for r in changes(SQUARE, other)}
     assert rows[("OR", "moved")].moved_m == pytest.approx(0.1)
     assert rows[("OR", "moved")].snare_m[0] == pytest.approx(1.271, abs=1e-3)
@@ -179,7 +182,7 @@ def test_changes_are_told_in_tape_terms():
 
 
 def test_changes_name_mics_that_came_and_went():
-    fewer = SQUARE.model_copy(update={"mics": SQUARE.mics[1:]})
+    fewer = SQUARE.model_copy(update={"channels": (), "mics": SQUARE.mics[1:]})
     assert Change(what="KI", words="taken away") in changes(SQUARE, fewer)
     assert Change(what="KI", words="added") in changes(fewer, SQUARE)
 

@@ -7,6 +7,7 @@ import pytest
 from ringside.answers.remedies import stand_steps
 from ringside.answers.sentences import verdict_words
 from ringside.hear.bands import bands
+from ringside.hear.scene import scene_of
 from ringside.pairs.analysis import analyse
 from ringside.pairs.onebyone import school_order
 from ringside.pairs.pictures import pan_rows, side_words
@@ -14,6 +15,7 @@ from ringside.pairs.stereo import off_centre_words, picture_left, place_percent,
 from ringside.places.drumterms import terms_of
 from ringside.places.starts import starting_layout
 from ringside.plan.drumframe import at_drum, face_of
+from ringside.plan.feeds import feed
 from ringside.plan.kit import reference_point
 from ringside.plan.kits import five_piece
 from ringside.plan.layout import Layout, StereoPair
@@ -32,6 +34,8 @@ from ringside.plan.room import (
     to_room,
     wall_distances,
 )
+
+from tests.core.tracks import with_mic
 
 SQUARE = starting_layout("five-piece", "square pair")
 KIT = five_piece()
@@ -103,7 +107,7 @@ def test_where_a_drum_appears_in_words(percent, words):
 def test_a_pan_in_words_and_the_side_it_is_on():
     assert "left" in side_words(-40)
     assert "right" in side_words(40)
-    panned = SQUARE.with_mic(SQUARE.mic("FT").model_copy(update={"pan": -70.0}))
+    panned = with_mic(SQUARE, "FT", pan=-70.0)
     row = next(r for r in pan_rows(analyse(panned)) if r.mic == "FT")
     assert (row.state, np.sign(row.heard)) == ("other side", 1)
 
@@ -111,8 +115,10 @@ def test_a_pan_in_words_and_the_side_it_is_on():
 @pytest.mark.parametrize("switches", list(itertools.product((False, True), repeat=4)))
 def test_polarity_at_the_track_is_the_product_of_four_switches(switches):
     names = ("wired_inverted", "cable_inverted", "preamp_flip", "track_flip")
-    one = mic("M", (0, 0, 1), **dict(zip(names, switches, strict=True)))
-    assert one.switch_sign == (-1) ** sum(switches)
+    layout = Layout(name="t", kit=KIT, mics=(mic("M", (0, 0, 1)),))
+    wired = with_mic(layout, "M", **dict(zip(names, switches, strict=True)))
+    assert feed(wired, "M").switch_sign == (-1) ** sum(switches)
+    assert scene_of(wired).switch_sign[0] == (-1) ** sum(switches)
 
 
 @pytest.mark.parametrize(("shift", "late", "early"), [(0.7, "B", "A"), (-0.7, "A", "B")])
@@ -128,7 +134,9 @@ def test_the_further_mic_is_the_later_one(shift, late, early):
 @pytest.mark.parametrize(("first", "begins"), [("overheads", ["OL", "OR"]), ("kick", ["KI", "KO"])])
 def test_which_school_begins_with_what(first, begins):
     room = mic("RM", (0, 3, 1.2), role="room")
-    order = school_order(SQUARE.model_copy(update={"mics": (room, *SQUARE.mics)}), first)
+    order = school_order(
+        SQUARE.model_copy(update={"channels": (), "mics": (room, *SQUARE.mics)}), first
+    )
     assert order[:2] == begins
     assert order[-1] == "RM"
     others = [m for m in order if m in ("KI", "ST", "T1", "FT", "HH")]

@@ -15,6 +15,7 @@ from ringside.errors import RingsideError
 from ringside.files.layout import read_layout, write_layout
 from ringside.places.clearance import words_for_all
 from ringside.plan.handsizes import HandSizes
+from ringside.plan.hanging import with_flips
 from ringside.plan.kit import mirrored, reference_point
 from ringside.plan.kits import KITS, five_piece
 from ringside.plan.layout import Layout
@@ -364,7 +365,7 @@ def test_two_of_one_kind_get_names_and_inputs_of_their_own():
     two = take(one, "room-omnis").layout
     ids = [m.id for m in two.mics]
     assert len(set(ids)) == 4
-    assert [m.channel for m in two.mics] == [1, 2, 3, 4]
+    assert [(c.mic, c.input) for c in two.channels] == list(zip(ids, (1, 2, 3, 4), strict=True))
     assert len(two.stereo_pairs) == 2
     assert [t.id for t in two.techniques] == ["room-bar", "room-omnis"]
 
@@ -388,12 +389,11 @@ def test_a_changed_number_moves_the_whole_technique_and_nothing_else():
 
 def test_switches_models_and_locks_stay_when_a_number_changes():
     layout = take(empty(), "pair-turned").layout
-    held = layout.mic("OL").model_copy(
-        update={"preamp_flip": True, "model": "pencil", "locks": ("height", "aim")}
-    )
-    after = change(layout.with_mic(held), "pair-turned", {"over": 1.3, "width": 1.0}).layout
+    held = layout.mic("OL").model_copy(update={"model": "pencil", "locks": ("height", "aim")})
+    wired = with_flips(layout.with_mic(held), {"OL"})
+    after = change(wired, "pair-turned", {"over": 1.3, "width": 1.0}).layout
     mic = after.mic("OL")
-    assert mic.preamp_flip
+    assert after.channels == wired.channels
     assert mic.model == "pencil"
     assert mic.position_m[2] == held.position_m[2]
     assert mic.aim == held.aim

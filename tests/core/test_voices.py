@@ -20,6 +20,8 @@ from ringside.voices.example import (
     wav,
 )
 
+from tests.core.tracks import with_mic
+
 SQUARE = starting_layout("five-piece", "square pair")
 AN = analyse(SQUARE)
 
@@ -107,9 +109,7 @@ def test_all_versions_are_as_loud_and_none_clips():
 
 
 def test_aligned_has_more_body_than_late():
-    late = analyse(
-        SQUARE.with_mic(SQUARE.mic("OR").model_copy(update={"track_delay_samples": 400}))
-    )
+    late = analyse(with_mic(SQUARE, "OR", track_delay_samples=400))
     ask = ask_of(late, "OL", "OR", "kick")
     made = signals(ask)
     b = late.scene.sources.bands[0]
@@ -127,10 +127,10 @@ def test_names_do_not_change_the_sound_and_numbers_do():
     one = ask_of(AN, "ST", "SB", "snare")
     renamed = one.model_copy(update={"a": one.a.model_copy(update={"id": "Top"})})
     assert renamed.key == one.key
-    flipped = SQUARE.with_mic(SQUARE.mic("SB").model_copy(update={"preamp_flip": True}))
+    flipped = with_mic(SQUARE, "SB", preamp_flip=True)
     assert ask_of(analyse(flipped), "ST", "SB", "snare").key != one.key
     # What is not of this pair does not matter.
-    moved = SQUARE.with_mic(SQUARE.mic("OL").model_copy(update={"preamp_flip": True}))
+    moved = with_mic(SQUARE, "OL", preamp_flip=True)
     assert ask_of(analyse(moved), "ST", "SB", "snare").key == one.key
 
 

@@ -117,6 +117,6 @@ def test_with_many_mics_a_curve_has_fewer_points(mics, points):
         layout.mics[0].model_copy(update={"id": f"M{n}", "position_m": (1.0, 0.1 * n, 2.0)})
         for n in range(mics - 1)
     )
-    layout = layout.model_copy(update={"mics": (*layout.mics, *more)})
+    layout = layout.model_copy(update={"channels": (), "mics": (*layout.mics, *more)})
     curve = sweep(layout, "one-front", "height", 121)
     assert len(curve.values) in (points, points + 1)

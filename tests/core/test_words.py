@@ -10,6 +10,8 @@ from ringside.pairs.analysis import analyse
 from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
 from ringside.places.starts import starting_layout
 
+from tests.core.tracks import with_mic
+
 SQUARE = starting_layout("five-piece", "square pair")
 TURNED = starting_layout("five-piece", "turned pair")
 
@@ -22,7 +24,7 @@ def sentence(layout, a, b, source):
 
 
 def flipped(layout, mic):
-    return layout.with_mic(layout.mic(mic).model_copy(update={"preamp_flip": True}))
+    return with_mic(layout, mic, preamp_flip=True)
 
 
 @pytest.mark.parametrize(

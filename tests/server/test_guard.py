@@ -146,7 +146,7 @@ def test_a_member_of_two_studios_sees_both_and_makes_in_the_one_named(as_owner, 
 
 def test_the_stored_summary_is_that_of_the_stored_layout(as_owner, layout):
     doc, version = doc_of(as_owner, layout.pk)
-    doc["mics"][3]["preamp_flip"] = True
+    doc["channels"][3]["preamp_flip"] = True
     save(as_owner, layout.pk, version, doc)
     row = as_owner("GET", "/sessions")[1][0]["layouts"][0]["summary"]
     board = as_owner("GET", f"/layouts/{layout.pk}/analysis")[1]
@@ -174,7 +174,7 @@ def test_sixty_four_mics_are_taken_and_sixty_five_are_not(as_owner):
     start = starting_layout("five-piece", "square pair").model_dump(mode="json")
     one = start["mics"][0]
     start["mics"] = [{**one, "id": f"M{n}"} for n in range(64)]
-    start["stereo_pairs"] = []
+    start["stereo_pairs"] = start["channels"] = []
     assert len(layout_from(start).mics) == 64
     assert as_owner("POST", "/compute", {"layout": start})[0] == 200
     start["mics"].append({**one, "id": "M64"})

@@ -33,7 +33,11 @@ def test_a_pair_in_depth_is_the_cores_own(as_owner):
     [
         ("/pair-in-depth", {"a": "OL", "b": "XX"}, "two mics of this layout"),
         ("/pair-in-depth", {"a": "OL", "b": "OR", "source": "gong"}, "drum or cymbal"),
-        ("/best-flips", {"layout": {**DOC, "mics": [], "stereo_pairs": []}}, "1 to 32 mics"),
+        (
+            "/best-flips",
+            {"layout": {**DOC, "mics": [], "channels": [], "stereo_pairs": []}},
+            "1 to 32 mics",
+        ),
     ],
 )
 def test_what_cannot_be_is_said(as_owner, path, body, words):

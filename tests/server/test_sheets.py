@@ -38,7 +38,7 @@ def test_csv_has_a_row_for_every_input(as_owner, layout):
 def test_page_shows_flips_and_decisions_and_escapes_names(as_owner, layout):
     _, out = as_owner("GET", f"/layouts/{layout.pk}")
     doc = out["doc"]
-    doc["mics"][3]["preamp_flip"] = True
+    doc["channels"][3]["preamp_flip"] = True
     doc["mics"][3]["name"] = "<script>x</script>"
     doc["mics"][4]["name"] = "=1+1"
     doc["decisions"] = [{"a": "OL", "b": "OR", "source": "kick", "reason": "KI carries it"}]
@@ -59,13 +59,17 @@ def test_page_says_who_left_a_pair_when_and_that_it_has_changed_since(as_owner, 
     stood = {"verdict": "together", "delay_s": 0.0, "body_db": 6.0}
     left = {"a": "OL", "b": "OR", "source": "kick", "reason": "KI carries it", "stood": stood}
     doc["decisions"] = [left]
-    doc["mics"][9]["track_delay_samples"] = 7
+    doc["channels"][9]["track_delay_samples"] = 7
     save = {"version": out["version"], "what": "w", "doc": doc}
     at = as_owner("PUT", f"/layouts/{layout.pk}", save)[1]["doc"]["decisions"][0]["at"]
     page = as_owner("GET", f"/layouts/{layout.pk}/sheet")[1].decode()
     assert f"(owner, {at[:10]})" in page
     assert "It was together when it was left; now it is late. Look again." in page
     assert "track delayed by 7 samples" in table(as_owner, layout.pk, "cm")["OR"]["Flips"]
+
+
+def track_of(doc, name):
+    return next(c for c in doc["channels"] if c["id"] == name)
 
 
 def printed(api, layout, paper="A4"):
@@ -130,7 +134,8 @@ def test_the_sheet_names_mics_and_stands_of_the_locker(as_owner, owner, layout):
         elif mic["id"] == "KI":
             mic.update(model="gone")
         elif mic["id"] == "SB":
-            mic.update(model="hot", low_cut_hz=80.0)
+            mic.update(model="hot")
+            track_of(found["doc"], "SB").update(low_cut_hz=80.0)
     save = {"version": found["version"], "what": "chose mics", "doc": found["doc"]}
     assert as_owner("PUT", f"/layouts/{layout.pk}", save)[0] == 200
     rows = table(as_owner, layout.pk, "cm")
@@ -175,22 +180,30 @@ def test_the_list_of_inputs_says_what_is_patched_where_and_switched(as_owner, ow
     found = as_owner("GET", f"/layouts/{layout.pk}")[1]
     by_name = {m["id"]: m for m in found["doc"]["mics"]}
     for mic in by_name.values():
-        mic.update(channel=None, model=None, stand=None)
-    by_name["SB"].update(channel=4, model="hot", low_cut_hz=80.0, preamp_flip=True, stand="low")
-    by_name["ST"].update(channel=2, model="tough", name="Snare bottom")
-    by_name["KI"].update(channel=7)
+        mic.update(model=None, stand=None)
+    by_name["SB"].update(model="hot", stand="low")
+    by_name["ST"].update(model="tough")
+    tracks = {n: track_of(found["doc"], n) for n in ("ST", "SB", "KI")}
+    tracks["SB"].update(input=4, low_cut_hz=80.0, preamp_flip=True, pan=-20.0)
+    tracks["ST"].update(input=2, name="Snare bottom", pad_db=10.0)
+    tracks["KI"].update(input=7)
+    copy = {**tracks["KI"], "id": "KI.2", "name": "Kick crushed", "input": None, "crush": {}}
+    found["doc"]["channels"] = [*tracks.values(), copy]
     save = {"version": found["version"], "what": "patched", "doc": found["doc"]}
     assert as_owner("PUT", f"/layouts/{layout.pk}", save)[0] == 200
     body = as_owner("GET", f"/layouts/{layout.pk}/inputs.csv")[1].decode()
     rows = list(csv.reader(io.StringIO(body)))
     assert rows[1:] == [
-        ["2", "Snare bottom", "ST", "'=Tough", "cardioid", "Box", "2", "off", "", "", "", "", ""],
-        ["4", "Snare bottom", "SB", "Hot", "cardioid", "Rack", "2", "on", "20", "47", "80",
-         "flip at the preamp", "low"],
-        ["7", "Kick in", "KI", "", "cardioid", "", "", "", "", "", "", "", ""],
+        ["1", "2", "Snare bottom", "ST", "'=Tough", "cardioid", "Box", "2", "off", "", "10", "",
+         "", "", "", "", ""],
+        ["2", "4", "Snare bottom", "SB", "Hot", "cardioid", "Rack", "2", "on", "20", "", "47", "80",
+         "", "flip at the preamp", "low", ""],
+        ["3", "7", "Kick in", "KI", "", "cardioid", "", "", "", "", "", "", "", "", "", "", ""],
+        ["4", "", "Kick crushed", "KI", "", "cardioid", "", "", "", "", "", "", "", "yes", "", "",
+         "Kick in"],
     ]  # fmt: skip
     names = as_owner("GET", f"/layouts/{layout.pk}/tracks.txt")[1].decode()
-    assert names == "Snare bottom ST\nSnare bottom SB\nKick in\n"
+    assert names == "Snare bottom ST\nSnare bottom SB\nKick in\nKick crushed\n"
     page = as_owner("GET", f"/layouts/{layout.pk}/labels?width=30")[1].decode()
     assert re.findall(r"<b>(\d+)</b> ([^<]+)", page) == [
         ("2", "Snare bottom ST"), ("4", "Snare bottom SB"), ("7", "Kick in"),
@@ -201,11 +214,11 @@ def test_the_list_of_inputs_says_what_is_patched_where_and_switched(as_owner, ow
 
 def test_labels_without_inputs_say_what_to_do(as_owner, layout):
     found = as_owner("GET", f"/layouts/{layout.pk}")[1]
-    for mic in found["doc"]["mics"]:
-        mic.update(channel=None)
+    for track in found["doc"]["channels"]:
+        track.update(input=None)
     save = {"version": found["version"], "what": "unpatched", "doc": found["doc"]}
     assert as_owner("PUT", f"/layouts/{layout.pk}", save)[0] == 200
     page = as_owner("GET", f"/layouts/{layout.pk}/labels")[1].decode()
-    assert "No mic has an input yet" in page
+    assert "No track has an input yet" in page
     names = as_owner("GET", f"/layouts/{layout.pk}/tracks.txt")[1].decode().splitlines()
     assert len(names) == len(found["doc"]["mics"])

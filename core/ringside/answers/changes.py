@@ -1,12 +1,14 @@
 """What changed between two layouts, in the words and tape terms of the trade."""
 
 from dataclasses import dataclass
+from typing import Final
 
 import numpy as np
 
 from ringside.arrays import Floats
+from ringside.plan.channels import CHANNEL_SWITCHES, Channel
 from ringside.plan.layout import Layout
-from ringside.plan.mics import SWITCHES, Mic
+from ringside.plan.mics import MIC_SWITCHES, Mic
 from ringside.plan.references import references
 
 
@@ -43,7 +45,7 @@ def changes(before: Layout, after: Layout) -> list[Change]:
     rows += [Change(what=i, words="taken away") for i in old if i not in new]
     for id_ in (i for i in new if i in old):
         rows += _mic_changes(before, after, old[id_], new[id_])
-    return rows + _layout_changes(before, after)
+    return rows + _channel_changes(before, after) + _layout_changes(before, after)
 
 
 def _mic_changes(before: Layout, after: Layout, old: Mic, new: Mic) -> list[Change]:
@@ -62,20 +64,51 @@ def _mic_changes(before: Layout, after: Layout, old: Mic, new: Mic) -> list[Chan
         )
     if old.aim != new.aim:
         rows.append(Change(what=new.id, words="turned"))
-    for field, words in SWITCHES.items():
-        if getattr(old, field) != getattr(new, field):
-            rows.append(
-                Change(what=new.id, words=f"{words} {'on' if getattr(new, field) else 'off'}")
-            )
-    for field in ("pattern", "name", "job", "role", "channel"):
+    rows += _switches(old, new, MIC_SWITCHES)
+    for field in ("pattern", "name", "job", "role"):
         if getattr(old, field) != getattr(new, field):
             value = getattr(new, field) or ("whole kit" if field == "job" else "none")
             rows.append(Change(what=new.id, words=f"{field}: {value}"))
-    if old.track_delay_samples != new.track_delay_samples:
-        rows.append(Change(what=new.id, words=f"track delay: {new.track_delay_samples} samples"))
-    if old.pan != new.pan:
-        rows.append(Change(what=new.id, words="pan changed"))
     return rows
+
+
+def _switches(old: Mic | Channel, new: Mic | Channel, names: dict[str, str]) -> list[Change]:
+    return [
+        Change(what=new.id, words=f"{words} {'on' if getattr(new, field) else 'off'}")
+        for field, words in names.items()
+        if getattr(old, field) != getattr(new, field)
+    ]
+
+
+def _channel_changes(before: Layout, after: Layout) -> list[Change]:
+    """Tracks added and taken away, then what changed of the others."""
+    old, new = ({c.id: c for c in x.channels} for x in (before, after))
+    gone = {m.id for m in before.mics} - {m.id for m in after.mics}
+    come = {m.id for m in after.mics} - {m.id for m in before.mics}
+    rows = [
+        Change(what=i, words="one more track")
+        for i, c in new.items()
+        if i not in old and c.mic not in come
+    ]
+    rows += [
+        Change(what=i, words="not recorded")
+        for i, c in old.items()
+        if i not in new and c.mic not in gone
+    ]
+    for was, now in ((old[i], c) for i, c in new.items() if i in old):
+        rows += _switches(was, now, CHANNEL_SWITCHES)
+        for field, words in CHANNEL_FIELDS.items():
+            if (value := getattr(now, field)) != getattr(was, field):
+                told = "changed" if field in ("pan", "crush") else value or "none"
+                rows.append(Change(what=now.id, words=words.format(told)))
+    return rows
+
+
+CHANNEL_FIELDS: Final = {
+    "input": "input: {0}", "name": "track: {0}", "track_delay_samples": "track delay: {0} samples",
+    "low_cut_hz": "low cut: {0} Hz", "pad_db": "pad: {0} dB", "gain_db": "gain: {0} dB",
+    "pan": "pan {0}", "crush": "compression {0}",
+}  # fmt: skip
 
 
 def _gap(a: Floats, b: Floats) -> float:
@@ -89,6 +122,8 @@ def _layout_changes(before: Layout, after: Layout) -> list[Change]:
         "decisions": "decisions changed", "thresholds": "thresholds changed",
         "sample_rate_hz": "sample rate changed", "outlook": "view changed",
         "timing": "school changed", "order": "order of adding changed",
+        "options": "options changed", "balances": "balances changed",
+        "current": "another balance",
     }  # fmt: skip
     return [
         Change(what="layout", words=words)

@@ -2,10 +2,11 @@
 
 from dataclasses import dataclass
 
-from ringside.answers.sheet import SetupRow, setup_rows
 from ringside.gear.headroom import Headroom, headroom
 from ringside.gear.locker import Locker, MicModel, socket_of
+from ringside.plan.channels import CHANNEL_SWITCHES, Channel
 from ringside.plan.layout import Layout
+from ringside.plan.mics import MIC_SWITCHES, Mic
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -13,6 +14,8 @@ class InputRow:
     """One track in the order of recording."""
 
     track: int
+    input: int | None
+    """Counted on from box to box; None where it is not plugged in."""
     name: str
     mic: str
     model: str
@@ -23,18 +26,22 @@ class InputRow:
     socket: int | None
     """Within the bank, from 1."""
     phantom: bool | None
-    """None where it is not known which mic it is."""
+    """None where it is not known which mic it is and nobody said."""
     pad_db: float | None
-    """The one that lets hard hits fit; None for none."""
+    """The one that is in at the mic, or the one that lets hard hits fit; None for none."""
+    input_pad_db: float | None
     gain_db: float | None
-    """To begin with; None where the locker does not say enough."""
+    """As set, or to begin with; None where the locker does not say enough."""
     low_cut_hz: float | None
+    crushed: bool
     flips: list[str]
     stand: str
+    split_of: str
+    """The track whose mic it shares; empty for a mic's first."""
 
 
 def input_rows(layout: Layout, locker: Locker) -> list[InputRow]:
-    """Every mic that has an input, in order.
+    """Every track, in the order of recording.
 
     Parameters
     ----------
@@ -45,36 +52,71 @@ def input_rows(layout: Layout, locker: Locker) -> list[InputRow]:
     -------
     list of InputRow
     """
-    models = {m.id: m for m in locker.mics}
-    stands = {s.id: s.name for s in locker.stands}
-    levels = {h.mic: h for h in headroom(layout, locker)}
-    return [
-        _row(r, r.channel, models.get(r.model or ""), stands, locker, levels.get(r.id))
-        for r in setup_rows(layout)
-        if r.channel is not None
-    ]
+    levels = {h.channel: h for h in headroom(layout, locker)}
+    first: dict[str, str] = {}
+    rows = []
+    for n, c in enumerate(layout.channels, 1):
+        of = first.setdefault(c.mic, c.name)
+        split = of if of is not c.name else ""
+        rows.append(_row(n, c, layout.mic(c.mic), locker, levels.get(c.id), split))
+    return rows
 
 
 def _row(
-    row: SetupRow, track: int, model: MicModel | None, stands: dict[str, str], locker: Locker,
-    level: Headroom | None,
-) -> InputRow:  # fmt: skip
-    bank, socket = socket_of(locker, track) or (None, None)
+    track: int, channel: Channel, mic: Mic, locker: Locker, level: Headroom | None, split: str
+) -> InputRow:
+    bank, socket = socket_of(locker, channel.input) or (None, None)
+    model = next((m for m in locker.mics if m.id == mic.model), None)
+    stand = next((s.name for s in locker.stands if s.id == mic.stand), mic.stand or "")
+    begin = level.gain_db if level else None
     return InputRow(
         track=track,
-        name=row.name,
-        mic=row.id,
-        model=model.name if model else row.model or "",
-        pattern=row.pattern,
+        input=channel.input,
+        name=channel.name,
+        mic=mic.id,
+        model=model.name if model else mic.model or "",
+        pattern=mic.pattern,
         bank=bank.name if bank else "",
         socket=socket,
-        phantom=model.phantom if model else None,
-        pad_db=level.pad_db if level else None,
-        gain_db=level.gain_db if level else None,
-        low_cut_hz=row.low_cut_hz,
-        flips=row.flips,
-        stand=stands.get(row.stand or "", row.stand or ""),
+        phantom=phantom_of(channel, model),
+        pad_db=mic.pad_db if mic.pad_db is not None else (level.pad_db if level else None),
+        input_pad_db=channel.pad_db,
+        gain_db=channel.gain_db if channel.gain_db is not None else begin,
+        low_cut_hz=channel.low_cut_hz,
+        crushed=channel.crush is not None,
+        flips=_flips(channel, mic),
+        stand=stand,
+        split_of=split,
     )
+
+
+def phantom_of(channel: Channel, model: MicModel | None) -> bool | None:
+    """Whether phantom is on at an input: as set, else as the mic wants it.
+
+    Parameters
+    ----------
+    channel : Channel
+    model : MicModel or None
+        The mic of the locker, where it is known.
+
+    Returns
+    -------
+    bool or None
+        None where neither is known.
+    """
+    if channel.phantom is not None:
+        return channel.phantom
+    return model.phantom if model else None
+
+
+def _flips(channel: Channel, mic: Mic) -> list[str]:
+    """Every inversion from capsule to track, and what is put on the track."""
+    late = channel.track_delay_samples
+    return [
+        *(words for f, words in MIC_SWITCHES.items() if getattr(mic, f)),
+        *(words for f, words in CHANNEL_SWITCHES.items() if getattr(channel, f)),
+        *([f"track delayed by {late} samples"] if late else []),
+    ]
 
 
 def track_names(layout: Layout) -> list[str]:
@@ -87,9 +129,8 @@ def track_names(layout: Layout) -> list[str]:
     Returns
     -------
     list of str
-        Those of the mics that have an input; of all where none has.
+        Those of the mics where there are no tracks yet.
     """
-    rows = setup_rows(layout)
-    patched = [r for r in rows if r.channel is not None] or rows
-    names = [r.name for r in patched]
-    return [r.name if names.count(r.name) == 1 else f"{r.name} {r.id}" for r in patched]
+    rows = [(c.name, c.id) for c in layout.channels] or [(m.name, m.id) for m in layout.mics]
+    names = [name for name, _ in rows]
+    return [name if names.count(name) == 1 else f"{name} {id_}" for name, id_ in rows]

@@ -25,6 +25,9 @@ from ringside.pairs.uncertainty import COVERAGE, deviation_s
 from ringside.pairs.verdicts import WEIGHT, WORDS_BY_VALUE, Verdict
 from ringside.places.clearance import words_for_all
 from ringside.places.partner import Spot, can_be_equal, places
+from ringside.plan.channels import Channel
+from ringside.plan.feeds import feed
+from ringside.plan.hanging import with_channels, with_mics
 from ringside.plan.layout import Layout, VerdictWord
 from ringside.plan.mics import LOCKS, Mic
 from ringside.plan.questions import Timing
@@ -73,6 +76,8 @@ class RemedyRow:
     kind: RemedyKind
     words: str
     mics: list[Mic]
+    channels: list[Channel]
+    """Both as they would be; a move changes mics, a flip or a delay their channels."""
     verdict: VerdictWord
     delay_s: float
     body_db: float
@@ -106,11 +111,17 @@ class PairRemedies:
 
 @dataclass(frozen=True, kw_only=True, slots=True)
 class Remedy:
-    """One thing to do: which kind, its sentence, and the mics as they would be."""
+    """One thing to do: which kind, its sentence, and the mics and channels as they would be."""
 
     kind: RemedyKind
     words: str
-    mics: tuple[Mic, ...]
+    mics: tuple[Mic, ...] = ()
+    channels: tuple[Channel, ...] = ()
+
+    @property
+    def of(self) -> set[str]:
+        """The mics it changes, short names."""
+        return {m.id for m in self.mics} | {c.mic for c in self.channels}
 
     @classmethod
     def at(cls, kind: RemedyKind, words: str, mic: Mic, spot: Spot) -> "list[Remedy]":
@@ -144,16 +155,16 @@ def _still(mic: Mic) -> bool:
 
 def _flips(layout: Layout, a: Mic, b: Mic) -> list[Remedy]:
     made = []
-    for mic in (b, a):
-        if "polarity" in mic.locks:
+    for of in (feed(layout, m.id) for m in (b, a)):
+        if of.held or of.first is None:
             continue
-        where = f", channel {mic.channel}" if mic.channel else ""
-        act = "Take the flip off" if mic.preamp_flip else "Flip"
+        where = f", input {of.first.input}" if of.first.input else ""
+        act = "Take the flip off" if of.flipped else "Flip"
         made.append(
             Remedy(
                 kind="flip",
-                words=f"{act} {mic.id} at the preamp{where}.",
-                mics=(mic.turned_over(),),
+                words=f"{act} {of.mic.id} at the preamp{where}.",
+                channels=tuple(c.turned_over() for c in of.channels),
             )
         )
     return made
@@ -226,23 +237,21 @@ def _delays(layout: Layout, a: Mic, b: Mic, off: float | None) -> list[Remedy]:
     samples = round(abs(off or 0.0) * layout.sample_rate_hz)
     if off is None or samples == 0:
         return []
-    late, early = (b, a) if off > 0 else (a, b)
-    back = min(late.track_delay_samples, samples)
+    late, early = (feed(layout, m.id) for m in ((b, a) if off > 0 else (a, b)))
+    back = min(late.delay_samples, samples)
     put = samples - back
-    mics = []
+    channels: list[Channel] = []
     if back:
-        mics.append(
-            late.model_copy(update={"track_delay_samples": late.track_delay_samples - back})
-        )
-    total = early.track_delay_samples + put
-    if total > 20_000:
+        channels += late.delayed(late.delay_samples - back)
+    total = early.delay_samples + put
+    if total > 20_000 or not early.channels or not late.channels:
         return []
     if put:
-        mics.append(early.model_copy(update={"track_delay_samples": total}))
-    said = f"Delay {early.id} by {put} samples after recording" if put else ""
-    less = f"take {back} samples of delay off {late.id}" if back else ""
+        channels += early.delayed(total)
+    said = f"Delay {early.mic.id} by {put} samples after recording" if put else ""
+    less = f"take {back} samples of delay off {late.mic.id}" if back else ""
     words = " and ".join(w for w in (said, less) if w)
-    return [Remedy(kind="delay", words=f"{words[0].upper()}{words[1:]}.", mics=tuple(mics))]
+    return [Remedy(kind="delay", words=f"{words[0].upper()}{words[1:]}.", channels=tuple(channels))]
 
 
 def remedies(an: Analysis, a: str, b: str, source: str | None = None) -> PairRemedies:
@@ -294,11 +303,13 @@ def _word(verdict: int) -> VerdictWord:
 
 def _worth(layout: Layout, r: Remedy) -> bool:
     """A move neither too small to make nor too far for a remedy."""
+    if not r.mics:
+        return True
     far = _how_far(layout, r.mics[0])
     most = FARTHEST_ROUND_RING_M if r.kind in RING_KINDS else FARTHEST_MOVE_M
     if r.mics[0].role == "close":
         most = CLOSE_MOVE_M
-    return r.kind in ("flip", "delay") or LEAST_M <= far <= most
+    return LEAST_M <= far <= most
 
 
 def _how_far(layout: Layout, mic: Mic) -> float:
@@ -316,7 +327,7 @@ def _without_twins(rows: list[RemedyRow]) -> list[RemedyRow]:
 
 
 def _same_move(one: RemedyRow, two: RemedyRow) -> bool:
-    if not {one.kind, two.kind}.isdisjoint(("flip", "delay")):
+    if not one.mics or not two.mics:
         return False
     a, b = one.mics[0], two.mics[0]
     apart = float(np.linalg.norm(np.subtract(a.position_m, b.position_m)))
@@ -324,16 +335,14 @@ def _same_move(one: RemedyRow, two: RemedyRow) -> bool:
 
 
 def _tried(an: Analysis, r: Remedy, row: int, k: int) -> RemedyRow:
-    layout = an.layout
-    for mic in r.mics:
-        layout = layout.with_mic(mic)
+    layout = with_channels(with_mics(an.layout, r.mics), r.channels)
     after = analyse(layout)
     was, now = an.pairs.worst, after.pairs.worst
     weight = np.array([WEIGHT[v] for v in sorted(WEIGHT)])
     change = weight[now] - weight[was]
     blocked = ""
     steps: list[StandStep] = []
-    if r.kind not in ("flip", "delay"):
+    if r.mics:
         mic = r.mics[0]
         blocked = words_for_all([mic.position_m], layout)[0]
         steps = stand_steps(an.layout, mic.id, mic.position_m)
@@ -342,6 +351,7 @@ def _tried(an: Analysis, r: Remedy, row: int, k: int) -> RemedyRow:
         kind=r.kind,
         words=r.words,
         mics=list(r.mics),
+        channels=list(r.channels),
         verdict=_word(after.pairs.verdict[row, k]),
         delay_s=float(after.pairs.delay_s[row, k]),
         body_db=float(after.pairs.body_db[row, k]),
@@ -352,7 +362,7 @@ def _tried(an: Analysis, r: Remedy, row: int, k: int) -> RemedyRow:
         spoils=_changed(an, after, change > 0),
         steps=steps,
         blocked=blocked,
-        breaks=pair_broken(an, after, {m.id for m in r.mics}),
+        breaks=pair_broken(an, after, r.of),
     )
 
 
@@ -445,7 +455,7 @@ def _level_steps(by: Floats) -> list[tuple[str, float]]:
 def _summary(an: Analysis, row: int, k: int, rows: list[RemedyRow]) -> str:
     verdict = Verdict(int(an.pairs.verdict[row, k]))
     if verdict == Verdict.NO_MATTER:
-        return "Nothing to cure: the one covers the other."
+        return "Nothing to cure: in this balance nobody hears what the two do to each other."
     if verdict == Verdict.BEHIND:
         return "Nothing to cure: it is further away on purpose. What follows is for the curious."
     if verdict == Verdict.TOGETHER:

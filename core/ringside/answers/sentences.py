@@ -14,7 +14,7 @@ from ringside.pairs.analysis import Analysis, Pairs
 from ringside.pairs.kinds import side_mics
 from ringside.pairs.known import signed_db, told_db
 from ringside.pairs.stereo import fold_down_db, off_centre_words, positions
-from ringside.pairs.verdicts import Kind, Verdict
+from ringside.pairs.verdicts import Kind, Verdict, swing_db
 
 
 def verdict_words(an: Analysis, row: int, source: int) -> str:
@@ -41,6 +41,7 @@ class _Told:
     """What every sentence asks for, as plain lists: a table asks for tens of thousands of them."""
 
     mics: list[tuple[str, str]]  # the two of each pair, short names
+    heard: dict[str, bool]  # in the current balance
     drums: list[str]
     kinds: list[Kind]
     verdict: list[list[int]]
@@ -56,6 +57,7 @@ class _Told:
             p, ids = an.pairs, [m.id for m in an.layout.mics]
             an.kept["told"] = cls(
                 mics=[(ids[i], ids[j]) for i, j in zip(p.first, p.second, strict=True)],
+                heard=dict(zip(ids, an.scene.heard.tolist(), strict=True)),
                 drums=[name.lower() for name in an.scene.sources.names],
                 kinds=[Kind(k) for k in p.kind.tolist()],
                 verdict=p.verdict.tolist(),
@@ -134,7 +136,14 @@ def _no_matter(on: _On) -> str:
             f"After gain {quiet} hears the {on.drum} {abs(level):.1f} dB under the other:"
             " too far apart for a comb to be heard."
         )
-    return f"Both hear the {on.drum} only as bleed; a mic that hears it far better covers the two."
+    silent = [n for n in (on.a, on.b) if not on.told.heard[n]]
+    if silent:
+        return f"{' and '.join(silent)} {'is' if len(silent) == 1 else 'are'} not heard."
+    most = float(swing_db(on.an.pairs.share[on.row, on.source]))
+    return (
+        f"In this balance the two take {most:.1f} dB from the {on.drum} at most: what else is up"
+        " covers the two."
+    )
 
 
 def _side_first(on: _On) -> tuple[str, str]:

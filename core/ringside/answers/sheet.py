@@ -11,10 +11,11 @@ from typing import Final
 import numpy as np
 
 from ringside.places.aims import aim_words
+from ringside.plan.channels import MOST_CHANNELS
 from ringside.plan.drumframe import AtDrum, at_drum
+from ringside.plan.feeds import Feed, feeds
 from ringside.plan.kit import Cymbal, CymbalKind, Drum, DrumKind, reference_point
 from ringside.plan.layout import Layout
-from ringside.plan.mics import SWITCHES, Mic
 from ringside.plan.references import references
 
 
@@ -57,18 +58,25 @@ def setup_rows(layout: Layout) -> list[SetupRow]:
     """
     every = {p.id: p for p in layout.kit.parts}
     aims = aim_words(layout)
-    ordered = sorted(enumerate(layout.mics), key=lambda n: (n[1].channel or 10_000, n[0]))
-    return [_row(layout, mic, every.get(mic.job or ""), aims[i]) for i, mic in ordered]
+    track = {c.id: n for n, c in enumerate(layout.channels)}
+
+    def place(of: tuple[int, Feed]) -> tuple[int, int]:
+        first = of[1].first
+        return (track[first.id] if first else MOST_CHANNELS, of[0])
+
+    ordered = sorted(enumerate(feeds(layout)), key=place)
+    return [_row(layout, f, every.get(f.mic.job or ""), aims[i]) for i, f in ordered]
 
 
-def _row(layout: Layout, mic: Mic, job: Drum | Cymbal | None, aim: str) -> SetupRow:
+def _row(layout: Layout, of: Feed, job: Drum | Cymbal | None, aim: str) -> SetupRow:
+    mic, first = of.mic, of.first
     ref, at = references(layout), np.array(mic.position_m)
     return SetupRow(
         id=mic.id,
         name=mic.name,
-        channel=mic.channel,
+        channel=first.input if first else None,
         pattern=mic.pattern,
-        low_cut_hz=mic.low_cut_hz,
+        low_cut_hz=first.low_cut_hz if first else None,
         model=mic.model,
         stand=mic.stand,
         job=job.name if job else "Whole kit",
@@ -81,8 +89,8 @@ def _row(layout: Layout, mic: Mic, job: Drum | Cymbal | None, aim: str) -> Setup
         in_line=_in_line(at, job),
         aim=aim,
         flips=[
-            *(words for field, words in SWITCHES.items() if getattr(mic, field)),
-            *_late(mic),
+            *of.switched(),
+            *_late(of),
         ],
     )
 
@@ -101,9 +109,9 @@ def _in_line(at: np.ndarray, job: Drum | Cymbal | None) -> bool:
     return size > 0.01 and abs(float(out @ way)) / size > np.cos(np.radians(IN_LINE_DEG))
 
 
-def _late(mic: Mic) -> list[str]:
+def _late(of: Feed) -> list[str]:
     """What is put on the track after recording."""
-    late = mic.track_delay_samples
+    late = of.delay_samples
     return [f"track delayed by {late} samples"] if late else []
 
 

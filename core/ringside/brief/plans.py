@@ -19,7 +19,7 @@ from ringside.pairs.analysis import analyse
 from ringside.pairs.counts import Counts, counts
 from ringside.pairs.flips import MOST_FLIPPED, best_flips
 from ringside.plan.handsizes import HandSizes
-from ringside.plan.hanging import with_flips
+from ringside.plan.hanging import with_flips, without_mics
 from ringside.plan.layout import Layout
 from ringside.plan.mics import Mic
 from ringside.plan.questions import QUESTIONS, Brief
@@ -222,9 +222,7 @@ def _left_out(plan: _Plan) -> list[str]:
 
 def _start(layout: Layout, brief: Brief, locker: Locker | None, hands: HandSizes,
            inputs: int) -> _Plan:  # fmt: skip
-    empty = layout.model_copy(
-        update={"mics": (), "stereo_pairs": (), "decisions": (), "techniques": (), "brief": brief}
-    )
+    empty = without_mics(layout, {m.id for m in layout.mics}).model_copy(update={"brief": brief})
     use = locker if brief.from_locker and locker and (locker.mics or locker.stands) else None
     return _Plan(empty, inputs, float(brief.minutes), use, hands)
 

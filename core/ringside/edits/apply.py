@@ -8,6 +8,16 @@ from typing import Annotated, Final
 
 from pydantic import Field
 
+from ringside.edits.balances import (
+    AddBalance,
+    ChooseOptions,
+    NameBalance,
+    RemoveBalance,
+    SetFaders,
+    SetOptions,
+    UseBalance,
+)
+from ringside.edits.channels import AddChannel, ChangeChannels, OrderChannels, RemoveChannels
 from ringside.edits.edited import Edited
 from ringside.edits.kit import ForgetReading, OtherHand, SwapKit, TakeReading, TakeReadings
 from ringside.edits.mics import (
@@ -35,6 +45,9 @@ Edit = Annotated[
     | Pose | SetRoom
     | ChangeMics | RenameMic | AddMic | RemoveMics | FlipMics
     | PairMics | UnpairMics | Decide | Undecide
+    | ChangeChannels | AddChannel | RemoveChannels | OrderChannels
+    | SetFaders | AddBalance | NameBalance | RemoveBalance | UseBalance
+    | SetOptions | ChooseOptions
     | ChangeNumbers,
     Field(discriminator="do"),
 ]  # fmt: skip

@@ -11,26 +11,26 @@ from ringside.edits.edited import Edited, checked
 from ringside.errors import RingsideError
 from ringside.pairs.analysis import analyse
 from ringside.pairs.verdicts import WORDS_BY_VALUE
-from ringside.plan.hanging import renamed, with_flips, with_mics, without_mics
+from ringside.plan.channels import MOST_CHANNELS, Channel
+from ringside.plan.feeds import feed
+from ringside.plan.hanging import renamed, track_of, with_flips, with_mics, without_mics
 from ringside.plan.layout import Decision, Layout, StereoPair, Stood
-from ringside.plan.mics import SWITCHES, Mic
+from ringside.plan.mics import MIC_SWITCHES, Mic
 from ringside.values import Key, Record, Text, Vector, unit
 
 Some = Annotated[tuple[Key, ...], Field(min_length=1, max_length=64)]
-MOST_CHANNELS: Final = 256
 IN_FRONT_M: Final[Vector] = (0.28, 1.6, 1.2)
 """Where a new mic is put: a good step in front of the kit, on the kick's side of the snare."""
 
 FIELD_WORDS: Final = {
     "name": "Named {0}", "role": "{0}: {1}", "job": "{0} for {1}", "pattern": "{0}: {1}",
-    "channel": "{0} to input {1}", "model": "{0}: {1}", "stand": "{0}: {1}",
-    "locks": "Held {0}: {1}", "track_delay_samples": "{0} delayed by {1} samples on the track",
-    "pan": "Panned {0}",
+    "model": "{0}: {1}", "stand": "{0}: {1}", "locks": "Held {0}: {1}",
+    "pad_db": "Pad at {0}: {1} dB",
 }  # fmt: skip
 """How a change of one field is called; {0} is the mic, {1} the new value."""
 
 NOTHING_WORDS: Final = {
-    "job": "the whole kit", "channel": "none", "model": "no mic chosen", "stand": "no stand chosen",
+    "job": "the whole kit", "model": "no mic chosen", "stand": "no stand chosen",
     "locks": "nothing",
 }  # fmt: skip
 
@@ -101,7 +101,10 @@ class AddMic(Record):
         Edited
         """
         mic = _fresh(layout) if self.like is None else _copy(layout, _mic(layout, self.like))
-        done = checked(layout, mics=(*layout.mics, mic))
+        tracks = layout.channels
+        if len(tracks) < MOST_CHANNELS:
+            tracks = (*tracks, _track(layout, mic, self.like))
+        done = checked(layout, mics=(*layout.mics, mic), channels=tracks)
         words = f"Added {mic.id}" if self.like is None else f"Copied {self.like}"
         return Edited(done, words, (), mic.id)
 
@@ -152,13 +155,16 @@ class FlipMics(Record):
             When the polarity of one of them is held.
         """
         held = [m for m in self.mics if "polarity" in _mic(layout, m).locks]
+        loose = [m for m in self.mics if not feed(layout, m).channels]
+        if loose:
+            raise RingsideError(f"{', '.join(loose)} is not recorded; give it a track first")
         if held and len(self.mics) > 1:
             raise RingsideError(f"the polarity of {', '.join(held)} is held; free it first")
         done = checked(with_flips(layout, set(self.mics)))
         if len(self.mics) > 1:
             return Edited(done, f"Turned over {', '.join(self.mics)}", ())
-        mic = layout.mic(self.mics[0])
-        words = f"Took the flip off {mic.id}" if mic.preamp_flip else f"Flipped {mic.id}"
+        of = feed(layout, self.mics[0])
+        words = f"Took the flip off {of.mic.id}" if of.flipped else f"Flipped {of.mic.id}"
         return Edited(done, f"{words} at the preamp", ())
 
 
@@ -285,7 +291,7 @@ def _words(old: dict[str, Mic], new: tuple[Mic, ...]) -> str:
         return f"Moved {mic.id}"
     if mic.aim != was.aim:
         return f"Aimed {mic.id}"
-    for field, words in SWITCHES.items():
+    for field, words in MIC_SWITCHES.items():
         if getattr(mic, field) != getattr(was, field):
             on = "on" if getattr(mic, field) else "off"
             return f"{words[0].upper()}{words[1:]} {on}, {mic.id}"
@@ -304,9 +310,13 @@ def _numbered(layout: Layout, stem: str) -> str:
     return next(k for n in range(1, 1000) if (k := f"{stem[:12]}{n}") not in taken)
 
 
-def _next_channel(layout: Layout) -> int | None:
-    following = max((m.channel or 0 for m in layout.mics), default=0) + 1
-    return following if following <= MOST_CHANNELS else None
+def _track(layout: Layout, mic: Mic, like: str | None) -> Channel:
+    """The track of a new mic: set as that of the mic it is like, in the next input."""
+    made = track_of(layout.channels, mic)
+    old = feed(layout, like).first if like else None
+    if old is None:
+        return made
+    return old.model_copy(update={"id": made.id, "mic": mic.id, "input": made.input})
 
 
 def _fresh(layout: Layout) -> Mic:
@@ -316,7 +326,6 @@ def _fresh(layout: Layout) -> Mic:
     look = unit([a - b for a, b in zip(snare, spot, strict=True)])
     return Mic(
         id=_numbered(layout, "M"), name="New mic", role="room", position_m=spot, aim=look,
-        channel=_next_channel(layout),
     )  # fmt: skip
 
 
@@ -327,6 +336,5 @@ def _copy(layout: Layout, mic: Mic) -> Mic:
         update={
             "id": _numbered(layout, stem),
             "position_m": (x + 0.1, y, z),
-            "channel": _next_channel(layout),
         }
     )

@@ -28,7 +28,7 @@ LOCKER_COLUMNS: Final = (
     "what", "id", "name", "count", "kind", "patterns", "setback_m", "phantom", "pads_db",
     "low_cuts_hz", "sensitivity_mv_pa", "max_spl_db", "fragile", "matched", "low_m", "high_m",
     "reach_m", "weight_kg", "max_level_dbu", "full_scale_dbu",
-    "most_gain_db", "length_m", "cost",
+    "most_gain_db", "noise_dbu", "length_m", "cost",
 )  # fmt: skip
 YES: Final = {"yes": True, "true": True, "1": True, "no": False, "false": False, "0": False}
 LISTS: Final = {"patterns": str, "pads_db": float, "low_cuts_hz": float}

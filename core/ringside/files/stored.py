@@ -7,19 +7,20 @@ one version to the next; a sample of every version ever written is in tests/core
 import json
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Any, Final, Generic, TypeVar
+from typing import Annotated, Any, Final, Generic, TypeVar
 
-from pydantic import ValidationError
+from pydantic import BeforeValidator, Field, ValidationError
 
 from ringside.errors import LayoutFileError
 from ringside.faults import place_of, short, wording
 from ringside.gear.locker import Locker
 from ringside.plain import first_fault
+from ringside.plan.channels import LAST_INPUT, Input
 from ringside.plan.handsizes import HandSizes
 from ringside.plan.kit import Kit
 from ringside.plan.layout import FORMAT, VERSION, Layout
 from ringside.plan.room import Room
-from ringside.values import Record
+from ringside.values import Flag, Record
 
 Plain = dict[str, Any]
 R = TypeVar("R", bound=Record)
@@ -69,12 +70,12 @@ class Kind(Generic[R]):
         LayoutFileError
             With the place of the fault and what was expected.
         """
-        new = self._brought_up(value)
-        if kept:
-            new = self.mend(new)
-        fault = first_fault(new)
+        fault = first_fault(value) if isinstance(value, dict) else None
         if fault:
             raise LayoutFileError(place_of(fault[0]), fault[1])
+        new = self.brought_up(value)
+        if kept:
+            new = self.mend(new)
         own = self.model.model_fields
         body = {k: v for k, v in new.items() if k in own or k not in ("format", "version")}
         try:
@@ -83,7 +84,23 @@ class Kind(Generic[R]):
             first = refused.errors(include_url=False)[0]
             raise LayoutFileError(place_of(first["loc"]), wording(first)) from None
 
-    def _brought_up(self, value: Any) -> Plain:
+    def brought_up(self, value: Any) -> Plain:
+        """Plain JSON of any version as the newest has it, unchecked but for its version.
+
+        Parameters
+        ----------
+        value : object
+            As parsed from JSON.
+
+        Returns
+        -------
+        Plain
+
+        Raises
+        ------
+        LayoutFileError
+            When it is of no version that is known.
+        """
         if not isinstance(value, dict):
             raise LayoutFileError("", f"expected an object, got {short(value)}")
         version = value.get("version", 0)
@@ -147,7 +164,62 @@ def _mended_layout(value: Plain) -> Plain:
     return value
 
 
-LAYOUT: Final = Kind(FORMAT, Layout, VERSION, 1, mend=_mended_layout)
+class _MicsWay(Record):
+    """What version 1 said of a mic and is now said of its channel."""
+
+    channel: Input | None = None
+    preamp_flip: Flag = False
+    track_flip: Flag = False
+    track_delay_samples: Annotated[int, Field(strict=True, ge=0, le=20_000)] = 0
+    low_cut_hz: Annotated[float, Field(strict=True, ge=10, le=500)] | None = None
+    pan: Annotated[float, Field(strict=True, ge=-100, le=100)] | None = None
+
+
+def _with_channels(value: Plain) -> Plain:
+    """Version 1 had one input, one pan and two of the switches at each mic itself."""
+    mics, limits = value.get("mics"), value.get("thresholds")
+    if isinstance(limits, dict):  # how far a third mic carries two others is part of the mix now
+        value = {**value, "thresholds": {k: v for k, v in limits.items() if k != "carried_db"}}
+    if not isinstance(mics, list) or not all(isinstance(m, dict) for m in mics):
+        return value
+    ways = [_way_of(n, m) for n, m in enumerate(mics)]
+    order = sorted(range(len(mics)), key=lambda n: (ways[n].channel or LAST_INPUT + 1, n))
+    tracks = []
+    for m, way in ((mics[n], ways[n]) for n in order):
+        rest = way.model_dump(exclude={"channel"})
+        tracks.append({"id": m.get("id"), "name": m.get("name"), "mic": m.get("id"),
+                       "input": way.channel, **rest})  # fmt: skip
+    own = set(_MicsWay.model_fields)
+    kept = [{k: v for k, v in m.items() if k not in own} for m in mics]
+    return {**value, "mics": kept, "channels": tracks}
+
+
+def _way_of(n: int, mic: Plain) -> _MicsWay:
+    said = {k: v for k, v in mic.items() if k in _MicsWay.model_fields}
+    try:
+        return _MicsWay.model_validate_json(json.dumps(said))
+    except ValidationError as refused:
+        first = refused.errors(include_url=False)[0]
+        raise LayoutFileError(place_of(("mics", n, *first["loc"])), wording(first)) from None
+
+
+LAYOUT: Final = Kind(FORMAT, Layout, VERSION, 1, (_with_channels,), mend=_mended_layout)
+
+
+def _newest(value: Any) -> Any:
+    """The plain JSON of a layout of an older version, brought up; anything else as it is."""
+    old = isinstance(value, dict) and value.get("format") == FORMAT
+    if not old or value.get("version") == VERSION:
+        return value
+    try:
+        return LAYOUT.brought_up(value)
+    except LayoutFileError as fault:
+        raise ValueError(str(fault)) from None
+
+
+AnyLayout = Annotated[Layout, BeforeValidator(_newest)]
+"""A layout as a page may send it that was opened before the program was renewed."""
+
 KIT: Final = Kind("ringside-kit", Kit, 1, 0, (_as_it_was,), mend=_mended_kit)
 ROOM: Final = Kind("ringside-room", Room, 1, 0, (_as_it_was,))
 LOCKER: Final = Kind("ringside-locker", Locker, 1, 0, (_as_it_was,))

@@ -8,11 +8,14 @@ from typing import Final, Literal
 
 from ringside.gear.levels import SPREAD_DB, Peak, output_dbu, peaks
 from ringside.gear.locker import InputBank, Locker, MicModel, bank_of
+from ringside.plan.channels import Channel
+from ringside.plan.feeds import feeds
 from ringside.plan.kit import Cymbal, Drum
 from ringside.plan.layout import Layout
+from ringside.plan.mics import Mic
 
 State = Literal["fits", "hard hits", "overloads", "unknown"]
-"""How it stands with no pad in: the last where the locker does not say enough."""
+"""How it stands with the pads that are in: the last where the locker does not say enough."""
 
 UNDER_FULL_DB: Final = 12.0
 """Usual peaks are left so far under full scale (common practice)."""
@@ -25,6 +28,8 @@ TOO_SOFT_DB: Final = 12.0
 class Headroom:
     """What a mic meets where it stands, and what it and its input take; decibels."""
 
+    channel: str | None
+    """None for a mic that is not recorded."""
     mic: str
     source: str
     """The loudest it hears."""
@@ -37,6 +42,8 @@ class Headroom:
     state: State
     pad_db: float | None
     """The smallest of its pads with which hard hits fit, or its largest; null for none needed."""
+    pad_in: bool
+    """That pad is in, or one as good."""
     over_db: float
     """What hard hits are over with that pad in; 0 when they fit."""
     gain_db: float | None
@@ -49,7 +56,7 @@ class Headroom:
 
 
 def headroom(layout: Layout, locker: Locker) -> list[Headroom]:
-    """Every mic that is one of the locker's, in the order of the layout.
+    """Every channel of the locker's mics, in the order of the mics.
 
     Parameters
     ----------
@@ -62,22 +69,26 @@ def headroom(layout: Layout, locker: Locker) -> list[Headroom]:
     """
     models = {m.id: m for m in locker.mics}
     return [
-        _of(mic.id, layout.kit.parts[peak.source], peak, model, bank_of(locker, mic.channel))
-        for mic, peak in zip(layout.mics, peaks(layout), strict=True)
-        if (model := models.get(mic.model or ""))
+        _of(f.mic, c, layout.kit.parts[peak.source], peak, model, locker)
+        for f, peak in zip(feeds(layout), peaks(layout), strict=True)
+        if (model := models.get(f.mic.model or ""))
+        for c in f.channels or (None,)
     ]
 
 
 def _of(
-    mic: str, part: Drum | Cymbal, peak: Peak, model: MicModel, bank: InputBank | None
-) -> Headroom:
-    over = _Over(peak, model, bank)
+    mic: Mic, channel: Channel | None, part: Drum | Cymbal, peak: Peak, model: MicModel,
+    locker: Locker,
+) -> Headroom:  # fmt: skip
+    bank = bank_of(locker, channel.input if channel else None)
+    over = _Over(peak, model, bank, mic.pad_db or 0.0, (channel and channel.pad_db) or 0.0)
     pad, left = over.pad()
     gain = over.gain(pad or 0.0)
     unknown = over.unknown()
     state = over.state()
     return Headroom(
-        mic=mic,
+        channel=channel.id if channel else None,
+        mic=mic.id,
         source=part.id,
         peak_db=round(peak.middle_db, 1),
         spread_db=SPREAD_DB,
@@ -87,6 +98,7 @@ def _of(
         input_limit_dbu=bank.max_level_dbu if bank else None,
         state=state,
         pad_db=pad,
+        pad_in=pad is not None and over.at_mic >= pad,
         over_db=round(left, 1),
         gain_db=None if gain is None else round(gain, 1),
         too_soft=over.short_of(gain) > TOO_SOFT_DB,
@@ -98,20 +110,28 @@ def _of(
 
 
 class _Over:
-    """How far peaks are over what a mic and its input take, with no pad in."""
+    """How far peaks are over what a mic and its input take, with no pad in at the mic."""
 
-    def __init__(self, peak: Peak, model: MicModel, bank: InputBank | None) -> None:
+    def __init__(
+        self, peak: Peak, model: MicModel, bank: InputBank | None, at_mic: float, at_input: float
+    ) -> None:
         self.model, self.bank = model, bank
+        self.at_mic, self.at_input = at_mic, at_input
         known = model.sensitivity_mv_pa
         self.output = None if known is None else output_dbu(peak.middle_db, known)
         most = bank.max_level_dbu if bank else None
         self.capsule = None if model.max_spl_db is None else peak.middle_db - model.max_spl_db
-        self.input = None if self.output is None or most is None else self.output - most
+        self.input = None if self.output is None or most is None else self.output - at_input - most
+
+    @property
+    def bare(self) -> float | None:
+        """Of a usual peak, at whichever is short first, with no pad in at the mic."""
+        return max((v for v in (self.capsule, self.input) if v is not None), default=None)
 
     @property
     def most(self) -> float | None:
-        """Of a usual peak, at whichever is short first."""
-        return max((v for v in (self.capsule, self.input) if v is not None), default=None)
+        """The same with the pads that are in."""
+        return None if self.bare is None else self.bare - self.at_mic
 
     def state(self) -> State:
         if self.most is None:
@@ -123,7 +143,7 @@ class _Over:
         return "fits" if self.capsule is not None else "unknown"
 
     def pad(self) -> tuple[float | None, float]:
-        hard = 0.0 if self.most is None else self.most + SPREAD_DB
+        hard = 0.0 if self.bare is None else self.bare + SPREAD_DB
         if hard <= 0:
             return None, 0.0
         pads = sorted(self.model.pads_db)
@@ -135,7 +155,7 @@ class _Over:
         full = self.bank.full_scale_dbu if self.bank else None
         if self.output is None or full is None:
             return None
-        return full - UNDER_FULL_DB - (self.output - pad)
+        return full - UNDER_FULL_DB - (self.output - max(pad, self.at_mic) - self.at_input)
 
     def short_of(self, gain: float | None) -> float:
         most = self.bank.most_gain_db if self.bank else None
@@ -163,7 +183,9 @@ def _words(name: str, peak: Peak, over: _Over, state: State, pad: float | None, 
     what = over.bank.name if at_input and over.bank else f"the {over.model.name}"
     if state == "fits":
         spare = -(over.most or 0.0) - SPREAD_DB
-        return f"{met} {what[0].upper()}{what[1:]} takes that, with {spare:.0f} dB to spare."
+        with_ = f"With its {over.at_mic:.0f} dB pad in " if over.at_mic else ""
+        takes = f"{with_}{what}" if with_ else f"{what[0].upper()}{what[1:]}"
+        return f"{met} {takes} takes that, with {spare:.0f} dB to spare."
     when = "overloads" if state == "overloads" else "overloads on hard hits"
     at = " even at least gain" if at_input else ""
     return f"{met} {what[0].upper()}{what[1:]} {when}{at}: {_cure(pad, left)}."

@@ -73,6 +73,13 @@ class InputBank(Record):
         default=None, description="What fills the converter behind it at no gain."
     )
     most_gain_db: Annotated[float, Field(strict=True, ge=0, le=100)] | None = None
+    noise_dbu: Annotated[float, Field(strict=True, ge=-140, le=-60)] | None = Field(
+        default=None, description="Of the input itself, at full gain, 20 Hz to 20 kHz, 150 ohms."
+    )
+    pads_db: tuple[Annotated[float, Field(strict=True, ge=1, le=60)], ...] = Field(
+        default=(), max_length=4
+    )
+    matched: Flag = Field(default=False, description="All alike, as a stereo pair wants two.")
 
 
 class CableKind(Record):

@@ -85,7 +85,7 @@ def stock(layout: Layout, locker: Locker) -> Stock:
                 sum(m.stand in stands for m in layout.mics),
                 sum(s.count for s in locker.stands),
             ),
-            inputs=(len({m.channel for m in layout.mics if m.channel}), inputs),
+            inputs=(len({c.input for c in layout.channels if c.input}), inputs),
             cables=(len(layout.mics), sum(c.count for c in locker.cables)),
         ),
         minutes=round(len(layout.mics) * locker.minutes_per_mic),
@@ -144,20 +144,20 @@ def _stands_out(layout: Layout, stands: dict[str, StandModel]) -> list[LackRow]:
 
 def _inputs_out(layout: Layout, locker: Locker, models: dict[str, MicModel]) -> list[LackRow]:
     lacks: list[LackRow] = []
-    for channel, n in Counter(m.channel for m in layout.mics if m.channel).items():
+    for number, n in Counter(c.input for c in layout.channels if c.input).items():
         if n > 1:
-            who = [m.id for m in layout.mics if m.channel == channel]
-            words = f"Input {channel} is taken by {' and '.join(who)}."
+            who = [c.id for c in layout.channels if c.input == number]
+            words = f"Input {number} is taken by {' and '.join(who)}."
             lacks.append(_lack("inputs", words, *who))
     if not locker.inputs:
         return lacks
     total = sum(b.count for b in locker.inputs)
-    over = [m for m in layout.mics if m.channel and m.channel > total]
+    over = [c for c in layout.channels if c.input and c.input > total]
     if over:
         words = f"{len(over)} inputs short: there are {total}."
-        lacks.append(_lack("inputs", words, *[m.id for m in over]))
-    for m in layout.mics:
-        bank = bank_of(locker, m.channel)
+        lacks.append(_lack("inputs", words, *[c.mic for c in over]))
+    for c in layout.channels:
+        bank, m = bank_of(locker, c.input), layout.mic(c.mic)
         model = models.get(m.model or "")
         if bank is None or model is None:
             continue
@@ -183,8 +183,8 @@ def _bank_feeds(
     """Whether another mic on the bank needs its phantom on."""
     return any(
         models[m.model].phantom
-        for m in layout.mics
-        if m.model in models and m.channel and bank_of(locker, m.channel) is bank
+        for c in layout.channels
+        if (m := layout.mic(c.mic)).model in models and bank_of(locker, c.input) is bank
     )
 
 
@@ -203,7 +203,7 @@ def _too_loud(levels: list[Headroom]) -> list[LackRow]:
     What only hard hits do is told at the mic itself.
     """
     wrong = (h for h in levels if h.state == "overloads" or h.too_soft)
-    return [_lack("level", f"{h.mic}: {h.words}", h.mic) for h in wrong]
+    return [_lack("level", f"{h.channel or h.mic}: {h.words}", h.mic) for h in wrong]
 
 
 def _care(layout: Layout, models: dict[str, MicModel]) -> list[LackRow]:

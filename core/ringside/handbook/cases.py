@@ -13,7 +13,7 @@ from ringside.pairs.analysis import Analysis, analyse
 from ringside.pairs.flips import best_flips
 from ringside.pairs.pictures import pictures
 from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
-from ringside.plan.hanging import with_flips
+from ringside.plan.hanging import with_channels, with_flips
 from ringside.plan.kits import five_piece
 from ringside.plan.layout import Layout, VerdictWord
 from ringside.plan.room import Room
@@ -75,10 +75,16 @@ def _told(a: str, b: str, source: str, v: PairFound) -> str:
     )
 
 
+def _unflipped(layout: Layout) -> Layout:
+    """The layout with every preamp switch off."""
+    off = tuple(c.model_copy(update={"preamp_flip": False}) for c in layout.channels)
+    return with_channels(layout, off)
+
+
 def snare_top_bottom() -> Case:
     """Top and bottom of the snare."""
     layout = _kit(("snare-centre", None), ("snare-bottom", None))
-    wired = layout.with_mic(layout.mic("SB").model_copy(update={"preamp_flip": False}))
+    wired = _unflipped(layout)
     before = _pair(analyse(wired), "ST", "SB", "snare")
     after = _pair(analyse(with_flips(wired, {"SB"})), "ST", "SB", "snare")
     return Case(
@@ -209,9 +215,7 @@ def all_bottoms() -> Case:
     toms = [(("tom-bottom"), t) for t in ("rack-1", "rack-2", "floor")]
     layout = _kit(("pair-turned", None), *toms)
     bottoms = [m.id for m in layout.mics if m.job]
-    plain = layout.model_copy(update={
-        "mics": tuple(m.model_copy(update={"preamp_flip": False}) for m in layout.mics),
-    })  # fmt: skip
+    plain = _unflipped(layout)
     an = analyse(plain)
     job = {m.id: m.job for m in layout.mics}
     ids = [m.id for m in plain.mics]

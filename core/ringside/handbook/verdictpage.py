@@ -18,7 +18,7 @@ from ringside.plan.thresholds import REASONS, Thresholds
 HEAD: Final = "<!-- Written by ./ringside types from the core; do not edit. -->\n\n"
 
 LIMITS_OF: Final[dict[Verdict, tuple[str, ...]]] = {
-    Verdict.NO_MATTER: ("no_matter_level_db", "carried_db"),
+    Verdict.NO_MATTER: ("no_matter_level_db", "takes_db", "picture_takes_db"),
     Verdict.ASK_THE_EAR: ("head_plane_deg", "null_db", "reflection_db", "same_angle_deg"),
     Verdict.HOLLOW: ("hollow_gain_db",),
     Verdict.LATE: ("echo_ms",),
@@ -32,9 +32,10 @@ ORDER: Final = (
 
 RULES_OF: Final[dict[Verdict, str]] = {
     Verdict.NO_MATTER: (
-        "After each mic's gain has brought its own job to one peak, the two are too far apart in"
-        " level for a comb to be heard; or both hear the drum as bleed that a third mic covers; or"
-        " one is the side of a mid-side pair, which mono does not have."
+        "In the current balance (each mic's own job at one peak, then its fader) the two are too"
+        " far apart in level for a comb to be heard; or they can take too little from the drum,"
+        " because what else is up covers them; or one is muted, not recorded, or the side of a"
+        " mid-side pair, which mono does not have."
     ),
     Verdict.ASK_THE_EAR: (
         "The first half-wave of one cannot be planned, and a flip would be heard. Near the plane of"

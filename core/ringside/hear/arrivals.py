@@ -11,6 +11,10 @@ sum of a pair as a ray of its own. Where the surface sends far more than the dru
 
 Gobos take from what passes them, and the way round is longer (:mod:`ringside.hear.barriers`).
 
+After gain the levels are those in the current balance (:mod:`ringside.hear.mix`): each job at one
+peak, then the faders. What a split mic feeds adds with its signs, for it is of one capsule; a
+compressed channel raises what is quiet in it.
+
 Level and body count the low end as it is beside a drum (:mod:`ringside.hear.nearfield`): the
 gradient share of a pattern grows and its phase lags, and a low cut works against it.
 
@@ -31,6 +35,7 @@ import numpy as np
 from ringside.arrays import Floats, Ints, Mask
 from ringside.constants import NEAREST_M, NULL_FLOOR, SHELL_LOSS_DB
 from ringside.hear.barriers import Barriers, barriers
+from ringside.hear.mix import SILENT_DB, Voice
 from ringside.hear.nearfield import Complexes, curvature_m, low_cut, near_response
 from ringside.hear.scene import Scene
 from ringside.hear.sums import likeness
@@ -106,7 +111,7 @@ class Arrivals:
     radiated_m: Floats  # from the face that is heard, by the straight way, nothing screened
     time_s: Floats  # at the track: with any delay put on it
     level_db: Floats  # relative to 1 m on axis, near surfaces counted, before any gain
-    after_gain_db: Floats  # relative to the mic's own job at its peak
+    after_gain_db: Floats  # relative to the mic's own job at its peak, and by its faders
     sign: Ints  # +1 pushed, -1 pulled, 0 unsure
     raw_sign: Ints  # the side of the head times lobe and switches, with no doubt counted
     doubt: Ints  # flags of Doubt
@@ -237,16 +242,21 @@ def arrivals(scene: Scene, limits: Thresholds) -> Arrivals:
     if sent is not None:
         first = _led(sent, first)
         first = _opposed(scene, sent, first, limits)
-    raw = first.way * scene.switch_sign[:, None]
     time = first.path / scene.speed + scene.track_delay[:, None]
     rays, added = _rays(scene, sent, d, level, first.way)
+    gained, turned = _in_the_mix(level + added + s.peak_db, scene)
+    raw = first.way * scene.switch_sign[:, None]
+    if turned is not None:
+        over = np.where(turned.real < 0, -1, 1)
+        raw = raw * over
+        rays = replace(rays, turn=rays.turn + np.angle(turned * over)[rays.mic])
     return Arrivals(
         tape_m=d.tape,
         path_m=first.path,
         radiated_m=d.radiated,
         time_s=time,
         level_db=level + added,
-        after_gain_db=_after_gain(level + added + s.peak_db, scene.job),
+        after_gain_db=gained,
         sign=np.where(first.doubt > 0, 0, raw),
         raw_sign=raw,
         doubt=first.doubt,
@@ -405,10 +415,29 @@ def _head_angle(height: Floats, behind: Floats, out: Floats) -> Floats:
     return np.asarray(np.where(height >= 0, above, -below))
 
 
-def _after_gain(heard_db: Floats, job: Ints) -> Floats:
-    """Levels once each mic's gain brings its own job to one peak; the kit's is its loudest."""
+def _in_the_mix(heard_db: Floats, scene: Scene) -> tuple[Floats, Complexes | None]:
+    """Levels once each gain brings its mic's own job to one peak (the kit's is its loudest), by
+    the faders; and the sums of what is split or compressed, against its first channel."""
     if heard_db.size == 0:
-        return heard_db
-    rows = np.arange(len(job))
+        return heard_db, None
+    job, rows = scene.job, np.arange(len(scene.job))
     own = np.where(job >= 0, heard_db[rows, np.maximum(job, 0)], heard_db.max(axis=1))
-    return np.asarray(heard_db - own[:, None])
+    under = heard_db - own[:, None]
+    level = under + scene.fader_db[:, None]
+    if not any(scene.voices):
+        return np.asarray(level), None
+    turned = np.ones(level.shape, dtype=complex)
+    f = np.array(scene.sources.fundamentals)
+    for mic, voices in enumerate(scene.voices):
+        if voices:
+            first = low_cut(f, scene.low_cut_hz[mic])
+            turned[mic] = sum(_voice(v, under[mic], f) for v in voices) / first
+            level[mic] = 20 * np.log10(np.maximum(np.abs(turned[mic]), 10 ** (SILENT_DB / 20)))
+    return np.asarray(level), turned
+
+
+def _voice(voice: Voice, under_db: Floats, f: Floats) -> Complexes:
+    """What a channel gives of each source, its low cut and all, (S,)."""
+    level = voice.crush.after(under_db) if voice.crush else under_db
+    size = voice.sign * 10 ** ((level + voice.db) / 20)
+    return np.asarray(size * low_cut(f, voice.low_cut_hz))

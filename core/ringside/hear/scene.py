@@ -12,6 +12,7 @@ import numpy as np
 from ringside.arrays import Floats, Ints, Mask
 from ringside.hear.bands import TUNING_SPREAD, VOICES, Bands, bands, tuning_from
 from ringside.hear.mirrors import Images, images_of
+from ringside.hear.mix import Voice, mixed
 from ringside.plan.kit import Cymbal, Drum, Kit, centre_of, depth_of, reference_point
 from ringside.plan.layout import Layout
 from ringside.plan.mics import PRESSURE_SHARE, Mic
@@ -54,6 +55,9 @@ class Scene:
     switch_sign: Ints  # (M,) +1 or -1
     job: Ints  # (M,) index of the source, -1 for the whole kit
     open: Mask  # (M,) stands off the kit, where a reflection may lead
+    heard: Mask  # (M,) in the current balance
+    fader_db: Floats  # (M,) against the highest that is heard; far down where it is not
+    voices: tuple[tuple[Voice, ...], ...]  # (M,) of those split or compressed
     low_cut_hz: Floats  # (M,) corner of the low cut on the way to the track, 0 for none
     track_delay: Floats  # (M,) seconds put on the track after recording
     room: Room | None
@@ -93,7 +97,10 @@ def scene_with(scene: Scene, row: int, mic: Mic, *, alone: bool = False) -> Scen
     return replace(scene, capsule=capsule[one], aim=aim[one], **rest)
 
 
-_BY_MIC = ("pressure_share", "switch_sign", "job", "open", "low_cut_hz", "track_delay")
+_BY_MIC = (
+    "pressure_share", "switch_sign", "job", "open", "heard", "fader_db", "voices", "low_cut_hz",
+    "track_delay",
+)  # fmt: skip
 
 
 def edge_toward(cymbal: Cymbal, x: float, y: float) -> Floats:
@@ -179,18 +186,26 @@ def scene_of(layout: Layout) -> Scene:
     """
     src = sources_of(layout.kit)
     index = {name: i for i, name in enumerate(src.ids)}
-    mics = layout.mics
+    mics, ways = layout.mics, mixed(layout)
+    leads = [w.first for w in ways]
     return Scene(
         speed=layout.air.speed,
         sources=src,
         capsule=np.array([m.position_m for m in mics], dtype=float).reshape(-1, 3),
         aim=np.array([m.aim for m in mics], dtype=float).reshape(-1, 3),
         pressure_share=np.array([PRESSURE_SHARE[m.pattern] for m in mics], dtype=float),
-        switch_sign=np.array([m.switch_sign for m in mics], dtype=np.int64),
+        switch_sign=np.array(
+            [m.sign * (c.sign if c else 1) for m, c in zip(mics, leads, strict=True)],
+            dtype=np.int64,
+        ),
         job=np.array([index[m.job] if m.job else -1 for m in mics], dtype=np.int64),
         open=np.array([m.role != "close" for m in mics], dtype=bool),
-        low_cut_hz=np.array([m.low_cut_hz or 0.0 for m in mics], dtype=float),
-        track_delay=np.array([m.track_delay_samples for m in mics]) / layout.sample_rate_hz,
+        heard=np.array([w.heard for w in ways], dtype=bool),
+        fader_db=np.array([w.db for w in ways], dtype=float),
+        voices=tuple(w.voices for w in ways),
+        low_cut_hz=np.array([(c.low_cut_hz if c else None) or 0.0 for c in leads], dtype=float),
+        track_delay=np.array([c.track_delay_samples if c else 0 for c in leads])
+        / layout.sample_rate_hz,
         room=layout.room,
         near_m=layout.thresholds.near_surface_m,
     )

@@ -6,9 +6,9 @@ the second mic minus the first: above zero, the second is later.
 What is asked of a pair depends on what the two are to each other (:class:`Kind` of
 :mod:`ringside.pairs.verdicts`). Verdicts, in the order they are asked:
 
-- no matter: after gain the two are too far apart in level for a comb to be heard, or both
-  hear the drum only as bleed that a third mic covers; or one is a side, which is in both
-  speakers with opposite signs and gone in mono;
+- no matter: what the two can take from the drum in the mix is under `takes_db`, because one is
+  far under the other or the others carry the drum; or one is a side, which is in both speakers
+  with opposite signs and gone in mono;
 - ask the ear: the sign of one is unsure (near a head's plane, in a null, or where a
   reflection may lead), they do not see the head alike, and a flip would be heard;
 - hollow: flipping one gains `hollow_gain_db` of body or more (a cymbal has no body to lose);
@@ -22,6 +22,8 @@ punch, for they make one sound. A stereo pair that keeps snare and kick equal is
 those up to the attack; elsewhere in its picture, and when it is near-coincident, time is how
 it tells left from right, and only its mono body counts. A mid and its side are judged as
 decoded. Others can never be equal in time: what counts is polarity and how far one is behind.
+
+All levels are those of the current balance: what is muted, or not recorded, takes nothing.
 
 The worst verdict of a pair is taken over what the two are put up for: the job of each,
 or snare and kick when both hear the whole kit. The rest is there to be opened.
@@ -73,7 +75,7 @@ class Pairs:
     band_high_hz: Floats  # up to where a dip counts; 0 where none does
     body_db: Floats
     flipped_body_db: Floats
-    under_db: Floats  # how far the louder of the two is under the drum's own mic
+    share: Floats  # of the energy of all that is heard of the source that the two could add
     verdict: NDArray[np.int8]
     counts: Mask  # the sources that the pair's worst is taken over
 
@@ -281,18 +283,19 @@ def pairs_of(layout: Layout, scene: Scene, heard: Arrivals, first: Ints, second:
             band_high_hz=judged(scene, kind, first, second),
             body_db=np.empty(0),
             flipped_body_db=np.empty(0),
-            under_db=under_own(heard, first, second),
+            share=share_in_mix(scene, heard, first, second),
             verdict=np.empty(0, dtype=np.int8),
             counts=_carried(scene, first, second),
         ),
     )
 
 
-def under_own(heard: Arrivals, first: Ints, second: Ints) -> Floats:
-    """How far the louder of each pair is under the mic that hears each source best.
+def share_in_mix(scene: Scene, heard: Arrivals, first: Ints, second: Ints) -> Floats:
+    """How much the two of each pair could add to, or take from, what is heard of each source.
 
     Parameters
     ----------
+    scene : Scene
     heard : Arrivals
     first, second : ndarray of int, shape (P,)
         Mics by number.
@@ -300,11 +303,11 @@ def under_own(heard: Arrivals, first: Ints, second: Ints) -> Floats:
     Returns
     -------
     ndarray, shape (P, S)
-        Decibels after gain; a mic never counts for more than one at its own job.
+        2ab/E, E being the energy of all that is heard; 0 to 1.
     """
-    gain = heard.after_gain_db
-    best = np.minimum(gain.max(axis=0, initial=-np.inf), 0.0)
-    return np.asarray(best - np.maximum(gain[first], gain[second]))
+    amplitude = np.where(scene.heard[:, None], 10 ** (heard.after_gain_db / 20), 0.0)
+    every = np.maximum((amplitude**2).sum(axis=0), 1e-30)
+    return np.asarray(2 * amplitude[first] * amplitude[second] / every)
 
 
 def judge(limits: Thresholds, scene: Scene, p: Pairs) -> Pairs:
@@ -329,7 +332,9 @@ def judge(limits: Thresholds, scene: Scene, p: Pairs) -> Pairs:
     dip = dip_from(p.delay_s, p.raw_sign, sign, s.body_low)
     dips = dip <= p.band_high_hz
     gain = np.where(s.drum, flipped_body - body, 0.0)
-    facts = Facts(kind, s.drum, p.level_difference_db, p.under_db, p.delay_s, p.sign, gain, dips)
+    facts = Facts(
+        kind, s.drum, p.level_difference_db, p.share, p.alike, p.delay_s, p.sign, gain, dips
+    )
     return replace(
         p,
         dip_hz=np.where(dips, dip, first_dip_hz(p.delay_s, p.raw_sign)),

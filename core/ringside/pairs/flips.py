@@ -364,7 +364,7 @@ def best_flips(an: Analysis) -> BestFlips:
         )
     gram = grams(an)
     held = np.array(["polarity" in m.locks for m in mics])
-    stay = held.copy()
+    stay = held | ~an.scene.heard
     stay[side_mics(an.layout)] = True  # turned over, it changes left and right over, no body
     sets = best_sets(gram, stay)
     rows = [_row(an, gram, s, g) for s, g in zip(sets.signs, sets.mean_db, strict=True)]

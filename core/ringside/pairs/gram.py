@@ -38,6 +38,7 @@ def grams(an: Analysis) -> Floats:
     p, heard = an.pairs, an.arrivals
     drums = np.flatnonzero(an.scene.sources.drum)
     amplitude = 10 ** (heard.after_gain_db[:, drums] / 20)
+    amplitude[~an.scene.heard] = 0.0
     amplitude[side_mics(an.layout)] = 0.0
     count = len(amplitude)
     made = np.zeros((len(drums), count, count))

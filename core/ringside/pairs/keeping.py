@@ -6,6 +6,7 @@ from typing import Final
 import numpy as np
 
 from ringside.pairs.analysis import Analysis
+from ringside.plan.feeds import feed
 from ringside.plan.layout import StereoPair
 
 EQUAL_S: Final = 6e-5
@@ -37,7 +38,7 @@ def pair_broken(before: Analysis, after: Analysis, changed: Set[str]) -> str:
 
 def _turned_over(before: Analysis, after: Analysis, pair: StereoPair) -> str:
     was, now = (
-        a.layout.mic(pair.left).switch_sign == a.layout.mic(pair.right).switch_sign
+        feed(a.layout, pair.left).switch_sign == feed(a.layout, pair.right).switch_sign
         for a in (before, after)
     )
     return f"{pair.name} would push opposite ways." if was and not now else ""

@@ -1,7 +1,7 @@
 """One mic moved: the analysis, from what was known of the layout before.
 
 What a mic hears depends on no other mic, so all the others keep what they heard, and of the pairs
-only its own are judged anew; unless what it hears changes what covers the others.
+only its own are added up anew; all are judged again, for it is part of what covers the others.
 """
 
 from dataclasses import fields, replace
@@ -11,7 +11,7 @@ import numpy as np
 from ringside.arrays import Ints
 from ringside.hear.arrivals import Arrivals, Rays, arrivals
 from ringside.hear.scene import scene_with
-from ringside.pairs.analysis import Analysis, Pairs, judge, pairs_of, under_own
+from ringside.pairs.analysis import Analysis, Pairs, judge, pairs_of, share_in_mix
 from ringside.plan.layout import Layout
 
 
@@ -38,10 +38,9 @@ def moved(before: Analysis, layout: Layout, mic: int) -> Analysis:
     own = np.flatnonzero((was.first == mic) | (was.second == mic))
     anew = pairs_of(layout, scene, heard, was.first[own], was.second[own])
     pairs = Pairs(**{f.name: _put(was, anew, f.name, own) for f in fields(Pairs)})
-    under = under_own(heard, was.first, was.second)
-    if not np.array_equal(under, pairs.under_db):
-        # It covers others, or covers them no more: what counts for them is asked again.
-        pairs = judge(layout.thresholds, scene, replace(pairs, under_db=under))
+    # It is part of all that is heard of a drum: what counts for the others is asked again.
+    share = share_in_mix(scene, heard, was.first, was.second)
+    pairs = judge(layout.thresholds, scene, replace(pairs, share=share))
     return Analysis(layout, scene, heard, pairs)
 
 

@@ -10,6 +10,7 @@ from ringside.pairs.stereo import (
     picture,
     positions,
 )
+from ringside.plan.feeds import feeds
 from ringside.plan.layout import Layout, StereoPair
 
 OTHER_SIDE_PERCENT: Final = 10.0
@@ -74,17 +75,19 @@ def pan_rows(an: Analysis) -> list[PanRow]:
     if pair is None:
         return []
     percent, nowhere = positions(an, pair)
-    s, rows = an.scene.sources, []
+    s, rows, tracks = an.scene.sources, [], feeds(an.layout)
     for m, mic in enumerate(an.layout.mics):
         k = int(an.scene.job[m])
         if mic.role != "close" or k < 0 or nowhere[k]:
             continue
         heard = float(percent[k])
-        state = _pan_state(mic.pan, heard)
-        words = _pan_words(mic.id, mic.pan, heard, state, pair.name)
+        way = tracks[m].first
+        pan = way.pan if way else None
+        state = _pan_state(pan, heard)
+        words = _pan_words(mic.id, pan, heard, state, pair.name)
         rows.append(
             PanRow(
-                mic=mic.id, source=s.ids[k], pan=mic.pan, heard=round(heard, 1), state=state,
+                mic=mic.id, source=s.ids[k], pan=pan, heard=round(heard, 1), state=state,
                 words=words,
             )
         )  # fmt: skip

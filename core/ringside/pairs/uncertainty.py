@@ -110,7 +110,7 @@ def _verdict_at(an: Analysis, rows: Ints, k: Ints, steps: Floats, half: Floats) 
     sign = np.where(kind == Kind.DECODED, 0, p.sign[at])
     dips = dip_from(later, raw, sign, s.body_low[k]) <= p.band_high_hz[at]
     facts = Facts(
-        kind, s.drum[k], p.level_difference_db[at], p.under_db[at], later, p.sign[at],
+        kind, s.drum[k], p.level_difference_db[at], p.share[at], alike, later, p.sign[at],
         np.where(s.drum[k], gain, 0.0), dips,
     )  # fmt: skip
     return verdicts(an.layout.thresholds, facts)

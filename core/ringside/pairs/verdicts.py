@@ -65,11 +65,37 @@ class Facts(NamedTuple):
     kind: Ints  # of Kind
     drum: Mask  # has heads, and so a body
     level: Floats  # the difference of the two after gain, decibels
-    under: Floats  # how far the louder lies under the drum's own mics, decibels
+    share: Floats  # of the drum's energy in the mix that the two could add, 0 to 1
+    alike: Floats  # likeness of the two over the body band, -1 to 1
     delay: Floats  # seconds
     sign: Ints  # +1, -1, or 0 where it is unsure
     gain: Floats  # what a flip would gain in body, decibels
     dips: Mask  # a dip lies within the band the pair is judged in
+
+
+def swing_db(share: Floats) -> Floats:
+    """What two mics can take from a drum in the mix: between their best and their worst.
+
+    All that is heard of the drum has the energy E, the two add 2ab to it at their best and take
+    as much at their worst; the others are added as energies, for no two pairs line up alike.
+
+    Parameters
+    ----------
+    share : ndarray
+        2ab/E, 0 to 1; 1 for two alike and nothing else.
+
+    Returns
+    -------
+    ndarray
+        Decibels; for two alone the ripple of their comb.
+
+    Examples
+    --------
+    >>> round(float(swing_db(np.array(0.6))), 2)
+    6.02
+    """
+    most = np.minimum(share, 1 - 1e-12)
+    return np.asarray(10 * np.log10((1 + most) / (1 - most)))
 
 
 def verdicts(limits: Thresholds, f: Facts) -> NDArray[np.int8]:
@@ -86,20 +112,25 @@ def verdicts(limits: Thresholds, f: Facts) -> NDArray[np.int8]:
     ndarray of int8
         Values of `Verdict`.
     """
-    unheard = f.under >= limits.carried_db
     decoded, apart = f.kind == Kind.DECODED, f.kind == Kind.APART
-    matters = np.abs(f.gain) >= limits.hollow_gain_db
-    echo = np.abs(f.delay) >= limits.echo_ms / 1e3
-    late = np.where(f.dips, Verdict.LATE, Verdict.TOGETHER)
+    comb, body = swing_db(f.share), swing_db(f.share * np.abs(f.alike))
+    asked = f.drum & (np.abs(f.gain) >= limits.hollow_gain_db)
+    pictured = decoded | (f.kind == Kind.PICTURE)
+    least = np.where(pictured, limits.picture_takes_db, limits.takes_db)
+    matters = asked & (body >= least)
+    echo = apart & f.drum & (np.abs(f.delay) >= limits.echo_ms / 1e3)
+    late = f.dips | echo
     # From the last that is asked to the first, so that the first has the last word.
     cases: tuple[tuple[Mask, Any], ...] = (
         (apart & (np.abs(f.delay) >= limits.behind_ms / 1e3), Verdict.BEHIND),
-        (f.dips | (apart & f.drum & echo), Verdict.LATE),
-        (f.drum & (f.gain >= limits.hollow_gain_db), Verdict.HOLLOW),
-        (f.drum & (f.sign == 0) & matters, Verdict.ASK_THE_EAR),
+        (late, Verdict.LATE),
+        (asked & ~matters & ~late, Verdict.NO_MATTER),
+        (matters & (f.gain >= limits.hollow_gain_db), Verdict.HOLLOW),
+        (matters & (f.sign == 0), Verdict.ASK_THE_EAR),
         (np.abs(f.level) >= limits.no_matter_level_db, Verdict.NO_MATTER),
-        (decoded, late),
-        (unheard | (f.kind == Kind.SIDE), Verdict.NO_MATTER),
+        (decoded, np.where(f.dips, Verdict.LATE, Verdict.TOGETHER)),
+        ((comb < least) & ~echo, Verdict.NO_MATTER),
+        ((f.share <= 0) | (f.kind == Kind.SIDE), Verdict.NO_MATTER),
     )
     made = np.full(np.shape(f.level), Verdict.TOGETHER, dtype=np.int8)
     for where, verdict in cases:

@@ -13,6 +13,7 @@ from ringside.arrays import Floats
 from ringside.constants import OVERHEAD_HEIGHT_M
 from ringside.errors import RingsideError
 from ringside.places.loci import ring_through
+from ringside.plan.hanging import with_tracks
 from ringside.plan.kit import Drum, Kit
 from ringside.plan.kits import KITS
 from ringside.plan.layout import Air, Layout, StereoPair
@@ -29,12 +30,12 @@ STARTS: Final[dict[str, str]] = {
 
 
 def _mic(
-    id_: str, name: str, at: Floats, look_at: Floats, *, job: str | None, channel: int,
+    id_: str, name: str, at: Floats, look_at: Floats, *, job: str | None,
     pattern: Pattern = "cardioid", role: Role = "close",
 ) -> Mic:  # fmt: skip
     spot = vector(at)
     return Mic(
-        id=id_, name=name, role=role, job=job, pattern=pattern, channel=channel,
+        id=id_, name=name, role=role, job=job, pattern=pattern,
         position_m=spot, aim=unit(np.subtract(look_at, spot)),
     )  # fmt: skip
 
@@ -71,30 +72,30 @@ def _close(kit: Kit) -> list[Mic]:
     front = beater + back * kick.depth_m
     side = np.array([0.03, 0.0, 0.01]) * [hand, 1, 1]
     mics = [
-        _mic("KI", "Kick in", beater + back * 0.20 + side, beater, job=kick.id, channel=1),
-        _mic("KO", "Kick out", front + back * 0.12 + side, front, job=kick.id, channel=2),
+        _mic("KI", "Kick in", beater + back * 0.20 + side, beater, job=kick.id),
+        _mic("KO", "Kick out", front + back * 0.12 + side, front, job=kick.id),
         _mic("ST", "Snare top", over_rim(snare, np.array([-0.35 * hand, 1.0, 0.0]), 0.045, 0.05),
-             top, job=snare.id, channel=3),
+             top, job=snare.id),
         _mic("SB", "Snare bottom", wires - axis * 0.06 + np.array([0.05 * hand, 0.05, 0.0]),
-             wires, job=snare.id, channel=4),
+             wires, job=snare.id),
     ]  # fmt: skip
     for n, drum in enumerate((d for d in kit.drums if d.kind == "snare" and d != snare), 2):
         spot = over_rim(drum, np.array([-0.35 * hand, 1.0, 0.0]), 0.045, 0.05)
-        mics.append(_mic(f"S{n}", drum.name, spot, np.array(drum.batter_m), job=drum.id, channel=1))
+        mics.append(_mic(f"S{n}", drum.name, spot, np.array(drum.batter_m), job=drum.id))
     racks = [d for d in kit.drums if d.kind == "rack"]
     floors = [d for d in kit.drums if d.kind == "floor"]
     for n, drum in enumerate(racks, 1):
         spot = over_rim(drum, np.array([0.25 * hand, 1.0, 0.3]), 0.06, 0.05)
         name = drum.name if len(racks) > 1 else "Rack tom"
-        mics.append(_mic(f"T{n}", name, spot, np.array(drum.batter_m), job=drum.id, channel=1))
+        mics.append(_mic(f"T{n}", name, spot, np.array(drum.batter_m), job=drum.id))
     for n, drum in enumerate(floors, 1):
         spot = over_rim(drum, np.array([0.5 * hand, 1.0, 0.0]), 0.07, 0.05)
         id_ = "FT" if len(floors) == 1 else f"F{n}"
-        mics.append(_mic(id_, drum.name, spot, np.array(drum.batter_m), job=drum.id, channel=1))
+        mics.append(_mic(id_, drum.name, spot, np.array(drum.batter_m), job=drum.id))
     for c in (c for c in kit.cymbals if c.kind == "hats"):
         spot = np.add(c.centre_m, (-0.10 * hand, 0.10, 0.14))
         look = np.add(c.centre_m, (-0.08 * hand, 0.12, 0.0))
-        mics.append(_mic("HH", "Hats", spot, look, job=c.id, channel=1))
+        mics.append(_mic("HH", "Hats", spot, look, job=c.id))
     return mics
 
 
@@ -136,9 +137,8 @@ def starting_mics(kit: Kit, start: Start) -> tuple[tuple[Mic, ...], tuple[Stereo
     snare = np.array(kit.first("snare").batter_m)
     mics = _close(kit)
     for id_, name, spot in (("OL", "Left overhead", left), ("OR", "Right overhead", right)):
-        mics.append(_mic(id_, name, spot, snare, job=None, channel=1, role="overhead"))
-    numbered = tuple(m.model_copy(update={"channel": n}) for n, m in enumerate(mics, 1))
-    return numbered, (StereoPair(name="Overheads", left="OL", right="OR"),)
+        mics.append(_mic(id_, name, spot, snare, job=None, role="overhead"))
+    return tuple(mics), (StereoPair(name="Overheads", left="OL", right="OR"),)
 
 
 def starting_layout(
@@ -175,7 +175,8 @@ def starting_layout(
     if start not in STARTS:
         raise RingsideError(f"no starting layout {start!r}; expected one of {', '.join(STARTS)}")
     mics, pairs = starting_mics(kit, start)
-    return Layout(
+    made = Layout(
         name=name or start.capitalize(), kit=kit, room=room, air=air or Air(), mics=mics,
         stereo_pairs=pairs,
     )  # fmt: skip
+    return with_tracks(made)

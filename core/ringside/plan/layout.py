@@ -9,6 +9,8 @@ from typing import Annotated, Final, Literal, Self
 from pydantic import Field, ValidationInfo, field_validator, model_validator
 
 from ringside.plan.air import COLDEST_C, HOTTEST_C, humidity_words, speed_of_sound
+from ringside.plan.balances import MOST_BALANCES, MOST_SETS, Balance, OptionSet
+from ringside.plan.channels import MOST_BOXES, MOST_CHANNELS, BoxAt, Channel
 from ringside.plan.kit import Kit
 from ringside.plan.mics import Mic
 from ringside.plan.questions import Brief, Outlook, Timing
@@ -17,7 +19,7 @@ from ringside.plan.thresholds import Thresholds
 from ringside.values import Key, Number, Record, Text, Title
 
 FORMAT: Final = "ringside-layout"
-VERSION: Final = 1
+VERSION: Final = 2
 MOST_MICS: Final = 64
 VerdictWord = Literal["no matter", "behind", "together", "ask the ear", "late", "hollow"]
 
@@ -108,6 +110,13 @@ def _named(info: ValidationInfo) -> set[str]:
     return {m.id for m in info.data.get("mics", ())}
 
 
+def _once(names: list[str], what: str) -> None:
+    """Refuses a name that is there twice."""
+    for n, name in enumerate(names):
+        if name in names[:n]:
+            raise ValueError(f"two {what} are called {name!r}; expected each once")
+
+
 def _both(a: str, b: str, ids: set[str], what: str) -> None:
     if a == b:
         raise ValueError(f"{what} names {a!r} twice; expected two different mics")
@@ -120,7 +129,7 @@ class Layout(Record):
     """Everything the analysis needs, and nothing about who owns it."""
 
     format: Literal["ringside-layout"] = FORMAT
-    version: Literal[1] = VERSION
+    version: Literal[2] = VERSION
     name: Title
     notes: Text = ""
     sample_rate_hz: Literal[44100, 48000, 88200, 96000, 176400, 192000] = 48000
@@ -128,6 +137,12 @@ class Layout(Record):
     room: Room | None = None
     kit: Kit
     mics: tuple[Mic, ...] = Field(default=(), max_length=MOST_MICS)
+    channels: tuple[Channel, ...] = Field(
+        default=(), max_length=MOST_CHANNELS, description="In the order of the tracks."
+    )
+    boxes: tuple[BoxAt, ...] = Field(
+        default=(), max_length=MOST_BOXES, description="Where the inputs stand, as far as known."
+    )
     stereo_pairs: tuple[StereoPair, ...] = Field(default=(), max_length=MOST_MICS // 2)
     decisions: tuple[Decision, ...] = Field(default=(), max_length=2000)
     techniques: tuple[Taken, ...] = Field(default=(), max_length=MOST_MICS)
@@ -140,6 +155,12 @@ class Layout(Record):
     )
     order: tuple[Key, ...] = Field(
         default=(), max_length=MOST_MICS, description="Mics in the order they are added by ear."
+    )
+    options: tuple[OptionSet, ...] = Field(default=(), max_length=MOST_SETS)
+    balances: tuple[Balance, ...] = Field(default=(), max_length=MOST_BALANCES)
+    current: Key | None = Field(
+        default=None,
+        description="The balance all is judged under; null is the usual one.",
     )
     thresholds: Thresholds = Thresholds()
 
@@ -165,6 +186,60 @@ class Layout(Record):
             if kit is not None and m.job is not None and m.job not in kit.source_ids:
                 raise ValueError(f"mic {m.id!r} is put up for {m.job!r}, which is not in the kit")
         return mics
+
+    @field_validator("channels", mode="after")
+    @classmethod
+    def _of_a_mic(cls, channels: tuple[Channel, ...], info: ValidationInfo) -> tuple[Channel, ...]:
+        mics, ids = _named(info), [c.id for c in channels]
+        for n, c in enumerate(channels):
+            if c.id in ids[:n]:
+                raise ValueError(f"two channels are called {c.id!r}; rename one")
+            if c.mic not in mics:
+                raise ValueError(f"channel {c.id!r} is of mic {c.mic!r}, which is not there")
+        return channels
+
+    @field_validator("boxes", mode="after")
+    @classmethod
+    def _each_at_one_place(cls, boxes: tuple[BoxAt, ...]) -> tuple[BoxAt, ...]:
+        _once([b.bank for b in boxes], "boxes")
+        return boxes
+
+    @field_validator("options", mode="after")
+    @classmethod
+    def _each_in_one(
+        cls, sets: tuple[OptionSet, ...], info: ValidationInfo
+    ) -> tuple[OptionSet, ...]:
+        ids, used = {c.id for c in info.data.get("channels", ())}, set[str]()
+        _once([s.id for s in sets], "sets of options")
+        for s in sets:
+            for name in (c for o in s.options for c in o.channels):
+                if name not in ids:
+                    raise ValueError(f"{s.name!r} names {name!r}, which is not recorded")
+                if name in used:
+                    raise ValueError(f"channel {name!r} is in two options; expected one")
+                used.add(name)
+        return sets
+
+    @field_validator("balances", mode="after")
+    @classmethod
+    def _of_channels(
+        cls, balances: tuple[Balance, ...], info: ValidationInfo
+    ) -> tuple[Balance, ...]:
+        ids = {c.id for c in info.data.get("channels", ())}
+        _once([b.id for b in balances], "balances")
+        for b in balances:
+            _once([f.channel for f in b.faders], f"faders of {b.name!r}")
+            for f in b.faders:
+                if f.channel not in ids:
+                    raise ValueError(f"balance {b.name!r} names {f.channel!r}, not recorded")
+        return balances
+
+    @field_validator("current", mode="after")
+    @classmethod
+    def _a_balance(cls, current: str | None, info: ValidationInfo) -> str | None:
+        if current is not None and current not in {b.id for b in info.data.get("balances", ())}:
+            raise ValueError(f"no balance is called {current!r}; expected one of the layout's")
+        return current
 
     @field_validator("stereo_pairs", mode="after")
     @classmethod
@@ -245,6 +320,20 @@ class Layout(Record):
             if m.id == mic_id:
                 return m
         raise KeyError(mic_id)
+
+    def with_channel(self, channel: Channel) -> "Layout":
+        """The same layout with the channel of that name replaced.
+
+        Parameters
+        ----------
+        channel : Channel
+
+        Returns
+        -------
+        Layout
+        """
+        every = tuple(channel if c.id == channel.id else c for c in self.channels)
+        return self.model_copy(update={"channels": every})
 
     def with_mic(self, mic: Mic) -> "Layout":
         """The same layout with the mic of that name replaced.

@@ -34,10 +34,10 @@ PRESSURE_SHARE: Final[dict[str, float]] = {
 
 
 class Mic(Record):
-    """One microphone: where it is, where it points, and every switch on the way to the track.
+    """One microphone: where it is, where it points, and what is of the mic itself.
 
-    The four switches are kept apart because they are found and undone in four places;
-    polarity at the track is their product.
+    What lies between its cable and the tracks is of its channels
+    (:mod:`ringside.plan.channels`).
     """
 
     id: Key
@@ -49,7 +49,6 @@ class Mic(Record):
     pattern: Pattern = "cardioid"
     position_m: Place = Field(description="The capsule, metres.")
     aim: Direction
-    channel: Annotated[int, Field(strict=True, ge=1, le=256)] | None = None
     model: Key | None = Field(default=None, description="Which mic of the studio's locker it is.")
     stand: Key | None = Field(default=None, description="Which stand of the locker holds it.")
     locks: tuple[Lock, ...] = Field(
@@ -60,34 +59,20 @@ class Mic(Record):
         description="The mic itself is wired against IEC 61938 (pin 2 negative for pressure).",
     )
     cable_inverted: Flag = False
-    preamp_flip: Flag = False
-    track_flip: Flag = False
-    track_delay_samples: Annotated[int, Field(strict=True, ge=0, le=20_000)] = Field(
-        default=0, description="Put on the track after recording, at the session's rate."
+    pad_db: Annotated[float, Field(strict=True, ge=1, le=40)] | None = Field(
+        default=None, description="The pad switched in at the mic itself."
     )
-    low_cut_hz: Annotated[float, Field(strict=True, ge=10, le=500)] | None = Field(
-        default=None,
-        description="Corner of the low cut in use, at the mic or the preamp, 12 dB per octave.",
-    )
-    pan: Annotated[float, Field(strict=True, ge=-100, le=100)] | None = Field(
-        default=None, description="Per cent: -100 left, 0 middle, 100 right; null is not chosen."
-    )
+
+    @property
+    def sign(self) -> int:
+        """-1 where its wiring or its cable turns it over, +1 otherwise."""
+        return -1 if self.wired_inverted ^ self.cable_inverted else 1
 
     @model_validator(mode="after")
     def _locked_once(self) -> Self:
         if len(set(self.locks)) < len(self.locks):
             raise ValueError(f"mic {self.id!r} has one lock twice; expected each at most once")
         return self
-
-    @property
-    def switch_sign(self) -> int:
-        """+1, or -1 when an odd number of inversions lie between capsule and track."""
-        odd = self.wired_inverted ^ self.cable_inverted ^ self.preamp_flip ^ self.track_flip
-        return -1 if odd else 1
-
-    def turned_over(self) -> "Mic":
-        """The mic with its preamp switch the other way."""
-        return self.model_copy(update={"preamp_flip": not self.preamp_flip})
 
 
 def directivity(pressure_share: ArrayLike, cos_theta: ArrayLike) -> Floats:
@@ -121,9 +106,7 @@ def directivity(pressure_share: ArrayLike, cos_theta: ArrayLike) -> Floats:
 MicKind = Literal["moving-coil", "condenser", "ribbon", "boundary"]
 
 
-SWITCHES = {
+MIC_SWITCHES: Final = {
     "wired_inverted": "wiring inverted",
     "cable_inverted": "inverting cable",
-    "preamp_flip": "flip at the preamp",
-    "track_flip": "flip on the track",
 }

@@ -14,7 +14,8 @@ class Thresholds(Record):
     """Limits of the verdicts. Decibels, degrees."""
 
     no_matter_level_db: Annotated[float, Field(strict=True, ge=3, le=40)] = 9.5
-    carried_db: Annotated[float, Field(strict=True, ge=6, le=60)] = 9.5
+    takes_db: Annotated[float, Field(strict=True, ge=0.5, le=20)] = 2.0
+    picture_takes_db: Annotated[float, Field(strict=True, ge=0, le=20)] = 1.0
     hollow_gain_db: Annotated[float, Field(strict=True, ge=1, le=12)] = 3.0
     head_plane_deg: Annotated[float, Field(strict=True, ge=0, le=45)] = 15.0
     same_angle_deg: Annotated[float, Field(strict=True, ge=0, le=20)] = 5.0
@@ -33,9 +34,14 @@ REASONS: Final[dict[str, str]] = {
         "Distance ratio 3 is 9.5 dB; beyond it the ripple of the sum stays under 6 dB peak to"
         " peak (the 3-to-1 rule, common practice)."
     ),
-    "carried_db": (
-        "When both mics hear a drum this far under the peak of the drum's own mic, that one"
-        " carries the drum and covers the comb of the two bleeds (the 3-to-1 figure again)."
+    "takes_db": (
+        "What two mics can take from a drum in the mix, between their best and their worst, before"
+        " anybody looks for it: twice the smallest change of one drum's level that is noticed in a"
+        " mix, 1 dB (common practice)."
+    ),
+    "picture_takes_db": (
+        "The same for the two of a stereo pair. They are heard left and right of all the others,"
+        " and what they keep equal they keep for the picture: a decibel is enough (from memory)."
     ),
     "hollow_gain_db": "A flip that gains 3 dB of body is heard at once (common practice).",
     "behind_ms": (

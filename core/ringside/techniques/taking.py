@@ -13,7 +13,9 @@ import numpy as np
 
 from ringside.errors import RingsideError
 from ringside.places.clearance import words_for_all
+from ringside.plan.channels import MOST_CHANNELS
 from ringside.plan.handsizes import HandSizes
+from ringside.plan.hanging import track_of
 from ringside.plan.layout import MOST_MICS, Layout, StereoPair, Taken
 from ringside.plan.mics import LOCKS, Mic
 from ringside.techniques.around import Around
@@ -195,10 +197,10 @@ def free_id(taken: set[str], stem: str) -> str:
     return f"{stem[:13]}.{n}"
 
 
-def _mic(put: Put, id_: str, channel: int) -> Mic:
+def _mic(put: Put, id_: str) -> Mic:
     return Mic(
-        id=id_, name=put.name, role=put.role, job=put.job, pattern=put.pattern, channel=channel,
-        position_m=vector(put.at), aim=unit(put.way), preamp_flip=put.flip,
+        id=id_, name=put.name, role=put.role, job=put.job, pattern=put.pattern,
+        position_m=vector(put.at), aim=unit(put.way),
     )  # fmt: skip
 
 
@@ -266,13 +268,16 @@ def take(
     if len(layout.mics) + len(laid.puts) > MOST_MICS:
         raise RingsideError(f"expected at most {MOST_MICS} mics; take some away first")
     ids = {m.id for m in layout.mics}
-    channel = max((m.channel or 0 for m in layout.mics), default=0)
     audience = _from_the_audience(layout)
     mics: list[Mic] = []
-    for k, put in enumerate(_renamed(laid) if audience else laid.puts, 1):
+    tracks = list(layout.channels)
+    for put in _renamed(laid) if audience else laid.puts:
         name = free_id(ids, put.id)
         ids.add(name)
-        mics.append(_mic(put, name, min(channel + k, 256)))
+        mics.append(_mic(put, name))
+        if len(tracks) < MOST_CHANNELS:
+            track = track_of(tracks, mics[-1])
+            tracks.append(track.model_copy(update={"preamp_flip": put.flip}))
     pairs = []
     for c in laid.couples:
         left, right = mics[c.left].id, mics[c.right].id
@@ -285,6 +290,7 @@ def take(
         {
             **dict(layout),
             "mics": (*layout.mics, *mics),
+            "channels": tuple(tracks),
             "stereo_pairs": (*layout.stereo_pairs, *pairs),
             "techniques": (*layout.techniques, kept),
         }

@@ -7,6 +7,7 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 from ringside.answers.changes import Change
+from ringside.files.stored import AnyLayout
 from ringside.plan.layout import Layout as LayoutDoc
 
 from api.common import Name, Problem, Strict
@@ -37,7 +38,7 @@ class LayoutSave(Strict):
     version: int
     key: UUID | None = None
     what: Annotated[str, Field(min_length=1, max_length=120)]
-    doc: LayoutDoc
+    doc: AnyLayout
 
 
 class VersionIn(Strict):
@@ -51,7 +52,7 @@ class CopyIn(Strict):
     """A copy's name, and the state to keep when it could not be saved over the newest."""
 
     name: Name
-    doc: LayoutDoc | None = None
+    doc: AnyLayout | None = None
 
 
 class ConflictOut(Problem):

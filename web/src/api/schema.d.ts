@@ -1727,6 +1727,35 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AddBalance
+         * @description One more balance, like the current one, and current from now on.
+         */
+        AddBalance: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add-balance";
+            /** Name */
+            name: string;
+        };
+        /**
+         * AddChannel
+         * @description A track for a mic: its first, or one more copy of it, a split.
+         */
+        AddChannel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "add-channel";
+            /**
+             * Mic
+             * @description Short name, one word, unique within its list.
+             */
+            mic: string;
+        };
+        /**
          * AddMic
          * @description One more mic: like another, a hand beside it, or in front of the kit.
          */
@@ -1848,6 +1877,24 @@ export interface components {
             words: string;
         };
         /**
+         * Balance
+         * @description A named mix of one layout: dry verse, rooms up in the chorus.
+         */
+        Balance: {
+            /**
+             * Faders
+             * @default []
+             */
+            faders: components["schemas"]["Fader"][];
+            /**
+             * Id
+             * @description Short name, one word, unique within its list.
+             */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * BandRow
          * @description The sum over a band, decibels against the louder mic alone.
          */
@@ -1935,6 +1982,25 @@ export interface components {
             worst: ("no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow")[];
             /** Worst Source */
             worst_source: string[];
+        };
+        /**
+         * BoxAt
+         * @description Where the inputs of a bank stand on the floor.
+         */
+        BoxAt: {
+            /**
+             * Bank
+             * @description Short name, one word, unique within its list.
+             */
+            bank: string;
+            /**
+             * Position M
+             * @description Metres, in the frame of the kit: to the drummer's right, to the audience.
+             */
+            position_m: [
+                number,
+                number
+            ];
         };
         /**
          * Brief
@@ -2098,6 +2164,24 @@ export interface components {
             words: string;
         };
         /**
+         * ChangeChannels
+         * @description Channels as they should be, by their short names; `why` names the step where it has one.
+         */
+        ChangeChannels: {
+            /** Channels */
+            channels: components["schemas"]["Channel"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "channels";
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
          * ChangeMics
          * @description Mics as they should be, by their short names; `why` names the step where it has a name.
          */
@@ -2152,6 +2236,94 @@ export interface components {
              * @description Short name, one word, unique within its list.
              */
             was: string;
+        };
+        /**
+         * Channel
+         * @description One track: the mic it comes from and every switch on the way.
+         *
+         *     The order of the channels is the order of the tracks.
+         */
+        Channel: {
+            /** @description Compressed while recording. */
+            crush?: components["schemas"]["Crush"] | null;
+            /** Gain Db */
+            gain_db?: number | null;
+            /**
+             * Group
+             * @description Faded together with others of it.
+             */
+            group?: string | null;
+            /**
+             * Id
+             * @description Short name, one word, unique within its list.
+             */
+            id: string;
+            /**
+             * Input
+             * @description The socket, counted on from box to box; null is not plugged in.
+             */
+            input?: number | null;
+            /**
+             * Low Cut Hz
+             * @description Corner of the low cut in use, at the mic or the preamp, 12 dB per octave.
+             */
+            low_cut_hz?: number | null;
+            /**
+             * Mic
+             * @description Short name, one word, unique within its list.
+             */
+            mic: string;
+            /** Name */
+            name: string;
+            /**
+             * Pad Db
+             * @description The pad switched in at the input; that at the mic is the mic's.
+             */
+            pad_db?: number | null;
+            /**
+             * Pan
+             * @description Per cent: -100 left, 0 middle, 100 right; null is not chosen.
+             */
+            pan?: number | null;
+            /**
+             * Phantom
+             * @description At the input; null is as the mic wants it.
+             */
+            phantom?: boolean | null;
+            /**
+             * Preamp Flip
+             * @default false
+             */
+            preamp_flip: boolean;
+            /**
+             * Track Delay Samples
+             * @description Put on the track after recording, at the session's rate.
+             * @default 0
+             */
+            track_delay_samples: number;
+            /**
+             * Track Flip
+             * @default false
+             */
+            track_flip: boolean;
+        };
+        /**
+         * ChooseOptions
+         * @description The options of a set that are used in the current balance, by name; the others are off.
+         */
+        ChooseOptions: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "choose";
+            /**
+             * Set
+             * @description Short name, one word, unique within its list.
+             */
+            set: string;
+            /** Used */
+            used: string[];
         };
         /**
          * CloseTerms
@@ -2222,6 +2394,26 @@ export interface components {
             no_matter: number;
             /** Together */
             together: number;
+        };
+        /**
+         * Crush
+         * @description What a compressor on the way to the track does, as a static curve.
+         *
+         *     Up to the threshold nothing, above it one decibel for every `ratio`; what is taken from the
+         *     peaks of the mic's own job is given back to everything.
+         */
+        Crush: {
+            /**
+             * Ratio
+             * @default 20
+             */
+            ratio: number;
+            /**
+             * Threshold Db
+             * @description How far under the peak of the mic's own job it begins.
+             * @default 30
+             */
+            threshold_db: number;
         };
         /**
          * Cymbal
@@ -2684,7 +2876,7 @@ export interface components {
          */
         EditIn: {
             /** Edit */
-            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeNumbers"];
+            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeChannels"] | components["schemas"]["AddChannel"] | components["schemas"]["RemoveChannels"] | components["schemas"]["OrderChannels"] | components["schemas"]["SetFaders"] | components["schemas"]["AddBalance"] | components["schemas"]["NameBalance"] | components["schemas"]["RemoveBalance"] | components["schemas"]["UseBalance"] | components["schemas"]["SetOptions"] | components["schemas"]["ChooseOptions"] | components["schemas"]["ChangeNumbers"];
             layout: components["schemas"]["Layout"];
         };
         /**
@@ -2808,6 +3000,24 @@ export interface components {
             versions: ("a" | "b" | "wired" | "flipped" | "aligned")[];
             /** Words */
             words: string;
+        };
+        /**
+         * Fader
+         * @description How far one channel is up in a balance; what is null is as usual for its role.
+         */
+        Fader: {
+            /**
+             * Channel
+             * @description Short name, one word, unique within its list.
+             */
+            channel: string;
+            /**
+             * Db
+             * @description Against the gain that brings its own job to the common peak.
+             */
+            db?: number | null;
+            /** Muted */
+            muted?: boolean | null;
         };
         /**
          * Fault
@@ -3177,6 +3387,8 @@ export interface components {
          * @description What a mic meets where it stands, and what it and its input take; decibels.
          */
         Headroom: {
+            /** Channel */
+            channel: string | null;
             /** Gain Db */
             gain_db: number | null;
             /** Input */
@@ -3193,6 +3405,8 @@ export interface components {
             over_db: number;
             /** Pad Db */
             pad_db: number | null;
+            /** Pad In */
+            pad_in: boolean;
             /** Peak Db */
             peak_db: number;
             /** Source */
@@ -3240,12 +3454,28 @@ export interface components {
              * @description Short name, one word, unique within its list.
              */
             id: string;
+            /**
+             * Matched
+             * @description All alike, as a stereo pair wants two.
+             * @default false
+             */
+            matched: boolean;
             /** Max Level Dbu */
             max_level_dbu?: number | null;
             /** Most Gain Db */
             most_gain_db?: number | null;
             /** Name */
             name: string;
+            /**
+             * Noise Dbu
+             * @description Of the input itself, at full gain, 20 Hz to 20 kHz, 150 ohms.
+             */
+            noise_dbu?: number | null;
+            /**
+             * Pads Db
+             * @default []
+             */
+            pads_db: number[];
             /**
              * Phantom
              * @description Switched for each input, for the bank at once, or not there.
@@ -3407,8 +3637,30 @@ export interface components {
              *     }
              */
             air: components["schemas"]["Air"];
+            /**
+             * Balances
+             * @default []
+             */
+            balances: components["schemas"]["Balance"][];
+            /**
+             * Boxes
+             * @description Where the inputs stand, as far as known.
+             * @default []
+             */
+            boxes: components["schemas"]["BoxAt"][];
             /** @description What the recording is to be. */
             brief?: components["schemas"]["Brief"] | null;
+            /**
+             * Channels
+             * @description In the order of the tracks.
+             * @default []
+             */
+            channels: components["schemas"]["Channel"][];
+            /**
+             * Current
+             * @description The balance all is judged under; null is the usual one.
+             */
+            current?: string | null;
             /**
              * Decisions
              * @default []
@@ -3433,6 +3685,11 @@ export interface components {
              * @default
              */
             notes: string;
+            /**
+             * Options
+             * @default []
+             */
+            options: components["schemas"]["OptionSet"][];
             /**
              * Order
              * @description Mics in the order they are added by ear.
@@ -3465,16 +3722,17 @@ export interface components {
              * @default {
              *       "air_error_c": 1,
              *       "behind_ms": 1,
-             *       "carried_db": 9.5,
              *       "echo_ms": 30,
              *       "head_plane_deg": 15,
              *       "hollow_gain_db": 3,
              *       "near_surface_m": 0.4,
              *       "no_matter_level_db": 9.5,
              *       "null_db": 20,
+             *       "picture_takes_db": 1,
              *       "reflection_db": 0,
              *       "same_angle_deg": 5,
              *       "strike_spread_m": 0.01,
+             *       "takes_db": 2,
              *       "tape_error_m": 0.005
              *     }
              */
@@ -3486,10 +3744,10 @@ export interface components {
             timing?: ("placed" | "aligned") | null;
             /**
              * Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            version: 1;
+            version: 2;
         };
         /**
          * LayoutIn
@@ -3762,10 +4020,10 @@ export interface components {
         };
         /**
          * Mic
-         * @description One microphone: where it is, where it points, and every switch on the way to the track.
+         * @description One microphone: where it is, where it points, and what is of the mic itself.
          *
-         *     The four switches are kept apart because they are found and undone in four places;
-         *     polarity at the track is their product.
+         *     What lies between its cable and the tracks is of its channels
+         *     (:mod:`ringside.plan.channels`).
          */
         Mic: {
             /**
@@ -3782,8 +4040,6 @@ export interface components {
              * @default false
              */
             cable_inverted: boolean;
-            /** Channel */
-            channel?: number | null;
             /**
              * Id
              * @description Short name, one word, unique within its list.
@@ -3801,11 +4057,6 @@ export interface components {
              */
             locks: ("right" | "front" | "height" | "aim" | "polarity")[];
             /**
-             * Low Cut Hz
-             * @description Corner of the low cut in use, at the mic or the preamp, 12 dB per octave.
-             */
-            low_cut_hz?: number | null;
-            /**
              * Model
              * @description Which mic of the studio's locker it is.
              */
@@ -3813,10 +4064,10 @@ export interface components {
             /** Name */
             name: string;
             /**
-             * Pan
-             * @description Per cent: -100 left, 0 middle, 100 right; null is not chosen.
+             * Pad Db
+             * @description The pad switched in at the mic itself.
              */
-            pan?: number | null;
+            pad_db?: number | null;
             /**
              * Pattern
              * @default cardioid
@@ -3833,11 +4084,6 @@ export interface components {
                 number
             ];
             /**
-             * Preamp Flip
-             * @default false
-             */
-            preamp_flip: boolean;
-            /**
              * Role
              * @default close
              * @enum {string}
@@ -3848,17 +4094,6 @@ export interface components {
              * @description Which stand of the locker holds it.
              */
             stand?: string | null;
-            /**
-             * Track Delay Samples
-             * @description Put on the track after recording, at the session's rate.
-             * @default 0
-             */
-            track_delay_samples: number;
-            /**
-             * Track Flip
-             * @default false
-             */
-            track_flip: boolean;
             /**
              * Wired Inverted
              * @description The mic itself is wired against IEC 61938 (pin 2 negative for pressure).
@@ -3979,6 +4214,24 @@ export interface components {
             why: string[];
         };
         /**
+         * NameBalance
+         * @description A balance under another name.
+         */
+        NameBalance: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "name-balance";
+            /**
+             * Id
+             * @description Short name, one word, unique within its list.
+             */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
          * Nearness
          * @description A close mic over its height off the head, metres; each pattern a curve.
          */
@@ -4091,6 +4344,44 @@ export interface components {
             mic: string;
             /** Moved M */
             moved_m: number;
+        };
+        /**
+         * Option
+         * @description Channels that are used together or not at all: a room pair.
+         */
+        Option: {
+            /** Channels */
+            channels: string[];
+            /** Name */
+            name: string;
+        };
+        /**
+         * OptionSet
+         * @description Options of which one is used, rarely two; unless set otherwise it is the first.
+         */
+        OptionSet: {
+            /**
+             * Id
+             * @description Short name, one word, unique within its list.
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Options */
+            options: components["schemas"]["Option"][];
+        };
+        /**
+         * OrderChannels
+         * @description The tracks in this order; those not named follow as they were.
+         */
+        OrderChannels: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "tracks";
+            /** Order */
+            order: string[];
         };
         /**
          * OrderIn
@@ -4660,6 +4951,8 @@ export interface components {
             body_gain_db: number | null;
             /** Breaks */
             breaks: string;
+            /** Channels */
+            channels: components["schemas"]["Channel"][];
             /** Delay S */
             delay_s: number;
             /** Improves */
@@ -4686,6 +4979,35 @@ export interface components {
             verdict: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
             /** Words */
             words: string;
+        };
+        /**
+         * RemoveBalance
+         * @description Without a balance; where it was current, the usual one is.
+         */
+        RemoveBalance: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove-balance";
+            /**
+             * Id
+             * @description Short name, one word, unique within its list.
+             */
+            id: string;
+        };
+        /**
+         * RemoveChannels
+         * @description Without some channels; their mics stay up.
+         */
+        RemoveChannels: {
+            /** Channels */
+            channels: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "remove-channels";
         };
         /**
          * RemoveMics
@@ -4930,6 +5252,37 @@ export interface components {
              * @default
              */
             place: string;
+        };
+        /**
+         * SetFaders
+         * @description Faders of the current balance as they should be; with none current, a first one is begun.
+         */
+        SetFaders: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "faders";
+            /** Faders */
+            faders: components["schemas"]["Fader"][];
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
+         * SetOptions
+         * @description All sets of options as they should be.
+         */
+        SetOptions: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "options";
+            /** Options */
+            options: components["schemas"]["OptionSet"][];
         };
         /**
          * SetRoom
@@ -5793,11 +6146,6 @@ export interface components {
              */
             behind_ms: number;
             /**
-             * Carried Db
-             * @default 9.5
-             */
-            carried_db: number;
-            /**
              * Echo Ms
              * @default 30
              */
@@ -5828,6 +6176,11 @@ export interface components {
              */
             null_db: number;
             /**
+             * Picture Takes Db
+             * @default 1
+             */
+            picture_takes_db: number;
+            /**
              * Reflection Db
              * @default 0
              */
@@ -5842,6 +6195,11 @@ export interface components {
              * @default 0.01
              */
             strike_spread_m: number;
+            /**
+             * Takes Db
+             * @default 2
+             */
+            takes_db: number;
             /**
              * Tape Error M
              * @default 0.005
@@ -5968,6 +6326,19 @@ export interface components {
              * @enum {string}
              */
             do: "unpair";
+        };
+        /**
+         * UseBalance
+         * @description A balance as the current one; none is the usual for each role.
+         */
+        UseBalance: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "use-balance";
+            /** Id */
+            id: string | null;
         };
         /**
          * Used

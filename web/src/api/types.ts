@@ -4,6 +4,7 @@ import type { components } from "./schema";
 type S = components["schemas"];
 export type Layout = S["Layout"];
 export type Mic = S["Mic"];
+export type Channel = S["Channel"];
 export type Kit = S["Kit"];
 export type Drum = S["Drum"];
 export type Cymbal = S["Cymbal"];

@@ -2,7 +2,18 @@
 import { readFileSync } from "node:fs";
 import { expect, it } from "vitest";
 import type { Layout } from "../api/types";
-import { decisionOn, micOf, partnerOf, swept, techniqueOf, withMic, withMics } from "./edits";
+import {
+  channelOf,
+  channelsOf,
+  decisionOn,
+  micOf,
+  partnerOf,
+  swept,
+  techniqueOf,
+  withChannels,
+  withMic,
+  withMics,
+} from "./edits";
 
 const file = new URL("../../../demo/b-turned-pair.layout.json", import.meta.url);
 const text = readFileSync(file, "utf8");
@@ -10,9 +21,19 @@ const layout: Layout = JSON.parse(text);
 const untouched = () => expect(JSON.stringify(layout)).toBe(JSON.stringify(JSON.parse(text)));
 
 it("throws only the asked switch", () => {
-  const next = withMic(layout, "SB", { preamp_flip: true });
-  expect(next.mics.filter((m) => m.preamp_flip).map((m) => m.id)).toEqual(["SB"]);
-  expect(withMic(layout, "XX", { preamp_flip: true })).toBe(layout);
+  const next = withMic(layout, "SB", { cable_inverted: true });
+  expect(next.mics.filter((m) => m.cable_inverted).map((m) => m.id)).toEqual(["SB"]);
+  expect(withMic(layout, "XX", { cable_inverted: true })).toBe(layout);
+  untouched();
+});
+
+it("knows the tracks of a mic by their order and replaces them by name", () => {
+  const first = channelOf(layout, "KI") as NonNullable<ReturnType<typeof channelOf>>;
+  const split = { ...layout, channels: [...(layout.channels ?? []), { ...first, id: "KI.2" }] };
+  expect(channelsOf(split, "KI").map((c) => c.id)).toEqual(["KI", "KI.2"]);
+  const next = withChannels(split, [{ ...first, id: "KI.2", pan: 20 }]);
+  expect(channelsOf(next, "KI").map((c) => c.pan)).toEqual([null, 20]);
+  expect(channelOf({ ...layout, channels: undefined as never }, "KI")).toBeUndefined();
   untouched();
 });
 

@@ -2,7 +2,7 @@
  * What is read of a layout, and the few changes that are only shown: a mic under the hand, a
  * remedy on trial, a slider that moves. What is kept goes through the core's edits.
  */
-import type { Layout, Mic, Taken } from "../api/types";
+import type { Channel, Layout, Mic, Remedy, Taken } from "../api/types";
 import type { Point3 } from "./view";
 
 export function micOf(layout: Layout, id: string): Mic | undefined {
@@ -19,6 +19,28 @@ export function withMics(layout: Layout, mics: readonly Mic[]): Layout {
 export function withMic(layout: Layout, id: string, change: Partial<Mic>): Layout {
   const mic = micOf(layout, id);
   return mic ? withMics(layout, [{ ...mic, ...change }]) : layout;
+}
+
+/** The tracks a mic feeds, in their order. */
+export function channelsOf(layout: Layout, mic: string): Channel[] {
+  return (layout.channels ?? []).filter((c) => c.mic === mic);
+}
+
+/** The track a mic is meant by: its first. */
+export function channelOf(layout: Layout, mic: string): Channel | undefined {
+  return layout.channels?.find((c) => c.mic === mic);
+}
+
+/** The layout with the channels of those names replaced. */
+export function withChannels(layout: Layout, channels: readonly Channel[]): Layout {
+  const fresh = new Map(channels.map((c) => [c.id, c]));
+  return { ...layout, channels: (layout.channels ?? []).map((c) => fresh.get(c.id) ?? c) };
+}
+
+/** The mics a remedy changes, by short name. */
+export function remedied(remedy: Pick<Remedy, "mics" | "channels">): string[] {
+  const names = [...remedy.mics.map((m) => m.id), ...remedy.channels.map((c) => c.mic)];
+  return [...new Set(names)];
 }
 
 /** The technique a mic belongs to. */

@@ -1,7 +1,9 @@
 /** Names, colours and sums that more than one drawing shares. */
+
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import type { Layout, PairRow } from "../api/types";
+import { channelOf, withChannels } from "./edits";
 import { bodySums, drumColour, firstDrum, isFlipped, micColour, sourceName } from "./words";
 
 const file = new URL("../../../demo/a-square-pair.layout.json", import.meta.url);
@@ -36,9 +38,12 @@ describe("words", () => {
   it("two flips are none", () => {
     const mic = layout.mics[0];
     if (!mic) throw new Error("no mic");
-    expect(isFlipped(mic)).toBe(false);
-    expect(isFlipped({ ...mic, preamp_flip: true })).toBe(true);
-    expect(isFlipped({ ...mic, preamp_flip: true, cable_inverted: true })).toBe(false);
+    const track = channelOf(layout, mic.id);
+    if (!track) throw new Error("no track");
+    const flipped = withChannels(layout, [{ ...track, preamp_flip: true }]);
+    expect(isFlipped(mic, layout)).toBe(false);
+    expect(isFlipped(mic, flipped)).toBe(true);
+    expect(isFlipped({ ...mic, cable_inverted: true }, flipped)).toBe(false);
   });
 
   it("finds the reference drums and names sources", () => {

@@ -1,5 +1,6 @@
 /** Names and marks that more than one drawing uses. */
 import type { Drum, Layout, Mic, PairRow, Verdict } from "../api/types";
+import { channelOf } from "./edits";
 
 export const VERDICTS: Verdict[] = [
   "together",
@@ -17,7 +18,7 @@ export const MEANING: Record<Verdict, string> = {
   behind: "Further away, and heard as distance: nothing to mend",
   hollow: "Flipping one mic gains so much body that it is heard at once",
   "ask the ear": "The sign cannot be planned, and a flip would be heard",
-  "no matter": "Too far apart in level for a comb to be heard",
+  "no matter": "What the two can take from the drum is not heard in this balance",
 };
 
 /** The colour token of a mic: by the drum it is put up for, or by its role. */
@@ -35,15 +36,24 @@ export function drumColour(kind: Drum["kind"]): string {
   return "var(--tom)";
 }
 
-export const SWITCHES = [
+export const TRACK_SWITCHES = [
   ["preamp_flip", "Flip at the preamp"],
   ["track_flip", "Flip on the track"],
+] as const;
+
+export const MIC_SWITCHES = [
   ["cable_inverted", "Inverting cable"],
   ["wired_inverted", "Mic wired inverted"],
 ] as const;
 
-export function isFlipped(mic: Mic): boolean {
-  return SWITCHES.filter(([key]) => mic[key]).length % 2 === 1;
+/** Whether an odd number of inversions lie between a mic's capsule and its first track. */
+export function isFlipped(mic: Mic, layout: Layout): boolean {
+  const track = channelOf(layout, mic.id);
+  const on = [
+    ...MIC_SWITCHES.map(([key]) => mic[key]),
+    ...TRACK_SWITCHES.map(([key]) => track?.[key]),
+  ];
+  return on.filter(Boolean).length % 2 === 1;
 }
 
 /** The first drum of a kind: the reference the tapes are held to. */

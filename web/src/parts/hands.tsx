@@ -1,9 +1,9 @@
 /** The layout under the hand: every edit goes through the core, and what hangs on it goes along. */
 import { createContext, type ReactNode, useContext, useEffect, useMemo } from "react";
 import { api, exactly, fateOf } from "../api/client";
-import type { Edit, Edited, Mic } from "../api/types";
+import type { Channel, Edit, Edited, Layout, Mic } from "../api/types";
 import type { Editor } from "../core/editor";
-import { micOf, withMics } from "../core/edits";
+import { channelsOf, micOf, withChannels, withMics } from "../core/edits";
 import { Hands } from "../core/hands";
 import type { Part } from "../core/kitParts";
 import { partOf, withPart } from "../core/kitParts";
@@ -81,6 +81,24 @@ export function useChangeMic(): (id: string, change: Partial<Mic>, how?: MicHow)
           alone: (kept) => withMics(kept, changed(micOf(kept, id))),
           name: how?.why ?? `Changed ${id}`,
         },
+      );
+    },
+    [hands],
+  );
+}
+
+/** Change some fields of every track a mic feeds; kept also while the server is away. */
+export function useChangeTracks(): (mic: string, change: Partial<Channel>) => void {
+  const hands = useHands();
+  return useMemo(
+    () => (mic, change) => {
+      const changed = (kept: Layout) => channelsOf(kept, mic).map((c) => ({ ...c, ...change }));
+      void hands.commit(
+        (kept) => {
+          const channels = changed(kept);
+          return channels.length ? { do: "channels", channels, why: "" } : null;
+        },
+        { alone: (kept) => withChannels(kept, changed(kept)), name: `Changed ${mic}` },
       );
     },
     [hands],

@@ -59,7 +59,7 @@ function lookOf(mic: Mic, props: InView, [plateX, plateY]: Point2): Look {
     plateY,
     on: lit.includes(mic.id) || selected === mic.id,
     blocked: Boolean(board?.blocked[mic.id]),
-    flipped: isFlipped(mic),
+    flipped: isFlipped(mic, layout),
     fresh: Boolean(fresh?.includes(mic.id)),
     held: Boolean(mic.locks?.some((l) => l !== "polarity")),
   };
@@ -209,7 +209,7 @@ function describe(mic: Mic, props: InView): string {
       const k = board.sources.findIndex((s) => s.id === firstDrum(layout, kind).id);
       said.push(`${lengthWithUnit(board.tape_m[row]?.[k] ?? 0, ruler)} from the ${kind}`);
     }
-  if (isFlipped(mic)) said.push("flipped");
+  if (isFlipped(mic, layout)) said.push("flipped");
   if (mic.locks?.length) said.push(`held: ${mic.locks.join(", ")}`);
   const blocked = board?.blocked[mic.id];
   if (blocked) said.push(blocked);

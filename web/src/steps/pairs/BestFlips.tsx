@@ -38,9 +38,9 @@ export function BestFlips() {
   );
 }
 
-function turnWords(mic: Mic, turn: boolean): string {
-  if (turn) return isFlipped(mic) ? "flip off" : "flip";
-  return isFlipped(mic) ? "flipped" : "as is";
+function turnWords(flipped: boolean, turn: boolean): string {
+  if (turn) return flipped ? "flip off" : "flip";
+  return flipped ? "flipped" : "as is";
 }
 
 function OneMic({ mic, doc, turn }: { mic: Mic; doc: Layout; turn: boolean }) {
@@ -51,7 +51,9 @@ function OneMic({ mic, doc, turn }: { mic: Mic; doc: Layout; turn: boolean }) {
       className={`flex items-center gap-1.5 rounded-lg border px-1.5 py-1 text-[0.8rem] ${turn ? "border-ink bg-card" : "border-hair"}`}
     >
       <MicTag mic={mic} layout={doc} lit={turn} />
-      <span className={turn ? "font-semibold" : "text-soft"}>{turnWords(mic, turn)}</span>
+      <span className={turn ? "font-semibold" : "text-soft"}>
+        {turnWords(isFlipped(mic, doc), turn)}
+      </span>
       <Tick
         className="items-center text-soft"
         said={`Keep the polarity of ${mic.id}`}

@@ -10,7 +10,8 @@ type Thresholds = NonNullable<Layout["thresholds"]>;
 
 const NAMES: Record<keyof Thresholds, string> = {
   no_matter_level_db: "No matter from, dB apart",
-  carried_db: "Covered by the drum's own mic from, dB under it",
+  takes_db: "Heard when two take, dB of a drum in the mix",
+  picture_takes_db: "The same for a stereo pair, dB",
   hollow_gain_db: "Hollow when a flip gains, dB of body",
   behind_ms: "Behind from, ms apart",
   echo_ms: "A second stroke from, ms apart",

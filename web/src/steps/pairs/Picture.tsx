@@ -7,7 +7,7 @@ import { Segmented } from "../../parts/fields/Segmented";
 import { Slide } from "../../parts/fields/Slide";
 import { Tick } from "../../parts/fields/Tick";
 import { NumberField } from "../../parts/fields/typed";
-import { useChangeMic, useTake } from "../../parts/hands";
+import { useChangeTracks, useTake } from "../../parts/hands";
 import { MicTag } from "../../parts/MicTag";
 import { signed } from "./BestFlips";
 import { usePicture } from "./data";
@@ -195,11 +195,12 @@ function Pans({ seen, doc }: { seen: PictureOut; doc: Layout }) {
   const take = useTake();
   const all = () => {
     const heard = new Map(seen.pans.map((p) => [p.mic, Math.round(p.heard)]));
-    const mics = doc.mics.flatMap((m) => {
-      const pan = heard.get(m.id);
-      return pan === undefined ? [] : [{ ...m, pan }];
+    const channels = (doc.channels ?? []).flatMap((c) => {
+      const pan = heard.get(c.mic);
+      return pan === undefined ? [] : [{ ...c, pan }];
     });
-    void take({ do: "mics", mics, why: `Panned as ${seen.main} hear it`.slice(0, 120) });
+    if (channels.length)
+      void take({ do: "channels", channels, why: `Panned as ${seen.main} hear it`.slice(0, 120) });
   };
   return (
     <section aria-label="Pans">
@@ -219,7 +220,7 @@ function Pans({ seen, doc }: { seen: PictureOut; doc: Layout }) {
 }
 
 function OnePan({ pan: p, doc }: { pan: PictureOut["pans"][number]; doc: Layout }) {
-  const change = useChangeMic();
+  const change = useChangeTracks();
   const mic = micOf(doc, p.mic);
   if (!mic) return null;
   return (

@@ -1,5 +1,6 @@
 /** What can be done about a pair, best first: tried on the chart, taken, with its side effects. */
 import type { PairDepth, Remedy } from "../../api/types";
+import { remedied } from "../../core/edits";
 import { lengthWithUnit, sumText } from "../../core/units";
 import { Told } from "../../parts/fields/Hint";
 import { Mark } from "../../parts/Mark";
@@ -28,11 +29,7 @@ export function Remedies({ depth, ...trial }: { depth: PairDepth } & OnTrial) {
   return (
     <ol className="space-y-1" aria-label="Remedies, best first">
       {depth.remedies.map((r) => (
-        <OneRemedy
-          key={`${r.kind} ${r.mics.map((m) => m.id).join(" ")} ${r.words}`}
-          remedy={r}
-          {...trial}
-        />
+        <OneRemedy key={`${r.kind} ${r.words}`} remedy={r} {...trial} />
       ))}
     </ol>
   );
@@ -94,7 +91,7 @@ function TryOrTake({ remedy: r, tried, onTry, onTake }: One) {
         type="button"
         className="btn px-2 py-0.5 text-[0.78rem]"
         aria-pressed={on}
-        aria-label={`${on ? "Back" : "Try"}: ${SHORT[r.kind]} ${r.mics[0]?.id}`}
+        aria-label={`${on ? "Back" : "Try"}: ${SHORT[r.kind]} ${remedied(r)[0]}`}
         onClick={() => onTry(on ? null : r)}
       >
         {on ? "Back" : "Try"}

@@ -1,7 +1,7 @@
 /** A remedy on the chart before it is taken: where the mic would be, dashed, beside where it is. */
 import { useMemo } from "react";
 import type { Remedy } from "../../api/types";
-import { micOf } from "../../core/edits";
+import { channelOf, remedied } from "../../core/edits";
 import { Chart } from "../../parts/chart/Chart";
 import { Loci, PairLines, placesOf } from "../../parts/chart/Loci";
 import { useEditorPart, useLit } from "../../parts/editing";
@@ -29,11 +29,11 @@ function useShown(ids: string[], moved: boolean) {
 /** What the remedy does, in a word or two beside the chart. */
 function useHint(remedy: Remedy): string {
   const still = useEditorPart((s) => s.still);
-  const switched = remedy.mics.find((m) => {
-    const was = micOf(still, m.id);
-    return was && was.preamp_flip !== m.preamp_flip;
+  const switched = remedy.channels.find((c) => {
+    const was = channelOf(still, c.mic);
+    return was && was.preamp_flip !== c.preamp_flip;
   });
-  if (switched) return `${switched.id} ${switched.preamp_flip ? "flipped" : "no longer flipped"}`;
+  if (switched) return `${switched.mic} ${switched.preamp_flip ? "flipped" : "no longer flipped"}`;
   return remedy.steps.length ? "dashed: where it would be" : "no mic moves";
 }
 
@@ -66,7 +66,7 @@ function TwoViews({ remedy }: { remedy: Remedy }) {
   const board = useEditorPart((s) => s.board);
   const ruler = useMe();
   const lit = useLit();
-  const ids = useMemo(() => remedy.mics.map((m) => m.id), [remedy]);
+  const ids = useMemo(() => remedied(remedy), [remedy]);
   const moved = remedy.steps.length > 0;
   const layout = useShown(ids, moved);
   const places = placesOf(board, layout);

@@ -1,7 +1,7 @@
 /** A remedy on trial: shown everywhere, saved nowhere; leaving the step puts all back. */
 import { useCallback, useEffect, useState } from "react";
 import type { Remedy } from "../../api/types";
-import { withMics } from "../../core/edits";
+import { withChannels, withMics } from "../../core/edits";
 import { useEditor, useEditorPart } from "../../parts/editing";
 import { useTake } from "../../parts/hands";
 
@@ -23,7 +23,7 @@ export function useTrial(): OnTrial {
     (r: Remedy | null) => {
       const { still: now, doc } = editor.snapshot();
       setTrial(r && { remedy: r, on: now });
-      if (r) editor.preview(withMics(now, r.mics));
+      if (r) editor.preview(withChannels(withMics(now, r.mics), r.channels));
       else if (doc !== now) editor.preview(now);
     },
     [editor],
@@ -31,7 +31,9 @@ export function useTrial(): OnTrial {
   const onTake = useCallback(
     (r: Remedy) => {
       setTrial(null);
-      void take({ do: "mics", mics: r.mics, why: nameOf(r) });
+      const why = nameOf(r);
+      if (r.mics.length) void take({ do: "mics", mics: r.mics, why });
+      else void take({ do: "channels", channels: r.channels, why });
     },
     [take],
   );

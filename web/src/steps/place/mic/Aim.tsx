@@ -2,13 +2,14 @@
 import { useMutation } from "@tanstack/react-query";
 import { api, exactly } from "../../../api/client";
 import type { Lock, Mic } from "../../../api/types";
+import { channelOf } from "../../../core/edits";
 import { partsOf } from "../../../core/kitParts";
-import { SWITCHES } from "../../../core/words";
+import { MIC_SWITCHES, TRACK_SWITCHES } from "../../../core/words";
 import { useEditor, useEditorPart } from "../../../parts/editing";
 import { Flip } from "../../../parts/fields/Flip";
 import { Pick } from "../../../parts/fields/Pick";
 import { Tick } from "../../../parts/fields/Tick";
-import { useChangeMic } from "../../../parts/hands";
+import { useChangeMic, useChangeTracks } from "../../../parts/hands";
 import { useToast } from "../../../parts/toast";
 
 const LOCKS: [Lock, string][] = [
@@ -93,14 +94,25 @@ export function Holds({ mic }: { mic: Mic }) {
 
 export function Polarity({ mic }: { mic: Mic }) {
   const change = useChangeMic();
+  const changeTracks = useChangeTracks();
+  const track = useEditorPart((s) => channelOf(s.still, mic.id));
   return (
     <fieldset className="space-y-1 text-[0.9rem]">
       <legend className="mb-0.5 font-bold">Polarity, capsule to track</legend>
-      {SWITCHES.map(([key, label]) => (
+      {track &&
+        TRACK_SWITCHES.map(([key, label]) => (
+          <Flip
+            key={key}
+            label={label}
+            on={track[key]}
+            onTake={(on) => changeTracks(mic.id, { [key]: on })}
+          />
+        ))}
+      {MIC_SWITCHES.map(([key, label]) => (
         <Flip
           key={key}
           label={label}
-          on={Boolean(mic[key])}
+          on={mic[key]}
           onTake={(on) => change(mic.id, { [key]: on })}
         />
       ))}

@@ -1,11 +1,11 @@
 /** One mic: typed distances, place, aim, pattern, what it is for, and every switch. */
 import type { Mic } from "../../../api/types";
-import { techniqueOf } from "../../../core/edits";
+import { channelOf, techniqueOf } from "../../../core/edits";
 import { type Ruler, threeAcross } from "../../../core/units";
 import { useEditorPart, useLit } from "../../../parts/editing";
 import { LengthField } from "../../../parts/fields/LengthField";
 import { TextField } from "../../../parts/fields/typed";
-import { useChangeMic, useStep, useTake } from "../../../parts/hands";
+import { useChangeMic, useChangeTracks, useStep, useTake } from "../../../parts/hands";
 import { MicTag } from "../../../parts/MicTag";
 import { useMe } from "../../../parts/me";
 import { useToast } from "../../../parts/toast";
@@ -90,11 +90,13 @@ function Where({ mic }: { mic: Mic }) {
 }
 
 function TrackDelay({ mic }: { mic: Mic }) {
-  const change = useChangeMic();
+  const change = useChangeTracks();
+  const track = useEditorPart((s) => channelOf(s.still, mic.id));
+  if (!track) return null;
   return (
     <TextField
       label="Delay on the track afterwards, samples"
-      value={String(mic.track_delay_samples)}
+      value={String(track.track_delay_samples)}
       wrong="whole samples, 0 to 20000"
       onTake={(v) => {
         const n = Number(v);

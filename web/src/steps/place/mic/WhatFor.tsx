@@ -1,10 +1,11 @@
 /** What a mic is: its pattern, role, job, input, which of the locker, and its names. */
 import type { Mic, Pattern, Role } from "../../../api/types";
+import { channelOf } from "../../../core/edits";
 import { partsOf } from "../../../core/kitParts";
 import { useEditorPart, useLit } from "../../../parts/editing";
 import { Pick } from "../../../parts/fields/Pick";
 import { NameField, TextField } from "../../../parts/fields/typed";
-import { useChangeMic, useTake } from "../../../parts/hands";
+import { useChangeMic, useChangeTracks, useTake } from "../../../parts/hands";
 import { useLocker } from "../../../parts/stock";
 
 const PATTERNS: Pattern[] = [
@@ -52,11 +53,13 @@ export function WhatFor({ mic }: { mic: Mic }) {
 }
 
 function LowCut({ mic }: { mic: Mic }) {
-  const change = useChangeMic();
+  const change = useChangeTracks();
+  const track = useEditorPart((s) => channelOf(s.still, mic.id));
+  if (!track) return null;
   return (
     <TextField
       label="Low cut, Hz"
-      value={mic.low_cut_hz ? String(mic.low_cut_hz) : ""}
+      value={track.low_cut_hz ? String(track.low_cut_hz) : ""}
       wrong="10 to 500, or empty"
       onTake={(v) => {
         const n = Number(v.replace(",", "."));
@@ -69,19 +72,36 @@ function LowCut({ mic }: { mic: Mic }) {
 }
 
 function Input({ mic }: { mic: Mic }) {
-  const change = useChangeMic();
+  const take = useTake();
+  const doc = useEditorPart((s) => s.still);
+  const track = channelOf(doc, mic.id);
+  if (!track) return <NotRecorded mic={mic} />;
   return (
     <TextField
       label="Input"
-      value={mic.channel ? String(mic.channel) : ""}
+      value={track.input ? String(track.input) : ""}
       wrong="1 to 256"
       onTake={(v) => {
         const n = Number(v);
         if (v !== "" && !(Number.isInteger(n) && n >= 1 && n <= 256)) return false;
-        change(mic.id, { channel: v === "" ? null : n });
+        const channels = [{ ...track, input: v === "" ? null : n }];
+        void take({ do: "channels", channels, why: "" });
         return true;
       }}
     />
+  );
+}
+
+function NotRecorded({ mic }: { mic: Mic }) {
+  const take = useTake();
+  return (
+    <button
+      type="button"
+      className="btn self-end"
+      onClick={() => void take({ do: "add-channel", mic: mic.id })}
+    >
+      Record it
+    </button>
   );
 }
 

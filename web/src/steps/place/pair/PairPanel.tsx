@@ -2,7 +2,7 @@
 import { memo } from "react";
 import { Link } from "react-router";
 import type { Mic } from "../../../api/types";
-import { decisionOn, micOf, partnerOf } from "../../../core/edits";
+import { channelOf, decisionOn, micOf, partnerOf } from "../../../core/edits";
 import { lengthWithUnit, type Ruler } from "../../../core/units";
 import { firstDrum, sourceName } from "../../../core/words";
 import { useEditorPart, useLit } from "../../../parts/editing";
@@ -76,16 +76,18 @@ function Aloud() {
 
 const FlipIt = memo(function FlipIt({ mover }: { mover: Mic }) {
   const take = useTake();
+  const flipped = useEditorPart((s) => channelOf(s.still, mover.id)?.preamp_flip);
+  if (flipped === undefined) return null;
   return (
     <div className="flex items-center justify-between text-[0.9rem]">
       Polarity of {mover.id}
       <button
         type="button"
         className="btn py-1"
-        aria-pressed={mover.preamp_flip}
+        aria-pressed={flipped}
         onClick={() => void take({ do: "flip", mics: [mover.id] })}
       >
-        {mover.preamp_flip ? `Take ${mover.id}'s flip off` : `Flip ${mover.id} at the preamp`}
+        {flipped ? `Take ${mover.id}'s flip off` : `Flip ${mover.id} at the preamp`}
       </button>
     </div>
   );
