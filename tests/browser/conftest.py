@@ -97,6 +97,15 @@ def pick(field: Locator, value: str) -> None:
     expect(page.get_by_role("listbox")).to_have_count(0)
 
 
+def until(page: Page, what: Callable[[], bool]) -> None:
+    """Wait until something that is kept on the server is so."""
+    for _ in range(80):
+        if what():
+            return
+        page.wait_for_timeout(100)
+    assert what()
+
+
 def held_back(page: Page, path: str) -> Callable[[], None]:
     """Hold what is asked back, until what is handed back is called: then all of it goes."""
     waiting: list[Route] | None = []
@@ -141,6 +150,15 @@ class Person:
         return self.context.request.post(
             f"{self.url}/api{path}", data=data, headers={"X-CSRFToken": token, "Referer": self.url}
         )
+
+    def save(self, doc: dict, what: str) -> None:
+        """A state of the layout, as another page would save it."""
+        path = f"/layouts/{self.layout}"
+        token = next(c["value"] for c in self.context.cookies() if c["name"] == "csrftoken")
+        body = {"version": self.get(path).json()["version"], "doc": doc, "what": what}
+        headers = {"X-CSRFToken": token, "Referer": self.url}
+        done = self.context.request.put(f"{self.url}/api{path}", data=body, headers=headers)
+        assert done.ok, done.text()
 
     def doc(self) -> dict:
         return self.get(f"/layouts/{self.layout}").json()["doc"]

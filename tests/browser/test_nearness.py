@@ -5,14 +5,7 @@ import re
 
 from playwright.sync_api import expect
 
-
-def until(page, what):
-    """Wait until something that is kept on the server is so."""
-    for _ in range(80):
-        if what():
-            return
-        page.wait_for_timeout(100)
-    assert what()
+from tests.browser.conftest import until
 
 
 def gobos(person):

@@ -177,19 +177,19 @@ def test_a_mic_that_is_only_shown_is_not_taken_by_dragging_another(someone):
 def test_a_preview_names_its_gravest_pairs_as_the_core_has_them(someone):
     page = someone.open()
     techniques(page)
-    page.locator("[data-technique='room-mono']").click()
+    page.locator("[data-technique='one-shoulder']").click()
     rows = page.get_by_label("Its gravest pairs").get_by_role("listitem")
-    expect(rows).to_have_count(2)
+    expect(rows).to_have_count(3)
     layout = someone.post(
-        f"/layouts/{someone.layout}/take", {"layout": someone.doc(), "technique": "room-mono"}
+        f"/layouts/{someone.layout}/take", {"layout": someone.doc(), "technique": "one-shoulder"}
     ).json()["layout"]
     board = someone.post("/compute", {"layout": layout}).json()
     grave = [
         (a, b, worst)
         for a, b, worst in zip(board["pair_a"], board["pair_b"], board["worst"], strict=True)
-        if "RM" in (a, b) and worst in ("hollow", "late")
+        if "MM" in (a, b) and worst in ("hollow", "late")
     ]
-    assert len(grave) == 2
+    assert len(grave) == 3
     for a, b, worst in grave:
         expect(rows.filter(has_text=f"{a}, {b}")).to_contain_text(f"{worst} on")
 
@@ -302,15 +302,15 @@ def test_an_undo_holds_though_the_curves_are_still_on_their_way(blank):
 def test_the_marked_value_is_one_press_away(someone):
     page = someone.open()
     techniques(page)
-    take(page, "one-over-kit")
-    kept(someone, "Took One over the kit")
+    take(page, "one-shoulder")
+    kept(someone, "Took One over the shoulder")
     before = someone.mic("MM")["position_m"]
     page.locator("[data-opened]").get_by_role("button", name="What if").click()
     button = page.get_by_role("button", name="To the marked value")
     expect(button).to_be_enabled()
     button.click()
-    kept(someone, "One over the kit: over the snare")
-    assert someone.mic("MM")["position_m"][2] != before[2]
+    kept(someone, "One over the shoulder: beside the stool")
+    assert someone.mic("MM")["position_m"][0] != before[0]
     expect(button).to_be_disabled()
 
 

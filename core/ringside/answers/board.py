@@ -20,6 +20,7 @@ from ringside.answers.rows import (
 )
 from ringside.answers.sentences import FREQUENCIES, WhyRow, why
 from ringside.arrays import Floats
+from ringside.hear.mix import Up, current_balance, ups
 from ringside.hear.sums import curve_db
 from ringside.pairs.analysis import Analysis
 from ringside.pairs.counts import Counts, counts
@@ -75,6 +76,9 @@ class Board:
     verdict: list[list[VerdictWord]]
     worst: list[VerdictWord]
     worst_source: list[str]
+    balance: str | None
+    """The name of the balance all of it is judged under; None is the usual one."""
+    tracks: list[Up]
     counts: Counts
     trouble: list[float]
     tips: list[TipRow]
@@ -151,6 +155,8 @@ def board(an: Analysis, focus: FocusOn | None = None) -> Board:
         verdict=_verdict_table(an.pairs.verdict),
         worst=[WORDS_BY_VALUE[v] for v in an.pairs.worst.tolist()],
         worst_source=[s.ids[k] for k in an.worst_source.tolist()],
+        balance=current.name if (current := current_balance(an.layout)) else None,
+        tracks=ups(an.layout),
         counts=counts(an),
         trouble=an.trouble.tolist(),
         tips=_tip_rows(an, sure),

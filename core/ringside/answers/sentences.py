@@ -128,6 +128,9 @@ def _no_matter(on: _On) -> str:
             f"{side} is a side: it has the {on.drum} in both speakers with opposite signs, gone in"
             f" mono. What counts is {other} with its mid."
         )
+    silent = [n for n in (on.a, on.b) if not on.told.heard[n]]
+    if silent:
+        return f"{' and '.join(silent)} {'is' if len(silent) == 1 else 'are'} not heard."
     level = on.told.level_db[on.row][on.source]
     limits = on.an.layout.thresholds
     if on.kind != Kind.DECODED and abs(level) >= limits.no_matter_level_db:
@@ -136,9 +139,6 @@ def _no_matter(on: _On) -> str:
             f"After gain {quiet} hears the {on.drum} {abs(level):.1f} dB under the other:"
             " too far apart for a comb to be heard."
         )
-    silent = [n for n in (on.a, on.b) if not on.told.heard[n]]
-    if silent:
-        return f"{' and '.join(silent)} {'is' if len(silent) == 1 else 'are'} not heard."
     most = float(swing_db(on.an.pairs.share[on.row, on.source]))
     return (
         f"In this balance the two take {most:.1f} dB from the {on.drum} at most: what else is up"

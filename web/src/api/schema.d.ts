@@ -1946,6 +1946,8 @@ export interface components {
             };
             /** Arrival S */
             arrival_s: number[][];
+            /** Balance */
+            balance: string | null;
             /** Blocked */
             blocked: {
                 [key: string]: string;
@@ -1974,6 +1976,8 @@ export interface components {
             tape_m: number[][];
             /** Tips */
             tips: components["schemas"]["TipRow"][];
+            /** Tracks */
+            tracks: components["schemas"]["Up"][];
             /** Trouble */
             trouble: number[];
             /** Verdict */
@@ -6326,6 +6330,24 @@ export interface components {
              * @enum {string}
              */
             do: "unpair";
+        };
+        /**
+         * Up
+         * @description How far a channel is up.
+         */
+        Up: {
+            /** Db */
+            db: number;
+            /** Heard */
+            heard: boolean;
+            /** Id */
+            id: string;
+            /** Set */
+            set: boolean;
+            /** Usual Db */
+            usual_db: number;
+            /** Why */
+            why: string;
         };
         /**
          * UseBalance

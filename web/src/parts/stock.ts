@@ -8,9 +8,20 @@ export function useStock() {
   const still = useEditorPart((s) => s.still);
   const id = useEditorPart((s) => s.out.id);
   const locker = useLocker();
-  const { mics, stereo_pairs, kit, room, brief } = still;
+  const { mics, channels, boxes, stereo_pairs, kit, room, brief } = still;
   return useQuery({
-    queryKey: ["stock", id, mics, stereo_pairs, kit, room, brief?.hitter, locker.data?.version],
+    queryKey: [
+      "stock",
+      id,
+      mics,
+      channels,
+      boxes,
+      stereo_pairs,
+      kit,
+      room,
+      brief?.hitter,
+      locker.data?.version,
+    ],
     queryFn: () =>
       exactly<Stock>(
         api.POST("/api/layouts/{pk}/stock", {

@@ -57,6 +57,9 @@ export function EveryPair({ drum, onOpened }: { drum: string; onOpened: () => vo
     <section className="overflow-auto border-l border-hair p-4" aria-label="Every pair">
       <header className="mb-1.5 flex flex-wrap items-center gap-2">
         <h2 className="text-lg">Every pair</h2>
+        <span className="text-[0.83rem] text-soft" data-under>
+          under {board.balance ?? "the usual balance"}
+        </span>
         <Segmented
           small
           label="Shown as"

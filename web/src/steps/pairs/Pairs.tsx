@@ -7,6 +7,7 @@ import { Segmented } from "../../parts/fields/Segmented";
 import { Views } from "../../parts/fields/Views";
 import { Later } from "../../parts/Later";
 import { BestFlips } from "./BestFlips";
+import { Balance } from "./balance/Balance";
 import { PairDetail } from "./detail/PairDetail";
 import { EveryPair } from "./EveryPair";
 import { OneByOne } from "./OneByOne";
@@ -19,6 +20,7 @@ const VIEWS = [
   ["one by one", "One by one"],
   ["flips", "Best flips"],
   ["picture", "Picture"],
+  ["balance", "Balance"],
 ] as const;
 type View = (typeof VIEWS)[number][0];
 
@@ -75,6 +77,7 @@ function LookAt({ drum, onDrum }: { drum: string; onDrum: (id: string) => void }
         {view === "one by one" && <OneByOne />}
         {view === "flips" && <BestFlips />}
         {view === "picture" && <Picture />}
+        {view === "balance" && <Balance />}
       </Views>
     </section>
   );

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, exactly } from "../../../api/client";
 import type { Mic, Nearness, Pattern } from "../../../api/types";
+import { channelsOf } from "../../../core/edits";
 import { NearCurves } from "../../../parts/curves/NearCurves";
 import { useEditorPart } from "../../../parts/editing";
 import { Pick } from "../../../parts/fields/Pick";
@@ -11,7 +12,14 @@ import { useMe } from "../../../parts/me";
 function useNearness(mic: Mic, open: boolean) {
   const still = useEditorPart((s) => s.still);
   return useQuery({
-    queryKey: ["nearness", mic.id, still.mics.find((m) => m.id === mic.id), still.kit, still.room],
+    queryKey: [
+      "nearness",
+      mic.id,
+      still.mics.find((m) => m.id === mic.id),
+      channelsOf(still, mic.id),
+      still.kit,
+      still.room,
+    ],
     queryFn: ({ signal }) =>
       exactly<Nearness>(
         api.POST("/api/nearness", { body: { layout: still, mic: mic.id }, signal }),

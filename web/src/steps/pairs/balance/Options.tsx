@@ -1,0 +1,81 @@
+/** Options: tracks that stand in for each other, of which one is used, rarely two. */
+import { useMemo } from "react";
+import type { Layout } from "../../../api/types";
+import { useEditorPart } from "../../../parts/editing";
+import { Tick } from "../../../parts/fields/Tick";
+import { useTake } from "../../../parts/hands";
+
+type OptionSet = NonNullable<Layout["options"]>[number];
+
+export function Options() {
+  const sets = useEditorPart((s) => s.still.options) ?? [];
+  const doc = useEditorPart((s) => s.still);
+  const rooms = useMemo(() => roomOptions(doc), [doc]);
+  const take = useTake();
+  return (
+    <>
+      {sets.map((s) => (
+        <OneSet key={s.id} set={s} sets={sets} />
+      ))}
+      {!sets.length && rooms && (
+        <p className="flex flex-wrap items-center gap-2 text-[0.86rem]">
+          {rooms.options.map((o) => o.name).join(", ")} can stand in for each other.
+          <button
+            type="button"
+            className="btn px-2 py-0.5 text-[0.8rem]"
+            onClick={() => void take({ do: "options", options: [rooms] })}
+          >
+            Make them options
+          </button>
+        </p>
+      )}
+    </>
+  );
+}
+
+function OneSet({ set, sets }: { set: OptionSet; sets: OptionSet[] }) {
+  const tracks = useEditorPart((s) => s.board?.tracks) ?? [];
+  const take = useTake();
+  const up = new Set(tracks.filter((t) => t.heard).map((t) => t.id));
+  const used = set.options.filter((o) => o.channels.some((c) => up.has(c))).map((o) => o.name);
+  const others = sets.filter((s) => s.id !== set.id);
+  return (
+    <fieldset className="flex flex-wrap items-center gap-x-3 gap-y-1 text-[0.86rem]">
+      <legend className="sr-only">{set.name}</legend>
+      <span className="font-semibold">{set.name}:</span>
+      {set.options.map((o) => (
+        <Tick
+          key={o.name}
+          checked={used.includes(o.name)}
+          onTake={(on) => {
+            const now = set.options.map((x) => x.name).filter((n) => used.includes(n));
+            const next = on ? [...now, o.name] : now.filter((n) => n !== o.name);
+            void take({ do: "choose", set: set.id, used: next });
+          }}
+        >
+          {o.name}
+        </Tick>
+      ))}
+      <button
+        type="button"
+        className="btn px-2 py-0.5 text-[0.8rem]"
+        onClick={() => void take({ do: "options", options: others })}
+      >
+        No options any more
+      </button>
+    </fieldset>
+  );
+}
+
+/** The room techniques of a layout as options of one set, where there is more than one. */
+function roomOptions(layout: Layout): OptionSet | null {
+  const rooms = new Set(layout.mics.filter((m) => m.role === "room").map((m) => m.id));
+  const tracks = layout.channels ?? [];
+  const of = (mics: readonly string[]) =>
+    tracks.filter((c) => mics.includes(c.mic)).map((c) => c.id);
+  const options = (layout.techniques ?? [])
+    .filter((t) => t.mics.every((m) => rooms.has(m)))
+    .map((t) => ({ name: t.mics.join(" "), channels: of(t.mics) }))
+    .filter((o) => o.channels.length > 0 && o.channels.length <= 8);
+  return options.length > 1 ? { id: "rooms", name: "Rooms", options } : null;
+}
