@@ -120,6 +120,7 @@ ENDPOINTS += [
     ),
     ("POST", "/null-aim", {"layout": DOC, "mic": "ST"}, 200),
     ("POST", "/layouts/{layout}/fit", {"layout": DOC}, 200),
+    ("POST", "/layouts/{layout}/patch", {"layout": DOC}, 200),
     ("GET", "/brief", None, 200),
     ("POST", "/layouts/{layout}/plans", {"layout": DOC, "brief": {"inputs": 2}}, 200),
     ("POST", "/layouts/{layout}/build", {"layout": DOC, "brief": {}, "pieces": []}, 200),

@@ -17,7 +17,13 @@ from ringside.edits.balances import (
     SetOptions,
     UseBalance,
 )
-from ringside.edits.channels import AddChannel, ChangeChannels, OrderChannels, RemoveChannels
+from ringside.edits.channels import (
+    AddChannel,
+    ChangeChannels,
+    OrderChannels,
+    PlaceBox,
+    RemoveChannels,
+)
 from ringside.edits.edited import Edited
 from ringside.edits.kit import ForgetReading, OtherHand, SwapKit, TakeReading, TakeReadings
 from ringside.edits.mics import (
@@ -45,7 +51,7 @@ Edit = Annotated[
     | Pose | SetRoom
     | ChangeMics | RenameMic | AddMic | RemoveMics | FlipMics
     | PairMics | UnpairMics | Decide | Undecide
-    | ChangeChannels | AddChannel | RemoveChannels | OrderChannels
+    | ChangeChannels | AddChannel | RemoveChannels | OrderChannels | PlaceBox
     | SetFaders | AddBalance | NameBalance | RemoveBalance | UseBalance
     | SetOptions | ChooseOptions
     | ChangeNumbers,

@@ -6,10 +6,10 @@ from pydantic import Field
 
 from ringside.edits.edited import Edited, checked
 from ringside.errors import RingsideError
-from ringside.plan.channels import CHANNEL_SWITCHES, MOST_CHANNELS, Channel
+from ringside.plan.channels import CHANNEL_SWITCHES, MOST_CHANNELS, BoxAt, Channel
 from ringside.plan.hanging import track_of, with_channels, without_channels
 from ringside.plan.layout import Layout
-from ringside.values import Key, Record, Text
+from ringside.values import Coordinate, Key, Record, Text
 
 Some = Annotated[tuple[Key, ...], Field(min_length=1, max_length=MOST_CHANNELS)]
 
@@ -122,6 +122,31 @@ class OrderChannels(Record):
         first = [channel_of(layout, name) for name in dict.fromkeys(self.order)]
         rest = [c for c in layout.channels if c not in first]
         return Edited(checked(layout, channels=(*first, *rest)), "Put the tracks in order", ())
+
+
+class PlaceBox(Record):
+    """Where a box stands on the floor; none forgets it."""
+
+    do: Literal["box"]
+    bank: Key
+    position_m: tuple[Coordinate, Coordinate] | None
+
+    def on(self, layout: Layout) -> Edited:
+        """The layout with the box there.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
+        others = tuple(b for b in layout.boxes if b.bank != self.bank)
+        if self.position_m is None:
+            return Edited(checked(layout, boxes=others), f"Nobody knows where {self.bank} is", ())
+        at = BoxAt(bank=self.bank, position_m=self.position_m)
+        return Edited(checked(layout, boxes=(*others, at)), f"Put {self.bank} there", ())
 
 
 def channel_of(layout: Layout, name: str) -> Channel:

@@ -5,25 +5,13 @@ What a layout does not name is not counted.
 
 from collections import Counter
 from dataclasses import dataclass
-from typing import Literal
 
 from ringside.gear.airjet import in_jet
 from ringside.gear.headroom import Headroom, headroom
-from ringside.gear.locker import InputBank, Locker, MicModel, StandModel, bank_of
+from ringside.gear.lacks import LackRow, lack
+from ringside.gear.locker import Locker, MicModel, StandModel
+from ringside.gear.patch import cables_wanted, patch_lacks
 from ringside.plan.layout import Layout
-
-LackKind = Literal[
-    "mics", "stands", "inputs", "phantom", "cables", "level", "budget", "minutes", "care"
-]
-
-
-@dataclass(frozen=True, kw_only=True, slots=True)
-class LackRow:
-    """Something the locker falls short of, or care that is called for, and the mics concerned."""
-
-    kind: LackKind
-    words: str
-    mics: list[str]
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -47,10 +35,6 @@ class Stock:
     cost: float
 
 
-def _lack(kind: LackKind, words: str, *mics: str) -> LackRow:
-    return LackRow(kind=kind, words=words, mics=list(mics))
-
-
 def stock(layout: Layout, locker: Locker) -> Stock:
     """Whether the locker can put this layout up, what it falls short of, and what is used.
 
@@ -69,9 +53,7 @@ def stock(layout: Layout, locker: Locker) -> Stock:
     lacks = [
         *_mics_out(layout, models),
         *_stands_out(layout, stands),
-        *_inputs_out(layout, locker, models),
-        *_cables_out(layout, locker),
-        *_too_loud(levels),
+        *patch_lacks(layout, locker, levels),
         *_care(layout, models),
         *_limits(layout, locker, models, stands),
     ]
@@ -86,7 +68,7 @@ def stock(layout: Layout, locker: Locker) -> Stock:
                 sum(s.count for s in locker.stands),
             ),
             inputs=(len({c.input for c in layout.channels if c.input}), inputs),
-            cables=(len(layout.mics), sum(c.count for c in locker.cables)),
+            cables=(cables_wanted(layout), sum(c.count for c in locker.cables)),
         ),
         minutes=round(len(layout.mics) * locker.minutes_per_mic),
         cost=_cost(layout, models, stands),
@@ -100,24 +82,24 @@ def _mics_out(layout: Layout, models: dict[str, MicModel]) -> list[LackRow]:
         who = [m.id for m in layout.mics if m.model == id_]
         if id_ not in models:
             words = f"{', '.join(who)}: {id_!r} is not in the locker; choose another mic."
-            lacks.append(_lack("mics", words, *who))
+            lacks.append(lack("mics", words, *who))
         elif n > models[id_].count:
             short = n - models[id_].count
             words = f"{short} {models[id_].name} short: {n} wanted, {models[id_].count} there."
-            lacks.append(_lack("mics", words, *who))
+            lacks.append(lack("mics", words, *who))
     for m in layout.mics:
         model = models.get(m.model or "")
         if model and m.pattern not in model.patterns:
             can = " or ".join(model.patterns)
             words = f"{m.id}: the {model.name} cannot be set to {m.pattern}; it does {can}."
-            lacks.append(_lack("mics", words, m.id))
+            lacks.append(lack("mics", words, m.id))
     for p in layout.stereo_pairs:
         a, b = layout.mic(p.left), layout.mic(p.right)
         if a.model and b.model and a.model != b.model:
             words = (
                 f"{p.name}: {a.id} and {b.id} are different mics; a stereo pair wants two alike."
             )
-            lacks.append(_lack("care", words, a.id, b.id))
+            lacks.append(lack("care", words, a.id, b.id))
     return lacks
 
 
@@ -127,83 +109,19 @@ def _stands_out(layout: Layout, stands: dict[str, StandModel]) -> list[LackRow]:
         who = [m.id for m in layout.mics if m.stand == id_]
         if id_ not in stands:
             words = f"{', '.join(who)}: stand {id_!r} is not in the locker; choose another."
-            lacks.append(_lack("stands", words, *who))
+            lacks.append(lack("stands", words, *who))
         elif n > stands[id_].count:
             short = n - stands[id_].count
             words = f"{short} {stands[id_].name} short: {n} wanted, {stands[id_].count} there."
-            lacks.append(_lack("stands", words, *who))
+            lacks.append(lack("stands", words, *who))
     for m in layout.mics:
         stand = stands.get(m.stand or "")
         if stand and m.position_m[2] > stand.high_m + stand.reach_m:
             words = f"{m.id}: too high for the {stand.name}, boom and all."
-            lacks.append(_lack("stands", words, m.id))
+            lacks.append(lack("stands", words, m.id))
         elif stand and m.position_m[2] < stand.low_m - stand.reach_m:
-            lacks.append(_lack("stands", f"{m.id}: too low for the {stand.name}.", m.id))
+            lacks.append(lack("stands", f"{m.id}: too low for the {stand.name}.", m.id))
     return lacks
-
-
-def _inputs_out(layout: Layout, locker: Locker, models: dict[str, MicModel]) -> list[LackRow]:
-    lacks: list[LackRow] = []
-    for number, n in Counter(c.input for c in layout.channels if c.input).items():
-        if n > 1:
-            who = [c.id for c in layout.channels if c.input == number]
-            words = f"Input {number} is taken by {' and '.join(who)}."
-            lacks.append(_lack("inputs", words, *who))
-    if not locker.inputs:
-        return lacks
-    total = sum(b.count for b in locker.inputs)
-    over = [c for c in layout.channels if c.input and c.input > total]
-    if over:
-        words = f"{len(over)} inputs short: there are {total}."
-        lacks.append(_lack("inputs", words, *[c.mic for c in over]))
-    for c in layout.channels:
-        bank, m = bank_of(locker, c.input), layout.mic(c.mic)
-        model = models.get(m.model or "")
-        if bank is None or model is None:
-            continue
-        if model.phantom and bank.phantom == "none":
-            words = f"{m.id} wants phantom, and {bank.name} has none."
-            lacks.append(_lack("phantom", words, m.id))
-        if (
-            model.kind == "ribbon"
-            and bank.phantom == "bank"
-            and _bank_feeds(layout, locker, models, bank)
-        ):
-            words = (
-                f"{m.id} is a ribbon on {bank.name}, whose phantom is on for all its inputs:"
-                " patch it elsewhere."
-            )
-            lacks.append(_lack("phantom", words, m.id))
-    return lacks
-
-
-def _bank_feeds(
-    layout: Layout, locker: Locker, models: dict[str, MicModel], bank: InputBank
-) -> bool:
-    """Whether another mic on the bank needs its phantom on."""
-    return any(
-        models[m.model].phantom
-        for c in layout.channels
-        if (m := layout.mic(c.mic)).model in models and bank_of(locker, c.input) is bank
-    )
-
-
-def _cables_out(layout: Layout, locker: Locker) -> list[LackRow]:
-    if not locker.cables:
-        return []
-    there = sum(c.count for c in locker.cables)
-    if len(layout.mics) > there:
-        return [_lack("cables", f"{len(layout.mics) - there} cables short: there are {there}.")]
-    return []
-
-
-def _too_loud(levels: list[Headroom]) -> list[LackRow]:
-    """Mics that a usual peak overloads, or that stay far too soft.
-
-    What only hard hits do is told at the mic itself.
-    """
-    wrong = (h for h in levels if h.state == "overloads" or h.too_soft)
-    return [_lack("level", f"{h.channel or h.mic}: {h.words}", h.mic) for h in wrong]
 
 
 def _care(layout: Layout, models: dict[str, MicModel]) -> list[LackRow]:
@@ -215,7 +133,7 @@ def _care(layout: Layout, models: dict[str, MicModel]) -> list[LackRow]:
             words = (
                 f"{m.id}: the {model.name} stands in the air jet of the kick's port; move it aside."
             )
-            lacks.append(_lack("care", words, m.id))
+            lacks.append(lack("care", words, m.id))
     return lacks
 
 
@@ -232,9 +150,9 @@ def _limits(
     minutes = round(len(layout.mics) * locker.minutes_per_mic)
     if locker.minutes is not None and minutes > locker.minutes:
         words = f"Setting up takes about {minutes} minutes; there are {locker.minutes}."
-        lacks.append(_lack("minutes", words))
+        lacks.append(lack("minutes", words))
     cost = _cost(layout, models, stands)
     if locker.budget is not None and cost > locker.budget:
         words = f"The day costs {cost:g}; there is {locker.budget:g}."
-        lacks.append(_lack("budget", words))
+        lacks.append(lack("budget", words))
     return lacks

@@ -81,6 +81,7 @@ class Channel(Record):
     input: Input | None = Field(
         default=None, description="The socket, counted on from box to box; null is not plugged in."
     )
+    fixed: Flag = Field(default=False, description="No patching done for one moves it.")
     phantom: Flag | None = Field(
         default=None, description="At the input; null is as the mic wants it."
     )

@@ -10,6 +10,7 @@ from ringside.answers.nearness import Nearness, nearness
 from ringside.answers.whatif import Sweep, sweep
 from ringside.fitting.fit import Fitted, fit
 from ringside.gear.outfit import outfit
+from ringside.gear.patching import Patched, patch
 from ringside.places.drumterms import CloseTerms, placed, terms_of
 from ringside.places.nulls import NullAim, null_aim
 from ringside.techniques.catalogue import TechniqueRow, listed
@@ -104,6 +105,13 @@ def turned(request: HttpRequest, data: NullIn) -> NullAim:
 def near(request: HttpRequest, data: TermsIn) -> Nearness:
     """Low end, attack and neighbours of a close mic over its height, pattern by pattern."""
     return nearness(data.layout, data.mic)
+
+
+@router.post("/layouts/{pk}/patch", response={200: Patched, 404: Problem, **WRONG})
+def patched(request: HttpRequest, pk: int, data: LayoutOnly) -> Patched:
+    """The layout plugged into the inputs of the studio's locker; nothing is stored."""
+    studio = layout_for(request.user, pk).session.studio
+    return heavy(request, patch, data.layout, stock_of(studio))
 
 
 @router.post("/layouts/{pk}/fit", response={200: Fitted, 404: Problem, **WRONG})

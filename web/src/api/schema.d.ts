@@ -682,6 +682,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{pk}/patch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Patched
+         * @description The layout plugged into the inputs of the studio's locker; nothing is stored.
+         */
+        post: operations["api_techniques_routes_patched"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{pk}/pdf": {
         parameters: {
             query?: never;
@@ -2250,6 +2270,12 @@ export interface components {
         Channel: {
             /** @description Compressed while recording. */
             crush?: components["schemas"]["Crush"] | null;
+            /**
+             * Fixed
+             * @description No patching done for one moves it.
+             * @default false
+             */
+            fixed: boolean;
             /** Gain Db */
             gain_db?: number | null;
             /**
@@ -2880,7 +2906,7 @@ export interface components {
          */
         EditIn: {
             /** Edit */
-            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeChannels"] | components["schemas"]["AddChannel"] | components["schemas"]["RemoveChannels"] | components["schemas"]["OrderChannels"] | components["schemas"]["SetFaders"] | components["schemas"]["AddBalance"] | components["schemas"]["NameBalance"] | components["schemas"]["RemoveBalance"] | components["schemas"]["UseBalance"] | components["schemas"]["SetOptions"] | components["schemas"]["ChooseOptions"] | components["schemas"]["ChangeNumbers"];
+            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeChannels"] | components["schemas"]["AddChannel"] | components["schemas"]["RemoveChannels"] | components["schemas"]["OrderChannels"] | components["schemas"]["PlaceBox"] | components["schemas"]["SetFaders"] | components["schemas"]["AddBalance"] | components["schemas"]["NameBalance"] | components["schemas"]["RemoveBalance"] | components["schemas"]["UseBalance"] | components["schemas"]["SetOptions"] | components["schemas"]["ChooseOptions"] | components["schemas"]["ChangeNumbers"];
             layout: components["schemas"]["Layout"];
         };
         /**
@@ -3623,7 +3649,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "mics" | "stands" | "inputs" | "phantom" | "cables" | "level" | "budget" | "minutes" | "care";
+            kind: "mics" | "stands" | "inputs" | "phantom" | "cables" | "level" | "splits" | "budget" | "minutes" | "care";
             /** Mics */
             mics: string[];
             /** Words */
@@ -4610,6 +4636,31 @@ export interface components {
             old: string;
         };
         /**
+         * PatchMove
+         * @description Channels that are plugged elsewhere, and why there.
+         */
+        PatchMove: {
+            /** Channels */
+            channels: string[];
+            /** Inputs */
+            inputs: number[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * Patched
+         * @description A layout patched, what was moved, and what no socket was left for.
+         */
+        Patched: {
+            layout: components["schemas"]["Layout"];
+            /** Moves */
+            moves: components["schemas"]["PatchMove"][];
+            /** Without */
+            without: string[];
+            /** Words */
+            words: string;
+        };
+        /**
          * PatternCurve
          * @description What one pattern makes of its own drum and its neighbours over N heights, decibels.
          */
@@ -4711,6 +4762,27 @@ export interface components {
             hz: number;
             /** Note */
             note: string;
+        };
+        /**
+         * PlaceBox
+         * @description Where a box stands on the floor; none forgets it.
+         */
+        PlaceBox: {
+            /**
+             * Bank
+             * @description Short name, one word, unique within its list.
+             */
+            bank: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "box";
+            /** Position M */
+            position_m: [
+                number,
+                number
+            ] | null;
         };
         /**
          * Places
@@ -8230,6 +8302,66 @@ export interface operations {
             408: components["responses"]["Any408"];
             413: components["responses"]["Any413"];
             422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_techniques_routes_patched: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayoutOnly"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Patched"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             429: components["responses"]["Any429"];
             500: components["responses"]["Any500"];
             503: components["responses"]["Any503"];

@@ -1,0 +1,36 @@
+"""What falls short, in words: of the locker, of a patch, of care."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+LackKind = Literal[
+    "mics", "stands", "inputs", "phantom", "cables", "level", "splits", "budget", "minutes", "care"
+]
+PATCH: tuple[LackKind, ...] = ("inputs", "phantom", "cables", "level", "splits")
+"""The kinds that are of the way from mic to track."""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class LackRow:
+    """Something the locker falls short of, or care that is called for, and the mics concerned."""
+
+    kind: LackKind
+    words: str
+    mics: list[str]
+
+
+def lack(kind: LackKind, words: str, *mics: str) -> LackRow:
+    """A row of its words and the mics it concerns.
+
+    Parameters
+    ----------
+    kind : LackKind
+    words : str
+    *mics : str
+        Short names.
+
+    Returns
+    -------
+    LackRow
+    """
+    return LackRow(kind=kind, words=words, mics=list(mics))
