@@ -39,6 +39,8 @@ class Headroom:
     output_dbu: float | None
     input: str | None
     input_limit_dbu: float | None
+    noise_dbu: float | None
+    """Of the input itself."""
     state: State
     pad_db: float | None
     """The smallest of its pads with which hard hits fit, or its largest; null for none needed."""
@@ -96,6 +98,7 @@ def _of(
         output_dbu=None if over.output is None else round(over.output, 1),
         input=bank.name if bank else None,
         input_limit_dbu=bank.max_level_dbu if bank else None,
+        noise_dbu=bank.noise_dbu if bank else None,
         state=state,
         pad_db=pad,
         pad_in=pad is not None and over.at_mic >= pad,

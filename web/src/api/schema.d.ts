@@ -3429,6 +3429,8 @@ export interface components {
             limit_db: number | null;
             /** Mic */
             mic: string;
+            /** Noise Dbu */
+            noise_dbu: number | null;
             /** Output Dbu */
             output_dbu: number | null;
             /** Over Db */

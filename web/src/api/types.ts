@@ -66,6 +66,7 @@ export type TermsOut = S["CloseTerms"];
 export type NullOut = S["NullAim"];
 export type FitAsk = S["FitAsk"];
 export type FitOut = S["Fitted"];
+export type Patched = S["Patched"];
 export type Sweep = S["Sweep"];
 export type Brief = S["Brief"];
 export type BriefOut = S["BriefOut"];

@@ -12,12 +12,14 @@ export function Steps() {
   const room = useEditorPart((s) => Boolean(s.still.room));
   const [kit, kitSays] = KIT[useEditorPart((s) => kitState(s.still))];
   const wants = useEditorPart((s) => worstOf(s.board?.counts));
+  const patched = PATCHED[useEditorPart((s) => patchState(s.still))];
   const done = (is: boolean): Shown => (is ? "together" : "no matter");
   const rows: [to: string, name: string, mark: Shown, say: string][] = [
     ["brief", "Brief", done(brief), brief ? "answered" : "not answered yet"],
     ["room", "Room", done(room), room ? "drawn" : "not drawn"],
     ["kit", "Kit", kit, kitSays],
     ["place", "Place", done(mics), mics ? "mics placed" : "no mics yet"],
+    ["patch", "Patch", ...patched],
     ["pairs", "Pairs", wants, wants === "together" ? "nothing hollow or late" : "wants attention"],
     ["sheet", "Sheet", "no matter", "to print"],
   ];
@@ -48,6 +50,20 @@ const KIT = {
   measured: ["together", "its tape readings hold"],
   unsure: ["late", "moved since it was measured"],
 } as const;
+
+const PATCHED = {
+  loose: ["no matter", "not plugged in"],
+  twice: ["late", "an input is taken twice"],
+  done: ["together", "every track has its input"],
+} as const;
+
+/** Whether every track has an input of its own. */
+function patchState(doc: Layout): keyof typeof PATCHED {
+  const inputs = (doc.channels ?? []).map((c) => c.input);
+  const plugged = inputs.filter((n) => n != null);
+  if (new Set(plugged).size < plugged.length) return "twice";
+  return inputs.length && plugged.length === inputs.length ? "done" : "loose";
+}
 
 /** Whether the kit was measured, and whether that still holds. */
 function kitState(doc: Layout): keyof typeof KIT {

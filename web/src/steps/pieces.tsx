@@ -30,6 +30,7 @@ function piece(fetch: () => Promise<ComponentType>) {
 /** The steps of the work, by their place in the address; the usual one first. */
 const STEPS = {
   place: piece(async () => (await import("./place/Place")).Place),
+  patch: piece(async () => (await import("./patch/Patch")).Patch),
   pairs: piece(async () => (await import("./pairs/Pairs")).Pairs),
   kit: piece(async () => (await import("./kit/Kit")).Kit),
   room: piece(async () => (await import("./room/Room")).Room),

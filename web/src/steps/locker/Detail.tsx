@@ -2,6 +2,8 @@
 import type { CableKind, InputBank, MicModel, StandModel } from "../../api/types";
 import { LengthFields } from "../../parts/fields/Lengths";
 import { Pick } from "../../parts/fields/Pick";
+import { Several } from "../../parts/fields/Several";
+import { Tick } from "../../parts/fields/Tick";
 import { NameField, NumberField, OptionalField } from "../../parts/fields/typed";
 import { MicFields, type SetRow } from "./MicFields";
 import type { Kind, Row } from "./rows";
@@ -107,6 +109,23 @@ function InputFields({ row, set }: { row: InputBank; set: SetRow }) {
         high={100}
         onTake={(v) => set({ most_gain_db: v })}
       />
+      <OptionalField
+        label="Its own noise, dBu"
+        value={row.noise_dbu ?? null}
+        low={-140}
+        high={-60}
+        onTake={(v) => set({ noise_dbu: v })}
+      />
+      <Several
+        label="Pads, dB"
+        values={row.pads_db}
+        low={1}
+        high={60}
+        onTake={(v) => set({ pads_db: v })}
+      />
+      <Tick className="self-end" checked={row.matched} onTake={(on) => set({ matched: on })}>
+        all matched
+      </Tick>
     </div>
   );
 }

@@ -2,9 +2,10 @@
 import type { MicModel } from "../../api/types";
 import { LengthFields } from "../../parts/fields/Lengths";
 import { Pick } from "../../parts/fields/Pick";
+import { Several } from "../../parts/fields/Several";
 import { Tick } from "../../parts/fields/Tick";
 import { Ticks } from "../../parts/fields/Ticks";
-import { OptionalField, TextField } from "../../parts/fields/typed";
+import { OptionalField } from "../../parts/fields/typed";
 
 const PATTERNS: MicModel["patterns"] = [
   "omni",
@@ -90,32 +91,5 @@ function MicNumbers({ row, set }: Props) {
         onTake={(v) => set({ low_cuts_hz: v })}
       />
     </div>
-  );
-}
-
-/** Up to four numbers parted by spaces, as `10 20`; empty is none. */
-function Several(props: {
-  label: string;
-  values: readonly number[];
-  low: number;
-  high: number;
-  onTake: (values: number[]) => void;
-}) {
-  const { label, values, low, high, onTake } = props;
-  return (
-    <TextField
-      label={label}
-      value={values.join(" ")}
-      wrong={`up to four numbers, ${low} to ${high}`}
-      onTake={(text) => {
-        const typed = text
-          .split(/[\s;]+/)
-          .filter(Boolean)
-          .map((t) => Number(t.replace(",", ".")));
-        if (typed.length > 4 || !typed.every((n) => n >= low && n <= high)) return false;
-        onTake(typed);
-        return true;
-      }}
-    />
   );
 }

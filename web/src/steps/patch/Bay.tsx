@@ -1,0 +1,223 @@
+/** The bay: mics on the left, boxes with their sockets, tracks on the right, cables between. */
+import { useMemo } from "react";
+import type { Channel, Layout, Mic } from "../../api/types";
+import { micOf } from "../../core/edits";
+import { type Box, boxesOf, highOf, ROW, rowY, socketY } from "../../core/patchbay";
+import { micColour } from "../../core/words";
+import { useEditorPart, useLit } from "../../parts/editing";
+import { MicTag } from "../../parts/MicTag";
+import { useLocker } from "../../parts/stock";
+import { useSize } from "../../parts/useSize";
+import { type Plug, usePlug } from "./usePlug";
+
+const [SIDE, BOX] = [212, 158];
+
+interface Props {
+  chosen: string | null;
+  onChoose: (id: string) => void;
+}
+
+export function Bay({ chosen, onChoose }: Props) {
+  const doc = useEditorPart((s) => s.still);
+  const locker = useLocker().data?.locker;
+  const channels = doc.channels ?? [];
+  const boxes = useMemo(() => boxesOf(locker?.inputs ?? [], doc.channels ?? []), [locker, doc]);
+  const [ref, { width }] = useSize<HTMLDivElement>();
+  const plug = usePlug(boxes, onChoose);
+  const wide = Math.max(width, 2 * SIDE + BOX + 120);
+  const high = highOf(boxes, Math.max(doc.mics.length, channels.length));
+  const left = (wide - BOX) / 2;
+  return (
+    <section ref={ref} className="overflow-auto p-0" aria-label="Mics, inputs and tracks">
+      {width > 0 && (
+        <div
+          ref={plug.paper}
+          className="relative m-3 select-none"
+          style={{ width: wide - 24, height: high }}
+        >
+          <Cables {...{ doc, boxes, left, wide: wide - 24, high, chosen, plug }} />
+          <Heading at={0}>Mics</Heading>
+          {doc.mics.map((mic, n) => (
+            <MicRow key={mic.id} {...{ mic, doc, n, plug }} />
+          ))}
+          {boxes.map((box) => (
+            <BoxShape key={box.first} {...{ box, left, doc, chosen, plug }} />
+          ))}
+          <Heading at={wide - 24 - SIDE}>Tracks</Heading>
+          {channels.map((channel, n) => (
+            <TrackRow
+              key={channel.id}
+              {...{ channel, doc, n, plug, onChoose }}
+              x={wide - 24 - SIDE}
+              on={chosen === channel.id}
+            />
+          ))}
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Heading({ at, children }: { at: number; children: string }) {
+  return (
+    <h2 className="absolute top-0 text-[0.95rem]" style={{ left: at }}>
+      {children}
+    </h2>
+  );
+}
+
+function MicRow({ mic, doc, n, plug }: { mic: Mic; doc: Layout; n: number; plug: Plug }) {
+  const lit = useLit();
+  const own = doc.channels?.find((c) => c.mic === mic.id);
+  return (
+    <div
+      data-patch-mic={mic.id}
+      className={`absolute left-0 flex touch-none items-center gap-2 overflow-hidden ${own ? "cursor-grab" : "opacity-60"}`}
+      style={{ top: rowY(n) - ROW / 2, height: ROW, width: SIDE - 8 }}
+      onPointerEnter={() => lit.hover(mic.id)}
+      onPointerLeave={() => lit.hover(null)}
+      {...(own ? plug.grip(own.id) : {})}
+    >
+      <MicTag mic={mic} layout={doc} lit={lit.hovered === mic.id} />
+      <span className="truncate text-[0.85rem]">
+        {own ? mic.name : `${mic.name}, not recorded`}
+      </span>
+    </div>
+  );
+}
+
+const PHANTOM = {
+  each: "phantom by input",
+  bank: "one phantom switch",
+  none: "no phantom",
+} as const;
+
+function BoxShape(props: {
+  box: Box;
+  left: number;
+  doc: Layout;
+  chosen: string | null;
+  plug: Plug;
+}) {
+  const { box, left, doc, chosen, plug } = props;
+  const numbers = Array.from({ length: box.count }, (_, k) => box.first + k);
+  return (
+    <fieldset
+      className="absolute rounded-lg border border-hair bg-card"
+      style={{ left, top: box.y, width: BOX, height: 30 + box.count * ROW }}
+    >
+      <legend className="sr-only">{box.name}</legend>
+      <p className="truncate px-2 pt-0.5 text-center text-[0.85rem] leading-[1.05] font-bold">
+        {box.name}
+        <span className="block text-[0.72rem] font-normal text-soft">
+          {box.phantom && PHANTOM[box.phantom]}
+        </span>
+      </p>
+      {numbers.map((n) => (
+        <Socket key={n} {...{ n, doc, chosen, plug }} top={30 + (n - box.first) * ROW} />
+      ))}
+    </fieldset>
+  );
+}
+
+function Socket(props: { n: number; top: number; doc: Layout; chosen: string | null; plug: Plug }) {
+  const { n, top, doc, chosen, plug } = props;
+  const inside = (doc.channels ?? []).filter((c) => c.input === n);
+  const twice = inside.length > 1;
+  const names = inside.map((c) => c.id).join(" and ");
+  return (
+    <button
+      type="button"
+      tabIndex={-1}
+      data-socket={n}
+      aria-label={names ? `Input ${n}: ${names}` : `Input ${n}, free`}
+      className={`absolute right-0 left-0 flex items-center justify-center gap-1.5 text-[0.8rem] hover:bg-hair/50 ${twice ? "font-bold text-hollow" : ""} ${plug.over === n ? "bg-hair" : ""}`}
+      style={{ top, height: ROW }}
+      onClick={() => (chosen ? plug.put(chosen, n) : inside[0] && plug.choose(inside[0].id))}
+    >
+      <span
+        className={`grid size-4 place-items-center rounded-full border-2 ${twice ? "border-hollow" : "border-soft"}`}
+      >
+        {inside.length > 0 && <span className="size-1.5 rounded-full bg-ink" />}
+      </span>
+      <span className="num w-5 text-left">{n}</span>
+    </button>
+  );
+}
+
+function TrackRow(props: {
+  channel: Channel;
+  doc: Layout;
+  n: number;
+  x: number;
+  on: boolean;
+  plug: Plug;
+  onChoose: (id: string) => void;
+}) {
+  const { channel, n, x, on, plug, onChoose } = props;
+  const where = channel.input ? `input ${channel.input}` : "not plugged in";
+  return (
+    <button
+      type="button"
+      data-track={channel.id}
+      aria-pressed={on}
+      aria-label={`Track ${n + 1}, ${channel.name}, ${where}`}
+      className={`absolute flex touch-none cursor-grab items-center gap-2 overflow-hidden rounded-md px-1.5 text-left text-[0.85rem] ${on ? "bg-card font-semibold outline outline-ink" : "hover:bg-card"}`}
+      style={{ left: x, top: rowY(n) - ROW / 2, height: ROW - 2, width: SIDE }}
+      onClick={() => onChoose(channel.id)}
+      onFocus={() => onChoose(channel.id)}
+      onKeyDown={(e) => plug.key(e, channel)}
+      {...plug.grip(channel.id)}
+    >
+      <span className="num w-5 shrink-0 text-right text-soft">{n + 1}</span>
+      <span className="truncate">{channel.name}</span>
+      {!channel.input && (
+        <span className="ml-auto shrink-0 text-[0.76rem] text-latetext">no input</span>
+      )}
+    </button>
+  );
+}
+
+interface CablesProps {
+  doc: Layout;
+  boxes: Box[];
+  left: number;
+  wide: number;
+  high: number;
+  chosen: string | null;
+  plug: Plug;
+}
+
+const sag = (x1: number, y1: number, x2: number, y2: number) => {
+  const bend = (x2 - x1) * 0.45;
+  return `M${x1} ${y1}C${x1 + bend} ${y1} ${x2 - bend} ${y2} ${x2} ${y2}`;
+};
+
+function Cables({ doc, boxes, left, wide, high, chosen, plug }: CablesProps) {
+  const rows = new Map(doc.mics.map((m, n) => [m.id, n]));
+  const lit = useLit();
+  return (
+    <svg className="absolute inset-0" width={wide} height={high} aria-hidden="true">
+      {(doc.channels ?? []).map((c, n) => {
+        const mic = micOf(doc, c.mic);
+        const held = plug.held?.id === c.id ? plug.held : null;
+        const y = held ? held.y : socketY(boxes, c.input);
+        if (!mic || y === null) return null;
+        const on = chosen === c.id || lit.hovered === c.mic;
+        const colour = micColour(mic, doc);
+        const from = rowY(rows.get(c.mic) ?? 0);
+        const [near, far] = held ? [held.x, held.x] : [left, left + BOX];
+        return (
+          <g key={c.id} stroke={colour} fill="none" strokeWidth={on ? 2.6 : 1.3}>
+            <path d={sag(SIDE - 6, from, near, y)} data-cable={c.id} />
+            <path
+              d={sag(far, y, wide - SIDE, rowY(n))}
+              strokeDasharray="1 4"
+              strokeLinecap="round"
+            />
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
