@@ -6,6 +6,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.browser.conftest import pick, until
+from tests.core.test_stored import VERSIONS
 
 BOXES = [
     {"id": "a", "name": "Stage box", "count": 16, "max_level_dbu": 10.0, "full_scale_dbu": 20.0,
@@ -139,17 +140,15 @@ def test_a_split_with_one_copy_turned_over_is_said_to_cancel(someone):
     assert [c["mic"] for c in someone.doc()["channels"]].count("KI") == 1
 
 
-def test_a_file_of_version_1_is_read_in_with_its_inputs(someone, tmp_path):
-    from tests.core.test_stored import VERSIONS
-
+def test_a_file_of_version_1_is_read_in_with_its_inputs(someone):
     old = (VERSIONS / "layout-1.json").read_text()
-    page = someone.open()
-    page.get_by_role("button", name=re.compile("^Switch layout")).click()
-    with page.expect_file_chooser() as chosen:
-        page.get_by_role("menuitem", name=re.compile("[Rr]ead|[Oo]pen.*file|from a file")).click()
-    chosen.value.set_files(
+    page = someone.page
+    page.goto(someone.url)
+    page.get_by_label("Layout file").set_input_files(
         {"name": "old.json", "mimeType": "application/json", "buffer": old.encode()}
     )
-    expect(page.get_by_role("button", name=re.compile("^Switch layout: Layout A"))).to_be_visible()
-    page.get_by_role("link", name="Patch").click()
-    expect(page.locator("[data-track=OL]")).to_have_attribute("aria-label", re.compile("input 9$"))
+    expect(page.get_by_role("heading", name="Layout A")).to_be_visible()
+    made = max(x["id"] for s in someone.get("/sessions").json() for x in s["layouts"])
+    page = someone.open("patch", made)
+    track = page.locator("[data-track=ST]")
+    expect(track).to_have_attribute("aria-label", re.compile("input 3$"))

@@ -73,7 +73,7 @@ def test_a_ribbon_keeps_away_from_a_fed_bank_and_takes_the_quietest():
     layout = unplugged(ST={"model": "pencil"}, HH={"model": "rib"})
     two = locker(box("bank", 8, phantom="bank", noise_dbu=-130.0), box("single", 8))
     found = patch(layout, two)
-    assert inputs(found)["HH"] > 8 or inputs(found)["ST"] > 8  # never both on the one switch
+    assert inputs(found)["HH"] > 8  # with a switch of its own
     assert words(found.layout, two, "phantom") == []
     quiet = locker(box("loud", 12, noise_dbu=-118.0), box("quiet", 4, noise_dbu=-129.0))
     assert inputs(patch(layout, quiet))["HH"] == 13
@@ -116,6 +116,9 @@ def test_what_is_held_is_left_alone_and_too_few_inputs_are_said():
     assert len(few.without) == 2
     assert "no input is left for" in few.words
     assert all(inputs(few)[n] is None for n in few.without)
+    # Half of a pair is of no use.
+    nine = patch(unplugged(), locker(box("desk", 9)))
+    assert nine.without == ["OL", "OR"]
 
 
 def test_a_socket_taken_twice_is_put_right_by_moving_one():

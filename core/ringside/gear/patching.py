@@ -32,6 +32,10 @@ Socket = tuple[int, InputBank]
 GRAVE: Final = 1000.0
 NO_PHANTOM, RIBBON_FED, OVER, SOFT, REACH = 4 * GRAVE, 4 * GRAVE, 2 * GRAVE, GRAVE, GRAVE
 UNMATCHED: Final = 12.0
+ONE_SLIP: Final = 20.0
+"""A ribbon on a bank with one phantom switch: a slip of the hand reaches it, and nothing there may
+want phantom any more."""
+
 NOISE_PER_DB: Final = 1.0
 """For each decibel a ribbon's input is noisier than the quietest there is."""
 
@@ -158,6 +162,8 @@ class _Board:
         for unit in self.units(done):
             spots = self.spots(unit, done)
             if not spots and len(unit) > 1:
+                if len(self.sockets) - len(done) < len(unit):
+                    continue  # half of a pair is of no use
                 for one in unit:
                     self._put((one,), self.spots((one,), done), done)
             else:
@@ -259,6 +265,7 @@ class _Board:
         number, bank = socket
         cost = OUT_OF_ORDER * abs(number - 1 - w.place) + max(self.over_db(w, bank), 0.0)
         cost += self.short_db(w, bank)
+        cost += ONE_SLIP if w.ribbon and bank.phantom == "bank" else 0.0
         if w.ribbon and self.quietest is not None and bank.noise_dbu is not None:
             cost += NOISE_PER_DB * (bank.noise_dbu - self.quietest)
         return cost
