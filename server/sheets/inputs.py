@@ -7,6 +7,7 @@ from plans.models import Layout as Kept
 from ringside.answers.inputs import InputRow, input_rows, track_names
 from ringside.gear.locker import Locker
 from ringside.plan.layout import Layout
+from studios.actions import stock_of
 
 from sheets.table import as_csv
 
@@ -14,6 +15,10 @@ HEADINGS = (
     "Track", "Input", "Name", "Mic", "Model", "Pattern", "Preamps", "Socket", "Phantom", "Pad, dB",
     "Pad at the input, dB", "Gain, dB", "Low cut, Hz", "Compressed", "Flips", "Stand", "Split of",
 )  # fmt: skip
+
+
+ALWAYS = 4
+"""Headings that are there on every list."""
 
 
 def _cells(row: InputRow) -> tuple[str, ...]:
@@ -42,6 +47,23 @@ def inputs_csv(layout: Layout, locker: Locker) -> str:
     """One row per track (RFC 4180); see docs/formats/inputs.md."""
     rows = (dict(zip(HEADINGS, _cells(r), strict=True)) for r in input_rows(layout, locker))
     return as_csv(HEADINGS, rows)
+
+
+Printed = Literal["sheet", "inputs"]
+"""What is printed of a layout: the set-up sheet, or the list of inputs alone."""
+
+
+def inputs_html(kept: Kept, paper: str, *, pdf: bool = False) -> str:
+    """The list of inputs alone, to print; what no track has is left out."""
+    doc = kept.doc()
+    rows = [_cells(r) for r in input_rows(doc, stock_of(kept.session.studio))]
+    shown = [n for n, _ in enumerate(HEADINGS) if n < ALWAYS or any(r[n] for r in rows)]
+    told = {
+        "session": kept.session, "doc": doc, "state": kept.state, "paper": paper, "pdf": pdf,
+        "headings": [HEADINGS[n] for n in shown],
+        "rows": [[r[n] for n in shown] for r in rows],
+    }  # fmt: skip
+    return render_to_string("sheets/inputs.html", told)
 
 
 def tracks_text(layout: Layout) -> str:

@@ -67,7 +67,6 @@ def sheet_html(layout: Layout, ruler: Ruler, paper: Paper) -> str:
     return render_to_string("sheets/sheet.html", _context(layout, ruler, paper))
 
 
-def pdf_page(layout: Layout, ruler: Ruler, paper: Paper) -> tuple[str, str]:
-    """The same page as it is printed, and its style."""
-    page = render_to_string("sheets/sheet.html", {**_context(layout, ruler, paper), "pdf": True})
-    return page, STYLE.read_text()
+def pdf_page(layout: Layout, ruler: Ruler, paper: Paper) -> str:
+    """The same page as it is printed."""
+    return render_to_string("sheets/sheet.html", {**_context(layout, ruler, paper), "pdf": True})

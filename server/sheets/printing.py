@@ -9,7 +9,8 @@ from jobs.kinds import Kind, Tell
 from jobs.models import Job
 from plans.actions import layout_for
 
-from sheets.page import Paper, pdf_page
+from sheets.inputs import Printed, inputs_html
+from sheets.page import STYLE, Paper, pdf_page
 from sheets.units import Ruler
 
 FILE = "sheet.pdf"
@@ -39,10 +40,16 @@ def _print(ask: dict[str, Any], tell: Tell) -> dict[str, bytes]:
 SHEET = Kind("sheet", _print, longest_s=120.0, kept=KEPT_SHEETS)
 
 
-def ask_to_print(user: User, layout_pk: int, ruler: Ruler, paper: Paper) -> Job:
-    """The sheet of a layout as it is saved now; what was printed before is there at once."""
+def ask_to_print(
+    user: User, layout_pk: int, ruler: Ruler, paper: Paper, what: Printed = "sheet"
+) -> Job:
+    """A page of a layout as it is saved now; what was printed before is there at once."""
     layout = layout_for(user, layout_pk)
-    page, style = pdf_page(layout, ruler, paper)
+    if what == "sheet":
+        page, called = pdf_page(layout, ruler, paper), layout.file_name
+    else:
+        page, called = inputs_html(layout, paper, pdf=True), f"{layout.file_name}-inputs"
+    style = STYLE.read_text()
     key = hashlib.sha256("\0".join((page, style, paper)).encode()).hexdigest()
-    ask = {"page": page, "style": style, "paper": paper, "called": layout.file_name}
+    ask = {"page": page, "style": style, "paper": paper, "called": called}
     return actions.ask_for(layout.session.studio, SHEET.name, key, ask)

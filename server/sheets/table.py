@@ -72,7 +72,7 @@ def sheet_rows(
             "Height": _with(ruler.text(r.height_m), "{1} on {0}", r.stand, stands),
             "Where": where_text(r, ruler),
             "Aim": r.aim,
-            "Flips": "; ".join(r.flips),
+            "Flips": "; ".join([*r.flips, *r.tracks]),
         }
         for r in setup_rows(layout)
     ]

@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from ringside.edits.balances import with_faders
 from ringside.pairs.analysis import analyse
 from ringside.pairs.counts import counts
 from ringside.pairs.decisions import DecisionRow, decision_rows
@@ -13,6 +14,7 @@ from ringside.pairs.delays import CURVE_POINTS, bands_db, body_by_delay
 from ringside.pairs.uncertainty import deviation_s, tips
 from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
 from ringside.places.starts import starting_layout
+from ringside.plan.balances import Fader
 from ringside.plan.layout import Air, Decision, Stood
 
 from tests.core.tracks import with_mic
@@ -185,4 +187,7 @@ def test_a_decision_is_flagged_when_the_layout_changes_under_it():
     equal = with_mic(kept, "OR", track_delay_samples=29)
     words = decision_rows(analyse(equal))[0].words
     assert words == "It was late when it was left; now it is together. Look again."
+    # Muted there is nothing to look at; the decision stays.
+    off = with_faders(moved, (Fader(channel="OR", muted=True),))
+    assert decision_rows(analyse(off))[0].words == ""
     assert counts(analyse(kept)).left_on_purpose == 1

@@ -52,6 +52,7 @@ ENDPOINTS = [
     ("DELETE", "/layouts/{layout}", None, 204),
     ("GET", "/layouts/{layout}/analysis", None, 200),
     ("GET", "/layouts/{layout}/sheet", None, 200),
+    ("GET", "/layouts/{layout}/inputs", None, 200),
     ("POST", "/layouts/{layout}/pdf", None, 200),
     ("GET", "/prints/{print}", None, 200),
     ("GET", "/prints/{print}/sheet.pdf", None, 200),

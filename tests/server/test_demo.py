@@ -11,7 +11,7 @@ from pypdf import PdfReader
 from ringside.gear.stock import stock
 from ringside.pairs.analysis import analyse
 from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
-from sheets.page import pdf_page
+from sheets.page import STYLE, pdf_page
 from sheets.printing import written
 from sheets.units import Ruler
 from studios.actions import locker_of
@@ -55,7 +55,8 @@ def test_the_demo_is_loaded_once_and_has_something_to_find(db, capsys):
 def test_the_demo_fits_on_one_page(db, paper, units):
     call_command("load_demo", "--password", "salt")
     layout = Layout.objects.first()
-    pages = PdfReader(io.BytesIO(written(*pdf_page(layout, Ruler(units), paper), paper))).pages
+    page = pdf_page(layout, Ruler(units), paper)
+    pages = PdfReader(io.BytesIO(written(page, STYLE.read_text(), paper))).pages
     assert len(pages) == 1
     words = " ".join(pages[0].extract_text().split())
     assert "From the locker: 1 Thud, kick dynamic: KI" in words

@@ -181,3 +181,63 @@ def test_starts_offer_the_studios_own_kits_and_rooms(as_owner, owner):
     assert doc["room"]["name"] == "Hall"
     assert doc["kit"]["name"] == "Four-piece"
     assert as_owner("POST", "/sessions", {**new, "kit": "nine-piece"})[0] == 400
+
+
+def as_version_1(doc):
+    """A state as a program before channels stored it: what is of the way stood at the mics."""
+    old = copy.deepcopy(doc)
+    tracks = {c["mic"]: c for c in old.pop("channels")}
+    for field in ("boxes", "options", "balances", "current"):
+        del old[field]
+    for mic in old["mics"]:
+        del mic["pad_db"]
+        way = tracks[mic["id"]]
+        mic["channel"] = way["input"]
+        for field in ("preamp_flip", "track_flip", "track_delay_samples", "low_cut_hz", "pan"):
+            mic[field] = way[field]
+    old["thresholds"] = {"carried_db": 9.5, "hollow_gain_db": 3.0}
+    return {**old, "version": 1}
+
+
+def test_undo_and_redo_go_across_versions_of_the_format(as_owner, layout):
+    # What stands in the table is of the program before; the next save is of this one.
+    doc, version = doc_of(as_owner, layout.pk)
+    doc["channels"][3]["preamp_flip"] = True
+    doc["channels"][5].update(pan=-30.0, low_cut_hz=80.0, track_delay_samples=7)
+    _, out = save(as_owner, layout.pk, version, doc, "Flipped SB")
+    for revision in layout.revisions.all():
+        revision.doc = as_version_1(revision.doc)
+        revision.save()
+    now, version = doc_of(as_owner, layout.pk)
+    assert now == out["doc"]
+    now["channels"].append({**now["channels"][0], "id": "KI.2", "input": None})
+    status, out = save(as_owner, layout.pk, version, now, "Split KI")
+    assert status == 200
+    flipped = []
+    for _ in range(2):
+        status, out = as_owner("POST", f"/layouts/{layout.pk}/undo", {"version": out["version"]})
+        assert status == 200
+        assert out["doc"]["version"] == 2
+        flipped.append([c["id"] for c in out["doc"]["channels"] if c["preamp_flip"]])
+    assert flipped == [["SB"], []]
+    for _ in range(2):
+        status, out = as_owner("POST", f"/layouts/{layout.pk}/redo", {"version": out["version"]})
+    assert out["doc"]["channels"][-1]["id"] == "KI.2"
+    assert out["doc"]["channels"][5]["pan"] == -30.0
+
+
+def test_a_page_opened_before_the_format_changed_is_understood_once_more(as_owner, layout):
+    doc, version = doc_of(as_owner, layout.pk)
+    old = as_version_1(moved(doc))
+    status, out = save(as_owner, layout.pk, version, old)
+    assert status == 200
+    assert (out["doc"]["version"], len(out["doc"]["channels"])) == (2, len(doc["mics"]))
+    status, board = as_owner("POST", "/compute", {"layout": old})
+    assert status == 200
+    assert board["balance"] is None
+    edit = {"layout": old, "edit": {"do": "flip", "mics": ["SB"]}}
+    assert as_owner("POST", "/edit", edit)[1]["words"] == "Flipped SB at the preamp"
+    old["mics"][2]["preamp_flip"] = "yes"
+    status, told = as_owner("POST", "/compute", {"layout": old})
+    assert status == 422
+    assert "mics[2].preamp_flip" in told["detail"]

@@ -222,3 +222,30 @@ def test_labels_without_inputs_say_what_to_do(as_owner, layout):
     assert "No track has an input yet" in page
     names = as_owner("GET", f"/layouts/{layout.pk}/tracks.txt")[1].decode().splitlines()
     assert len(names) == len(found["doc"]["mics"])
+
+
+@pytest.mark.filterwarnings("ignore::DeprecationWarning")
+def test_the_list_of_inputs_alone_is_a_page_and_a_pdf(as_owner, layout):
+    from pypdf import PdfReader
+
+    doc, version = doc_of(as_owner, layout.pk)
+    doc["channels"][4].update(name="<b>Rack</b>", pan=-30.0)
+    doc["channels"].append({**doc["channels"][0], "id": "KI.2", "name": "Kick crushed",
+                            "input": None, "crush": {}})  # fmt: skip
+    assert save(as_owner, layout.pk, version, doc)[0] == 200
+    page = as_owner("GET", f"/layouts/{layout.pk}/inputs?paper=Letter")[1].decode()
+    assert "11 tracks in the order of recording" in page
+    assert "&lt;b&gt;Rack&lt;/b&gt;" in page
+    assert "Compressed" in page  # one track is
+    assert "Low cut" not in page  # none has
+    job = as_owner("POST", f"/layouts/{layout.pk}/pdf?what=inputs")[1]
+    work_on(job["id"])
+    reader = PdfReader(io.BytesIO(as_owner("GET", f"/prints/{job['id']}/sheet.pdf")[1]))
+    text = "".join(p.extract_text() for p in reader.pages)
+    assert "Kick crushed" in text
+    assert len(reader.pages) == 1
+    assert as_owner.last.headers["Content-Disposition"].endswith('-inputs.pdf"')
+    # The set-up sheet says where a track is panned and what a mic is split into.
+    rows = table(as_owner, layout.pk, "cm")
+    assert rows["T1"]["Flips"] == "panned to 30 % left"
+    assert rows["KI"]["Flips"] == "split: Kick crushed"

@@ -10,6 +10,7 @@ from typing import Final
 
 import numpy as np
 
+from ringside.pairs.pictures import side_words
 from ringside.places.aims import aim_words
 from ringside.plan.channels import MOST_CHANNELS
 from ringside.plan.drumframe import AtDrum, at_drum
@@ -43,6 +44,8 @@ class SetupRow:
     aim: str
     flips: list[str]
     """Switches that are on and what is put on the track."""
+    tracks: list[str]
+    """Where it is panned, and what else it is split into."""
 
 
 def setup_rows(layout: Layout) -> list[SetupRow]:
@@ -92,6 +95,7 @@ def _row(layout: Layout, of: Feed, job: Drum | Cymbal | None, aim: str) -> Setup
             *of.switched(),
             *_late(of),
         ],
+        tracks=_tracks(of),
     )
 
 
@@ -113,6 +117,17 @@ def _late(of: Feed) -> list[str]:
     """What is put on the track after recording."""
     late = of.delay_samples
     return [f"track delayed by {late} samples"] if late else []
+
+
+def _tracks(of: Feed) -> list[str]:
+    if of.first is None:
+        return ["not recorded"]
+    pan = of.first.pan
+    copies = [c.name for c in of.channels[1:]]
+    return [
+        *([] if pan is None else [f"panned to {side_words(pan)}"]),
+        *([f"split: {', '.join(copies)}"] if copies else []),
+    ]
 
 
 def _own(at: np.ndarray, job: Drum | Cymbal | None) -> float | None:

@@ -44,7 +44,8 @@ def decision_rows(an: Analysis) -> list[DecisionRow]:
         now = VERDICT_WORDS[Verdict(int(an.pairs.verdict[row, k]))]
         delay = (-1 if turned else 1) * float(an.pairs.delay_s[row, k])
         words = ""
-        if d.stood is not None:
+        # What the balance does not let anybody hear is nothing to look at again.
+        if d.stood is not None and an.pairs.verdict[row, k] != Verdict.NO_MATTER:
             away = abs(delay - d.stood.delay_s)
             if now != d.stood.verdict:
                 words = f"It was {d.stood.verdict} when it was left; now it is {now}. Look again."

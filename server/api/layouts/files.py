@@ -9,7 +9,7 @@ from plans.actions import layout_for
 from plans.errors import Unreadable
 from plans.models import Layout
 from ringside.files.layout import write_layout
-from sheets.inputs import LabelWidth, inputs_csv, labels_html, tracks_text
+from sheets.inputs import LabelWidth, Printed, inputs_csv, inputs_html, labels_html, tracks_text
 from sheets.page import Paper, sheet_html
 from sheets.printing import ask_to_print
 from sheets.table import sheet_csv
@@ -46,9 +46,19 @@ def sheet(request: HttpRequest, pk: int, units: Units = "cm", paper: Paper = "A4
 
 
 @router.post("/{pk}/pdf", response={200: JobOut, **GONE})
-def pdf(request: HttpRequest, pk: int, units: Units = "cm", paper: Paper = "A4") -> dict[str, Any]:
-    """Ask for the set-up sheet as PDF; what was printed before is there at once."""
-    return job_out(ask_to_print(request.user, pk, _ruler(request, units), paper))
+def pdf(
+    request: HttpRequest, pk: int, units: Units = "cm", paper: Paper = "A4",
+    what: Printed = "sheet",
+) -> dict[str, Any]:  # fmt: skip
+    """Ask for the set-up sheet, or the list of inputs alone, as PDF; what was printed before is
+    there at once."""
+    return job_out(ask_to_print(request.user, pk, _ruler(request, units), paper, what))
+
+
+@router.get("/{pk}/inputs", response={200: str, **GONE})
+def input_list(request: HttpRequest, pk: int, paper: Paper = "A4") -> HttpResponse:
+    """The list of inputs alone, as a page to print."""
+    return HttpResponse(inputs_html(layout_for(request.user, pk), paper))
 
 
 @router.get("/{pk}/sheet.csv", response={200: str, **GONE})

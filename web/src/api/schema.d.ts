@@ -622,6 +622,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{pk}/inputs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Input List
+         * @description The list of inputs alone, as a page to print.
+         */
+        get: operations["api_layouts_files_input_list"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{pk}/inputs.csv": {
         parameters: {
             query?: never;
@@ -713,7 +733,8 @@ export interface paths {
         put?: never;
         /**
          * Pdf
-         * @description Ask for the set-up sheet as PDF; what was printed before is there at once.
+         * @description Ask for the set-up sheet, or the list of inputs alone, as PDF; what was printed before is
+         *     there at once.
          */
         post: operations["api_layouts_files_pdf"];
         delete?: never;
@@ -8187,6 +8208,48 @@ export interface operations {
             503: components["responses"]["Any503"];
         };
     };
+    api_layouts_files_input_list: {
+        parameters: {
+            query?: {
+                paper?: "A4" | "Letter";
+            };
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
     api_layouts_files_inputs: {
         parameters: {
             query?: never;
@@ -8374,6 +8437,7 @@ export interface operations {
             query?: {
                 units?: "cm" | "ft-in" | "hand";
                 paper?: "A4" | "Letter";
+                what?: "sheet" | "inputs";
             };
             header?: never;
             path: {

@@ -24,6 +24,8 @@ class Stub implements Wire {
   mode: "up" | "down" | "deaf" | "elsewhere" | "refuse" | "stranger" | "gone" | "gateway" = "up";
   asked: string[] = [];
   hold: Promise<void> | null = null;
+  /** How it words its answers. */
+  answers = (out: LayoutOut) => out;
   private readonly known = new Set<string>();
 
   async compute(doc: Layout): Promise<Board> {
@@ -82,7 +84,7 @@ class Stub implements Wire {
   /** The answer; deaf, it is done and the answer lost. */
   private told(): LayoutOut {
     if (this.mode === "deaf") throw new TypeError("no connection");
-    return answer(this.version, this.stored, this.head);
+    return this.answers(answer(this.version, this.stored, this.head));
   }
   private conflict(): never {
     throw Object.assign(new Error("conflict"), { current: answer(9, "theirs") });
@@ -160,6 +162,22 @@ describe("the editor", () => {
     await vi.advanceTimersByTimeAsync(600);
     expect(stub.saves).toEqual(["Moved"]);
     expect(stub.stored).toBe("k9");
+  });
+
+  it("sends what an older program left here and shows it as the server has it", async () => {
+    stub.mode = "down";
+    editor.commit({ ...layout("of old"), version: 1 } as unknown as Layout, "o");
+    await settle();
+    editor.close();
+    stub.mode = "up";
+    const renewed = (out: LayoutOut) => ({ ...out, doc: { ...out.doc, version: 2 as const } });
+    stub.answers = renewed;
+    const next = new Editor(renewed(answer(1, "first")), stub, store);
+    expect(next.snapshot().doc.name).toBe("first"); // not in a form this program cannot draw
+    await vi.advanceTimersByTimeAsync(3000);
+    expect(stub.saves).toEqual(["o"]);
+    expect(next.snapshot().doc).toMatchObject({ name: "of old", version: 2 });
+    expect(next.snapshot().saved).toBe("saved");
   });
 
   it("keeps work while the server is away and sends it when it is back", async () => {

@@ -53,6 +53,9 @@ const REST_MS = 200;
 const GONE =
   "This layout is not there any more: it was deleted, or its studio is no longer yours. What you did last is kept in this browser";
 
+/** What an older program left in this browser is sent as it is, and shown as the server has it. */
+const sameVersion = (kept: Parcel, out: LayoutOut) => kept.doc.version === out.doc.version;
+
 export class Editor {
   private state: EditorState;
   private readonly listeners = new Set<() => void>();
@@ -94,7 +97,8 @@ export class Editor {
     this.outbox = new Outbox(store, out.id, newKey);
     this.leftOver = this.outbox.held();
     const pair = out.doc.stereo_pairs[0];
-    const { doc } = this.outbox.waiting ?? this.outbox.sent ?? out;
+    const kept = this.outbox.waiting ?? this.outbox.sent;
+    const doc = kept && sameVersion(kept, out) ? kept.doc : out.doc;
     this.state = {
       out,
       doc,
@@ -454,10 +458,8 @@ export class Editor {
   private landed(out: LayoutOut, mine: Parcel): void {
     const { waiting } = this.outbox;
     const newest = out.head_key === mine.key;
-    if (!newest && !waiting) {
-      this.take(out); // somebody went on from mine meanwhile
-      return;
-    }
+    // Somebody went on from mine meanwhile; or the program was renewed under it.
+    if (!waiting && (!newest || !sameVersion(mine, out))) return void this.take(out);
     this.outbox.sent = null;
     // What came meanwhile goes against the version just made. Where somebody went on from that,
     // the server says so, and the user chooses.

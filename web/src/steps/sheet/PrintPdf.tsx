@@ -16,8 +16,14 @@ const save = (pk: number) => {
   link.click();
 };
 
-export function PrintPdf(props: { layout: number; units: Units; paper: Paper }) {
-  const { layout, units, paper } = props;
+interface Props {
+  layout: number;
+  units: Units;
+  paper: Paper;
+  what: "sheet" | "inputs";
+}
+
+export function PrintPdf({ layout, units, paper, what }: Props) {
   const { job, bad, start, stop } = useJob(
     (pk) => must<Job>(api.GET("/api/prints/{pk}", at(pk))),
     (pk) => must<Job>(api.DELETE("/api/prints/{pk}", at(pk))),
@@ -27,7 +33,7 @@ export function PrintPdf(props: { layout: number; units: Units; paper: Paper }) 
     start(
       must<Job>(
         api.POST("/api/layouts/{pk}/pdf", {
-          params: { path: { pk: layout }, query: { units, paper } },
+          params: { path: { pk: layout }, query: { units, paper, what } },
         }),
       ),
     );

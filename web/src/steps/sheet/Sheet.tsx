@@ -7,7 +7,7 @@ import { Segmented } from "../../parts/fields/Segmented";
 import { useMe } from "../../parts/me";
 import { type Paper, PrintPdf } from "./PrintPdf";
 
-type Shown = "sheet" | "labels";
+type Shown = "sheet" | "inputs" | "labels";
 type Wide = "20" | "25" | "30";
 
 export function Sheet() {
@@ -17,14 +17,17 @@ export function Sheet() {
   const [paper, setPaper] = useState<Paper>("A4");
   const [wide, setWide] = useState<Wide>("25");
   const frame = useRef<HTMLIFrameElement>(null);
-  const sheet = shown === "sheet";
-  const query = sheet ? `units=${ruler.units}&paper=${paper}` : `width=${wide}`;
+  const query = {
+    sheet: `units=${ruler.units}&paper=${paper}`,
+    inputs: `paper=${paper}`,
+    labels: `width=${wide}`,
+  }[shown];
   return (
     <div className="flex h-full flex-col">
       <div className="flex flex-wrap items-center gap-2 border-b border-hair bg-panel px-4 py-2.5">
         <Title />
         <Segmented small label="Page" value={shown} options={PAGES} onTake={show} />
-        {sheet ? (
+        {shown !== "labels" ? (
           <Segmented small label="Paper" value={paper} options={PAPERS} onTake={setPaper} />
         ) : (
           <Segmented
@@ -36,7 +39,12 @@ export function Sheet() {
           />
         )}
         <Carry layout={out.id} ruler={ruler} />
-        {sheet && <PrintPdf key={query} layout={out.id} units={ruler.units} paper={paper} />}
+        {shown !== "labels" && (
+          <PrintPdf
+            key={`${shown} ${query}`}
+            {...{ layout: out.id, units: ruler.units, paper, what: shown }}
+          />
+        )}
         <button
           type="button"
           className="btn-main py-1.5"
@@ -48,7 +56,7 @@ export function Sheet() {
       <iframe
         ref={frame}
         key={`${out.version} ${shown} ${query}`}
-        title={sheet ? "Set-up sheet as it prints" : "Labels as they print"}
+        title={TITLES[shown]}
         src={`/api/layouts/${out.id}/${shown}?${query}&v=${out.version}`}
         className="min-h-0 w-full flex-1 bg-white"
       />
@@ -58,8 +66,14 @@ export function Sheet() {
 
 const PAGES = [
   ["sheet", "Sheet"],
+  ["inputs", "Inputs"],
   ["labels", "Labels"],
 ] as const;
+const TITLES = {
+  sheet: "Set-up sheet as it prints",
+  inputs: "List of inputs as it prints",
+  labels: "Labels as they print",
+};
 const PAPERS = [
   ["A4", "A4"],
   ["Letter", "Letter"],
