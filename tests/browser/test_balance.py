@@ -92,3 +92,23 @@ def test_room_pairs_become_options_of_which_one_is_up(someone):
     expect(page.locator("[data-fader='RL.2']")).to_have_attribute("data-heard", "true")
     someone.saved()
     assert [o["name"] for o in someone.doc()["options"][0]["options"]] == ["RL RR", "RL.2 RR.2"]
+    page.get_by_role("button", name="Compare").click()
+    ranks = page.locator("[data-option-rank]")
+    expect(ranks).to_have_count(2)
+    expect(ranks.first).to_contain_text("dB of body on average")
+    page.get_by_role("button", name="Use RL RR alone").click()
+    expect(page.locator("[data-fader='RL']")).to_have_attribute("data-heard", "true")
+    expect(page.locator("[data-fader='RL.2']")).to_have_attribute("data-heard", "false")
+
+
+def test_one_tape_is_heard_alone_for_a_look_and_nothing_of_it_is_kept(someone):
+    page = opened(someone)
+    before = someone.doc()
+    page.get_by_role("button", name="Snare alone").click()
+    expect(page.locator("[data-fader=OL]")).to_have_attribute("data-heard", "false")
+    expect(page.locator("[data-fader=ST]")).to_have_attribute("data-heard", "true")
+    expect(page.locator('[data-pair="OL-OR"]')).to_have_attribute("data-verdict", "no matter")
+    page.get_by_role("button", name="Snare alone").click()
+    expect(page.locator("[data-fader=OL]")).to_have_attribute("data-heard", "true")
+    someone.saved()
+    assert someone.doc() == before

@@ -7,11 +7,14 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from ringside.answers.options import ranked_options
 from ringside.answers.sentences import verdict_words
 from ringside.edits.balances import with_faders
+from ringside.errors import RingsideError
 from ringside.files.layout import read_layout, write_layout
 from ringside.hear.mix import COPY_DB, ROOM_DB, SILENT_DB, UNDER_TOM_DB, ups
 from ringside.pairs.analysis import analyse
+from ringside.pairs.gram import drum_ids, grams
 from ringside.pairs.verdicts import Verdict, swing_db
 from ringside.places.starts import starting_layout
 from ringside.plan.balances import Fader, Option, OptionSet
@@ -285,3 +288,35 @@ def test_a_big_session_marks_what_the_mix_can_hear_and_no_more():
     two = analyse(without_mics(layout, {m.id for m in layout.mics} - {"T1", "OL"}))
     k = two.scene.sources.ids.index("rack-1")
     assert two.pairs.share[0, k] > an.pairs.share[an.pair_index("T1", "OL")[0], k]
+
+
+def test_options_are_ranked_by_marks_then_the_snare_then_body():
+    layout = big_session()
+    rows = ranked_options(layout, "rooms")
+    names = [o.name for o in layout.options[0].options]
+    assert sorted(r.name for r in rows) == sorted(names)
+    assert [r.marked for r in rows] == sorted(r.marked for r in rows)
+    # Each is what the layout with it alone up says, by the sums of every pair of mics.
+    first = rows[0]
+    others = tuple(c for o in layout.options[0].options if o.name != first.name for c in o.channels)
+    own = next(o.channels for o in layout.options[0].options if o.name == first.name)
+    up = analyse(muted(muted(layout, *others), *own, on=False))
+    none = analyse(muted(layout, *others, *own))
+    assert first.marked == len(marked(up))
+    whole = [np.maximum(grams(an).sum(axis=(1, 2)), 1e-9) for an in (up, none)]
+    assert dict(first.drums) == pytest.approx(
+        dict(zip(drum_ids(up), 10 * np.log10(whole[0] / whole[1]), strict=True)), abs=0.01
+    )
+    assert first.drums[0][1] == min(g for _, g in first.drums)
+    assert f"{first.marked} pair" in first.words
+    with pytest.raises(RingsideError, match="a set of options of this layout, got 'halls'"):
+        ranked_options(layout, "halls")
+
+
+def test_a_crushed_mic_is_named_where_it_raises_anothers_drum():
+    crushed = with_mic(START, "T1", crush=Crush(threshold_db=40, ratio=10))
+    assert words(crushed, "ST", "T1", "snare").endswith(
+        " T1 is compressed, which raises the snare in it."
+    )
+    assert "compressed" not in words(crushed, "T1", "OL", "rack-1")
+    assert "compressed" not in words(START, "ST", "T1", "snare")

@@ -28,6 +28,13 @@ DOC = starting_layout("five-piece", "square pair").model_dump(mode="json")
 
 TOOK = take(starting_layout("five-piece", "square pair"), "room-bar").layout.model_dump(mode="json")
 
+OPTIONS = {
+    **DOC,
+    "options": [{"id": "rooms", "name": "Rooms", "options": [
+        {"name": "Left", "channels": ["OL"]}, {"name": "Right", "channels": ["OR"]},
+    ]}],
+}  # fmt: skip
+
 # Each endpoint with what it answers a member of the studio; strangers and members of other
 # studios are answered alike everywhere: 401, and 404 as if it were not there.
 ENDPOINTS = [
@@ -131,6 +138,7 @@ ENDPOINTS += [
     ("POST", "/pair-in-depth", {"layout": DOC, "a": "ST", "b": "SB"}, 200),
     ("POST", "/best-flips", {"layout": DOC}, 200),
     ("POST", "/one-by-one", {"layout": DOC, "first": "kick"}, 200),
+    ("POST", "/options", {"layout": OPTIONS, "set": "rooms"}, 200),
     ("POST", "/picture", {"layout": DOC}, 200),
     ("GET", "/layouts/{layout}/pairs.csv", None, 200),
     (

@@ -33,7 +33,19 @@ def verdict_words(an: Analysis, row: int, source: int) -> str:
     str
     """
     on = _On.of(an, row, source)
-    return _SAID[on.told.verdict[row][source]](on)
+    said = _SAID[on.told.verdict[row][source]](on)
+    return said + _raised(on) if on.told.crushed else said
+
+
+def _raised(on: "_On") -> str:
+    """That a compressed mic has more of a drum that is not its own."""
+    own = on.an.scene.sources.ids[on.source]
+    crushed = [m for m in (on.a, on.b) if m in on.told.crushed]
+    raised = [m for m in crushed if on.an.layout.mic(m).job != own and on.told.heard[m]]
+    if not raised:
+        return ""
+    verb = "is" if len(raised) == 1 else "are"
+    return f" {' and '.join(raised)} {verb} compressed, which raises the {on.drum} in it."
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,6 +54,7 @@ class _Told:
 
     mics: list[tuple[str, str]]  # the two of each pair, short names
     heard: dict[str, bool]  # in the current balance
+    crushed: set[str]  # mics of which something is compressed
     drums: list[str]
     kinds: list[Kind]
     verdict: list[list[int]]
@@ -58,6 +71,9 @@ class _Told:
             an.kept["told"] = cls(
                 mics=[(ids[i], ids[j]) for i, j in zip(p.first, p.second, strict=True)],
                 heard=dict(zip(ids, an.scene.heard.tolist(), strict=True)),
+                crushed={
+                    m for m, v in zip(ids, an.scene.voices, strict=True) if any(x.crush for x in v)
+                },
                 drums=[name.lower() for name in an.scene.sources.names],
                 kinds=[Kind(k) for k in p.kind.tolist()],
                 verdict=p.verdict.tolist(),

@@ -3,6 +3,7 @@
 from django.http import HttpRequest
 from ninja import Router
 from ringside.answers.depth import PairDepth
+from ringside.answers.options import OptionRow, ranked_options
 from ringside.answers.rows import PairRow
 from ringside.pairs.analysis import analyse
 from ringside.pairs.flips import BestFlips
@@ -12,7 +13,7 @@ from ringside.pairs.pictures import Pictures, pictures
 from api.common import LayoutOnly, Problem
 from api.heavy import work
 from api.heavy.pool import heavy
-from api.pairs.schemas import OrderIn, PairIn, RowsIn
+from api.pairs.schemas import OptionsIn, OrderIn, PairIn, RowsIn
 
 router = Router(tags=["pairs"])
 WRONG = {400: Problem, 422: Problem}
@@ -40,6 +41,12 @@ def flips(request: HttpRequest, data: LayoutOnly) -> BestFlips:
 def one_by_one(request: HttpRequest, data: OrderIn) -> list[StepRow]:
     """What each mic does to every drum as it is added."""
     return steps(analyse(data.layout), order_of(data.layout, data.first))
+
+
+@router.post("/options", response={200: list[OptionRow], **WRONG})
+def options(request: HttpRequest, data: OptionsIn) -> list[OptionRow]:
+    """The options of a set, each up alone in the current balance, the best first."""
+    return heavy(request, ranked_options, data.layout, data.set)
 
 
 @router.post("/picture", response={200: Pictures, **WRONG})

@@ -23,3 +23,9 @@ class OrderIn(LayoutOnly):
     """The layout's own order of adding, or a school's."""
 
     first: FirstSchool | None = None
+
+
+class OptionsIn(LayoutOnly):
+    """A set of options, by its short name."""
+
+    set: Word

@@ -983,6 +983,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/options": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Options
+         * @description The options of a set, each up alone in the current balance, the best first.
+         */
+        post: operations["api_pairs_routes_options"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pair-in-depth": {
         parameters: {
             query?: never;
@@ -4409,6 +4429,29 @@ export interface components {
             name: string;
         };
         /**
+         * OptionRow
+         * @description One option alone, in the current balance.
+         */
+        OptionRow: {
+            /** Central */
+            central: boolean | null;
+            /** Drums */
+            drums: [
+                string,
+                number
+            ][];
+            /** Marked */
+            marked: number;
+            /** Mean Db */
+            mean_db: number;
+            /** Mono Db */
+            mono_db: number | null;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * OptionSet
          * @description Options of which one is used, rarely two; unless set otherwise it is the first.
          */
@@ -4422,6 +4465,15 @@ export interface components {
             name: string;
             /** Options */
             options: components["schemas"]["Option"][];
+        };
+        /**
+         * OptionsIn
+         * @description A set of options, by its short name.
+         */
+        OptionsIn: {
+            layout: components["schemas"]["Layout"];
+            /** Set */
+            set: string;
         };
         /**
          * OrderChannels
@@ -9069,6 +9121,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StepRow"][];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_pairs_routes_options: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OptionsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OptionRow"][];
                 };
             };
             /** @description Cannot be done, or not JSON; the detail says what was expected. */

@@ -67,6 +67,7 @@ export type NullOut = S["NullAim"];
 export type FitAsk = S["FitAsk"];
 export type FitOut = S["Fitted"];
 export type Patched = S["Patched"];
+export type OptionRow = S["OptionRow"];
 export type Sweep = S["Sweep"];
 export type Brief = S["Brief"];
 export type BriefOut = S["BriefOut"];

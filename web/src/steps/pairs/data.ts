@@ -1,7 +1,15 @@
 /** What the Pairs step asks the server about the layout as it stands. */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, exactly, must } from "../../api/client";
-import type { Flips, Focus, PairDepth, PairRow, PictureOut, StepRow } from "../../api/types";
+import type {
+  Flips,
+  Focus,
+  OptionRow,
+  PairDepth,
+  PairRow,
+  PictureOut,
+  StepRow,
+} from "../../api/types";
 import { serial } from "../../core/serial";
 import { useEditorPart } from "../../parts/editing";
 
@@ -43,6 +51,18 @@ export function useSteps(first: "overheads" | "kick" | null) {
     queryKey: ["one-by-one", serial(layout), first],
     queryFn: ({ signal }) =>
       must<StepRow[]>(api.POST("/api/one-by-one", { body: { layout, first }, signal })),
+  });
+}
+
+/** The options of a set against each other; only while somebody looks. */
+export function useOptions(set: string, open: boolean) {
+  const layout = useEditorPart((s) => s.still);
+  return useQuery({
+    ...KEPT,
+    queryKey: ["options", serial(layout), set],
+    queryFn: ({ signal }) =>
+      exactly<OptionRow[]>(api.POST("/api/options", { body: { layout, set }, signal })),
+    enabled: open,
   });
 }
 

@@ -7,6 +7,7 @@ import { Balances } from "./Balances";
 import { LoudnessTape } from "./LoudnessTape";
 import { Options } from "./Options";
 import { TrackPanel } from "./TrackPanel";
+import { useAlone } from "./useAlone";
 import { type Faders, useFaders } from "./useFaders";
 
 export function Balance() {
@@ -15,6 +16,7 @@ export function Balance() {
   const [chosen, setChosen] = useState<string | null>(null);
   const [ref, { width }] = useSize<HTMLDivElement>();
   const faders = useFaders();
+  const alone = useAlone();
   if (!board) return null;
   if (!board.tracks.length)
     return <p>No mic has a track yet, so all are judged as if they were recorded.</p>;
@@ -28,12 +30,22 @@ export function Balance() {
       <div ref={ref} className="min-h-40">
         {width > 0 &&
           rows.map((row, n) => (
-            <LoudnessTape
-              key={row.source}
-              {...{ row, layout: doc, board, wide: width, chosen, faders }}
-              last={n === rows.length - 1}
-              onChoose={setChosen}
-            />
+            <div key={row.source} className="relative">
+              <LoudnessTape
+                {...{ row, layout: doc, board, wide: width, chosen, faders }}
+                last={n === rows.length - 1}
+                onChoose={setChosen}
+              />
+              <button
+                type="button"
+                aria-pressed={alone.of === row.source}
+                aria-label={`${row.name} alone`}
+                className={`absolute top-0 left-0 rounded px-1 text-[0.74rem] underline ${alone.of === row.source ? "bg-ink text-panel" : "text-soft"}`}
+                onClick={() => alone.hear(row)}
+              >
+                alone
+              </button>
+            </div>
           ))}
       </div>
       <p className="max-w-xl text-[0.84rem] text-soft">

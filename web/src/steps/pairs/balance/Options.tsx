@@ -1,9 +1,10 @@
 /** Options: tracks that stand in for each other, of which one is used, rarely two. */
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import type { Layout } from "../../../api/types";
 import { useEditorPart } from "../../../parts/editing";
 import { Tick } from "../../../parts/fields/Tick";
 import { useTake } from "../../../parts/hands";
+import { useOptions } from "../data";
 
 type OptionSet = NonNullable<Layout["options"]>[number];
 
@@ -39,6 +40,7 @@ function OneSet({ set, sets }: { set: OptionSet; sets: OptionSet[] }) {
   const up = new Set(tracks.filter((t) => t.heard).map((t) => t.id));
   const used = set.options.filter((o) => o.channels.some((c) => up.has(c))).map((o) => o.name);
   const others = sets.filter((s) => s.id !== set.id);
+  const [compared, compare] = useState(false);
   return (
     <fieldset className="flex flex-wrap items-center gap-x-3 gap-y-1 text-[0.86rem]">
       <legend className="sr-only">{set.name}</legend>
@@ -63,7 +65,41 @@ function OneSet({ set, sets }: { set: OptionSet; sets: OptionSet[] }) {
       >
         No options any more
       </button>
+      <button
+        type="button"
+        className="btn px-2 py-0.5 text-[0.8rem]"
+        aria-expanded={compared}
+        onClick={() => compare(!compared)}
+      >
+        Compare
+      </button>
+      {compared && <Ranked set={set} />}
     </fieldset>
+  );
+}
+
+/** Each option up alone, the best first. */
+function Ranked({ set }: { set: OptionSet }) {
+  const take = useTake();
+  const found = useOptions(set.id, true);
+  if (found.error) return <p role="alert">{found.error.message}</p>;
+  if (!found.data) return <p className="w-full text-soft">Trying each alone…</p>;
+  return (
+    <ol className="w-full space-y-1" aria-label={`${set.name}, best first`}>
+      {found.data.map((row) => (
+        <li key={row.name} data-option-rank={row.name} className="flex items-start gap-2">
+          <button
+            type="button"
+            className="btn shrink-0 px-2 py-0.5 text-[0.8rem]"
+            aria-label={`Use ${row.name} alone`}
+            onClick={() => void take({ do: "choose", set: set.id, used: [row.name] })}
+          >
+            Use
+          </button>
+          <span>{row.words}</span>
+        </li>
+      ))}
+    </ol>
   );
 }
 
