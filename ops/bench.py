@@ -47,6 +47,18 @@ def p95(values: list[float]) -> float:
     return statistics.quantiles(values, n=20)[-1]
 
 
+def with_splits(layout: Any, channels: int) -> Any:
+    """The layout with mics split until there are so many channels, every second copy crushed."""
+    from ringside.plan.channels import Crush
+    from ringside.plan.hanging import track_of
+
+    tracks = list(layout.channels)
+    for n, mic in zip(range(len(tracks), channels), layout.mics, strict=False):
+        copy = track_of(tracks, mic)
+        tracks.append(copy.model_copy(update={"crush": Crush() if n % 2 else None}))
+    return layout.model_copy(update={"channels": tuple(tracks)})
+
+
 def big_layout(mics: int, sources: int) -> Any:
     """A layout of so many mics round a kit of so many sources, the same every time."""
     import numpy as np
@@ -246,6 +258,22 @@ def timed_flips(mics: int) -> float:
     return statistics.median(timed(lambda: best_flips(an), 3))
 
 
+def timed_patch() -> float:
+    """Sixty-four channels plugged into four boxes, none of them plugged in before, ms."""
+    from ringside.gear.locker import InputBank, Locker
+    from ringside.gear.patching import patch
+
+    layout = with_splits(big_layout(40, 14), 64)
+    loose = tuple(c.model_copy(update={"input": None}) for c in layout.channels)
+    layout = layout.model_copy(update={"channels": loose})
+    phantom = ("each", "bank", "none", "each")
+    boxes = tuple(
+        InputBank(id=f"b{n}", name=f"Box {n}", count=16, phantom=kind, matched=n == 3)
+        for n, kind in enumerate(phantom)
+    )
+    return statistics.median(timed(lambda: patch(layout, Locker(inputs=boxes)), 3))
+
+
 def timed_example() -> float:
     """Milliseconds to render an example of a pair: five versions of four strokes."""
     from ringside.pairs.analysis import analyse
@@ -267,9 +295,13 @@ def core_rows() -> list[Row]:
         plain += timed(work, 12)
     ours, base = statistics.median(full), statistics.median(plain)
     whole, deep = timed_pairs()
+    split = with_splits(layout, 64)
+    channels = statistics.median(timed(lambda: analyse(split), 25))
     return [
         row("analysis of 40 mics on 14 sources", ours, "ms", 25),
         row("the same against bare numpy", ours / base, "times", 2),
+        row("the same mics feeding 64 channels, against 40", channels / ours, "times", 1.5),
+        row("64 channels patched into 64 inputs", timed_patch(), "ms", 1000),
         row("a kit from 45 tape readings, and the next one", timed_walk(), "ms", 60),
         row("an L-shaped room: decay, modes, map of spots", timed_room(), "ms", 500),
         row("a fit of 16 mics that all stand wrong", timed_fit(), "ms", 1000),

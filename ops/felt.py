@@ -132,6 +132,11 @@ async def _sliding(page: Any) -> None:
     await page.locator("[role=tabpanel] [role=slider]").first.focus()
 
 
+async def _fader(page: Any) -> None:
+    await _tab(page, "Balance")
+    await page.locator("[data-fader=OL]").focus()
+
+
 def _to(name: str) -> Callable[[Any], Awaitable[None]]:
     async def press(page: Any) -> None:
         await page.get_by_role("navigation").get_by_role("link", name=name).click()
@@ -145,7 +150,7 @@ def _key(name: str) -> Callable[[Any], Awaitable[None]]:
 
 STEPS = {
     "Brief": "main form, main section", "Room": "[data-kit]", "Kit": "[data-part]",
-    "Pairs": "[data-pair]", "Sheet": "main iframe",
+    "Patch": "[data-track]", "Pairs": "[data-pair]", "Sheet": "main iframe",
 }  # fmt: skip
 FELT = (
     *(Felt(f"to {name}", "1/place", _nothing, _to(name), s) for name, s in STEPS.items()),
@@ -160,6 +165,7 @@ FELT = (
          '[aria-label="Remedies, best first"]'),
     Felt("a technique's preview", "1/place", lambda p: _tab(p, "Techniques"),
          lambda p: p.locator('[data-technique="one-mid-kit"]').click(), _mic("MM")),
+    Felt("a fader, to its marks", "1/pairs", _fader, _key("ArrowLeft"), "[data-fader=OL]"),
     Felt("the what-if slider", "3/place", _sliding, _key("ArrowRight"), _mic("OR")),
 )  # fmt: skip
 
