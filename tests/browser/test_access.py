@@ -70,7 +70,16 @@ def test_no_view_has_a_serious_fault(someone, theme):
     page.get_by_role("button", name="Add to mics").click()
     expect(page.get_by_role("heading", name="New mic")).to_be_visible()
     assert faults(page) == []
+    someone.open("patch")
+    page.locator("[data-track=ST]").click()
+    expect(page.get_by_label("Pad at the mic")).to_be_visible()
+    assert faults(page) == []
     someone.open("pairs")
+    page.get_by_role("tab", name="Balance", exact=True).click()
+    page.locator("[data-fader=OL]").focus()
+    expect(page.get_by_label("Level, dB")).to_be_visible()
+    assert faults(page) == []
+    page.get_by_role("tab", name="First half-waves", exact=True).click()
     page.locator('[data-pair="ST-SB"]').click()
     assert faults(page) == []
     someone.open("sheet")
@@ -90,7 +99,7 @@ def test_sign_in_has_no_serious_fault(server, chromium):
     context.close()
 
 
-@pytest.mark.parametrize("step", ["brief", "room", "kit", "place", "pairs", "sheet"])
+@pytest.mark.parametrize("step", ["brief", "room", "kit", "place", "patch", "pairs", "sheet"])
 def test_nothing_is_cut_off_at_900_wide(someone, step):
     someone.page.set_viewport_size({"width": 900, "height": 800})
     page = someone.open(step)

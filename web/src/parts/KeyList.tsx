@@ -12,6 +12,12 @@ const KEYS = [
   ["Arrows on the aim handle", "turn the aim 5°; Shift 15°, Alt 1°"],
   ["Arrows in the grid of pairs", "go from pair to pair"],
   ["Home, End, Page Up, Page Down there", "to the first or last pair of the row or column"],
+  [
+    "→, ← on a track of the patch",
+    "into the next free input, or the one before; Delete pulls it out",
+  ],
+  ["↑, ↓ there", "to the next track; with Alt, move it in the order"],
+  ["Arrows on a fader", "1 dB; Shift 6 dB; M mutes it, Home puts it back to the usual level"],
   ["1 to 5, A, B, X, space", "while hearing a pair: choose a version, switch, stop and start"],
   ["Ctrl Z, Ctrl Shift Z", "undo, redo"],
   ["?", "this list"],

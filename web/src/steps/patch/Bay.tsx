@@ -155,13 +155,12 @@ function TrackRow(props: {
   onChoose: (id: string) => void;
 }) {
   const { channel, n, x, on, plug, onChoose } = props;
-  const where = channel.input ? `input ${channel.input}` : "not plugged in";
   return (
     <button
       type="button"
       data-track={channel.id}
       aria-pressed={on}
-      aria-label={`Track ${n + 1}, ${channel.name}, ${where}`}
+      data-input={channel.input ?? ""}
       className={`absolute flex touch-none cursor-grab items-center gap-2 overflow-hidden rounded-md px-1.5 text-left text-[0.85rem] ${on ? "bg-card font-semibold outline outline-ink" : "hover:bg-card"}`}
       style={{ left: x, top: rowY(n) - ROW / 2, height: ROW - 2, width: SIDE }}
       onClick={() => onChoose(channel.id)}
@@ -169,8 +168,10 @@ function TrackRow(props: {
       onKeyDown={(e) => plug.key(e, channel)}
       {...plug.grip(channel.id)}
     >
+      <span className="sr-only">Track</span>
       <span className="num w-5 shrink-0 text-right text-soft">{n + 1}</span>
       <span className="truncate">{channel.name}</span>
+      {channel.input && <span className="sr-only">, input {channel.input}</span>}
       {!channel.input && (
         <span className="ml-auto shrink-0 text-[0.76rem] text-latetext">no input</span>
       )}
