@@ -109,7 +109,7 @@ def _sockets(layout: Layout, locker: Locker) -> list[LackRow]:
     if over:
         words = f"{len(over)} inputs short: there are {total}."
         lacks.append(lack("inputs", words, *dict.fromkeys(c.mic for c in over)))
-    if len(layout.channels) > total:
+    elif len(layout.channels) > total:
         short = len(layout.channels) - total
         words = f"{short} more tracks than inputs: {len(layout.channels)} tracks, {total} inputs."
         lacks.append(lack("inputs", words))

@@ -29,6 +29,7 @@ export function Pairs() {
   const many = useEditorPart((s) => (s.board?.mic_ids.length ?? 0) > 20);
   const computed = useEditorPart((s) => s.board !== null);
   const [drum, setDrum] = useState(firstDrum(doc, "snare").id);
+  const [view, setView] = useState<View>("pulses");
   const trial = useTrial();
   const { tried, onTry, onTake } = trial;
   if (!computed) return <p className="p-6 text-soft">Computing…</p>;
@@ -36,13 +37,13 @@ export function Pairs() {
     return <p className="p-6">A pair needs two mics. Add them on Place, then come back.</p>;
   return (
     <div
-      className={`grid h-full grid-rows-[minmax(0,1fr)_auto] ${many ? "grid-cols-[minmax(0,1fr)_minmax(600px,1.15fr)]" : "grid-cols-[minmax(0,1.5fr)_minmax(360px,1fr)]"}`}
+      className={`grid h-full grid-rows-[minmax(0,1fr)_auto] ${many && view !== "balance" ? "grid-cols-[minmax(0,1fr)_minmax(600px,1.15fr)]" : "grid-cols-[minmax(0,1.5fr)_minmax(360px,1fr)]"}`}
     >
       <h1 className="sr-only">Pairs of mics</h1>
       {tried ? (
         <Trial remedy={tried} onBack={() => onTry(null)} onTake={() => onTake(tried)} />
       ) : (
-        <LookAt drum={drum} onDrum={setDrum} />
+        <LookAt drum={drum} onDrum={setDrum} view={view} onView={setView} />
       )}
       <EveryPair drum={drum} onOpened={() => onTry(null)} />
       <OpenedPair trial={trial} />
@@ -50,16 +51,22 @@ export function Pairs() {
   );
 }
 
-function LookAt({ drum, onDrum }: { drum: string; onDrum: (id: string) => void }) {
+interface LookProps {
+  drum: string;
+  onDrum: (id: string) => void;
+  view: View;
+  onView: (view: View) => void;
+}
+
+function LookAt({ drum, onDrum, view, onView }: LookProps) {
   const sources = useEditorPart((s) => s.board?.sources) ?? [];
-  const [view, setView] = useState<View>("pulses");
   return (
     <section className="overflow-y-auto p-4" aria-label={VIEWS.find((v) => v[0] === view)?.[1]}>
       <Views
         label="Look at"
         value={view}
         options={VIEWS}
-        onTake={setView}
+        onTake={onView}
         bar="mb-2 flex flex-wrap items-center gap-3"
         beside={
           view === "pulses" && (

@@ -10,7 +10,10 @@ import { useLocker } from "../../parts/stock";
 import { useSize } from "../../parts/useSize";
 import { type Plug, usePlug } from "./usePlug";
 
-const [SIDE, BOX] = [212, 158];
+const BOX = 150;
+
+/** Names of mics and tracks have less room where the screen is narrow. */
+const sideOf = (width: number) => (width > 700 ? 212 : 138);
 
 interface Props {
   chosen: string | null;
@@ -24,7 +27,8 @@ export function Bay({ chosen, onChoose }: Props) {
   const boxes = useMemo(() => boxesOf(locker?.inputs ?? [], doc.channels ?? []), [locker, doc]);
   const [ref, { width }] = useSize<HTMLDivElement>();
   const plug = usePlug(boxes, onChoose);
-  const wide = Math.max(width, 2 * SIDE + BOX + 120);
+  const side = sideOf(width);
+  const wide = Math.max(width, 2 * side + BOX + 70);
   const high = highOf(boxes, Math.max(doc.mics.length, channels.length));
   const left = (wide - BOX) / 2;
   return (
@@ -35,20 +39,20 @@ export function Bay({ chosen, onChoose }: Props) {
           className="relative m-3 select-none"
           style={{ width: wide - 24, height: high }}
         >
-          <Cables {...{ doc, boxes, left, wide: wide - 24, high, chosen, plug }} />
+          <Cables {...{ doc, boxes, left, side, wide: wide - 24, high, chosen, plug }} />
           <Heading at={0}>Mics</Heading>
           {doc.mics.map((mic, n) => (
-            <MicRow key={mic.id} {...{ mic, doc, n, plug }} />
+            <MicRow key={mic.id} {...{ mic, doc, n, side, plug }} />
           ))}
           {boxes.map((box) => (
             <BoxShape key={box.first} {...{ box, left, doc, chosen, plug }} />
           ))}
-          <Heading at={wide - 24 - SIDE}>Tracks</Heading>
+          <Heading at={wide - 24 - side}>Tracks</Heading>
           {channels.map((channel, n) => (
             <TrackRow
               key={channel.id}
-              {...{ channel, doc, n, plug, onChoose }}
-              x={wide - 24 - SIDE}
+              {...{ channel, doc, n, side, plug, onChoose }}
+              x={wide - 24 - side}
               on={chosen === channel.id}
             />
           ))}
@@ -66,14 +70,22 @@ function Heading({ at, children }: { at: number; children: string }) {
   );
 }
 
-function MicRow({ mic, doc, n, plug }: { mic: Mic; doc: Layout; n: number; plug: Plug }) {
+interface MicProps {
+  mic: Mic;
+  doc: Layout;
+  n: number;
+  side: number;
+  plug: Plug;
+}
+
+function MicRow({ mic, doc, n, side, plug }: MicProps) {
   const lit = useLit();
   const own = doc.channels?.find((c) => c.mic === mic.id);
   return (
     <div
       data-patch-mic={mic.id}
       className={`absolute left-0 flex touch-none items-center gap-2 overflow-hidden ${own ? "cursor-grab" : "opacity-60"}`}
-      style={{ top: rowY(n) - ROW / 2, height: ROW, width: SIDE - 8 }}
+      style={{ top: rowY(n) - ROW / 2, height: ROW, width: side - 8 }}
       onPointerEnter={() => lit.hover(mic.id)}
       onPointerLeave={() => lit.hover(null)}
       {...(own ? plug.grip(own.id) : {})}
@@ -149,12 +161,13 @@ function TrackRow(props: {
   channel: Channel;
   doc: Layout;
   n: number;
+  side: number;
   x: number;
   on: boolean;
   plug: Plug;
   onChoose: (id: string) => void;
 }) {
-  const { channel, n, x, on, plug, onChoose } = props;
+  const { channel, n, side, x, on, plug, onChoose } = props;
   return (
     <button
       type="button"
@@ -162,7 +175,7 @@ function TrackRow(props: {
       aria-pressed={on}
       data-input={channel.input ?? ""}
       className={`absolute flex touch-none cursor-grab items-center gap-2 overflow-hidden rounded-md px-1.5 text-left text-[0.85rem] ${on ? "bg-card font-semibold outline outline-ink" : "hover:bg-card"}`}
-      style={{ left: x, top: rowY(n) - ROW / 2, height: ROW - 2, width: SIDE }}
+      style={{ left: x, top: rowY(n) - ROW / 2, height: ROW - 2, width: side }}
       onClick={() => onChoose(channel.id)}
       onFocus={() => onChoose(channel.id)}
       onKeyDown={(e) => plug.key(e, channel)}
@@ -183,6 +196,7 @@ interface CablesProps {
   doc: Layout;
   boxes: Box[];
   left: number;
+  side: number;
   wide: number;
   high: number;
   chosen: string | null;
@@ -194,7 +208,7 @@ const sag = (x1: number, y1: number, x2: number, y2: number) => {
   return `M${x1} ${y1}C${x1 + bend} ${y1} ${x2 - bend} ${y2} ${x2} ${y2}`;
 };
 
-function Cables({ doc, boxes, left, wide, high, chosen, plug }: CablesProps) {
+function Cables({ doc, boxes, left, side, wide, high, chosen, plug }: CablesProps) {
   const rows = new Map(doc.mics.map((m, n) => [m.id, n]));
   const lit = useLit();
   return (
@@ -210,9 +224,9 @@ function Cables({ doc, boxes, left, wide, high, chosen, plug }: CablesProps) {
         const [near, far] = held ? [held.x, held.x] : [left, left + BOX];
         return (
           <g key={c.id} stroke={colour} fill="none" strokeWidth={on ? 2.6 : 1.3}>
-            <path d={sag(SIDE - 6, from, near, y)} data-cable={c.id} />
+            <path d={sag(side - 6, from, near, y)} data-cable={c.id} />
             <path
-              d={sag(far, y, wide - SIDE, rowY(n))}
+              d={sag(far, y, wide - side, rowY(n))}
               strokeDasharray="1 4"
               strokeLinecap="round"
             />
