@@ -27,13 +27,14 @@ from ops.reached import TOLD_TO, Reached
 from ops.say import StepFailed
 
 DECIDING = (
-    "answers/nearness", "answers/remedies", "answers/sentences", "answers/sheet", "fitting/bleed",
-    "fitting/clear", "fitting/equal", "hear/arrivals", "hear/bands", "hear/barriers",
-    "hear/mirrors", "hear/nearfield", "hear/sums", "pairs/analysis", "pairs/delays", "pairs/flips",
+    "answers/nearness", "answers/options", "answers/remedies", "answers/sentences", "answers/sheet",
+    "fitting/bleed", "fitting/clear", "fitting/equal", "gear/headroom", "gear/leads", "gear/levels",
+    "gear/patch", "gear/patching", "hear/arrivals", "hear/bands", "hear/barriers", "hear/mirrors",
+    "hear/mix", "hear/nearfield", "hear/sums", "pairs/analysis", "pairs/delays", "pairs/flips",
     "pairs/gram", "pairs/keeping", "pairs/kinds", "pairs/onebyone", "pairs/pictures",
     "pairs/stereo", "pairs/uncertainty", "pairs/verdicts", "places/drumterms", "places/kitplace",
-    "plan/air", "plan/drumframe", "plan/kit", "plan/mics", "plan/room", "survey/net", "survey/walk",
-    "techniques/rooms", "techniques/snare",
+    "plan/air", "plan/channels", "plan/drumframe", "plan/hanging", "plan/kit", "plan/mics",
+    "plan/room", "survey/net", "survey/walk", "techniques/rooms", "techniques/snare",
 )  # fmt: skip
 COMPARES: dict[type[ast.cmpop], tuple[type[ast.cmpop], ...]] = {
     ast.Lt: (ast.LtE, ast.Gt), ast.LtE: (ast.Lt, ast.GtE), ast.Gt: (ast.GtE, ast.Lt),

@@ -160,6 +160,17 @@ def test_what_nobody_sets_is_usual_for_the_role():
     usual = {u.id: u.db for u in ups(layout)}
     assert (usual["KI"], usual["ST"], usual["OL"]) == (0, 0, 0)
     assert (usual[room], usual[bottom], usual["KI.2"]) == (ROOM_DB, UNDER_TOM_DB, COPY_DB)
+    said = {u.id: u.why for u in ups(layout)}
+    assert (said[bottom], said[room]) == (
+        "under a tom that has a mic on top", "a room mic, under the kit",
+    )  # fmt: skip
+    # Beyond the middle of the shell it is a bottom mic, before it another top one.
+    floor, mic = layout.kit.part("floor"), layout.mic(bottom)
+    for part, db in ((0.55, UNDER_TOM_DB), (0.45, 0.0)):
+        spot = tuple(b - part * floor.depth_m * a for b, a in zip(floor.batter_m, floor.axis,
+                                                                  strict=True))  # fmt: skip
+        there = layout.with_mic(mic.model_copy(update={"position_m": spot}))
+        assert {u.id: u.db for u in ups(there)}[bottom] == db
     # A cymbal's own mic is under the drums as the cymbal is: hats 100 dB, snare 115 (from memory).
     assert usual["HH"] == -15
     alone = without_mics(layout, {"FT"})
@@ -308,7 +319,11 @@ def test_options_are_ranked_by_marks_then_the_snare_then_body():
         dict(zip(drum_ids(up), 10 * np.log10(whole[0] / whole[1]), strict=True)), abs=0.01
     )
     assert first.drums[0][1] == min(g for _, g in first.drums)
-    assert f"{first.marked} pair" in first.words
+    assert f"{first.marked} pair{'s' if first.marked != 1 else ''} marked" in first.words
+    assert all(r.mono_db is not None and r.central is not None for r in rows)
+    alone = Option(name="Left", channels=("OL",)), Option(name="Right", channels=("OR",))
+    one = START.model_copy(update={"options": (OptionSet(id="o", name="O", options=alone),)})
+    assert [(r.mono_db, r.central) for r in ranked_options(one, "o")] == [(None, None)] * 2
     with pytest.raises(RingsideError, match="a set of options of this layout, got 'halls'"):
         ranked_options(layout, "halls")
 

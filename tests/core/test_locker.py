@@ -70,7 +70,7 @@ def test_a_pattern_the_mic_does_not_have():
 def test_inputs_run_out_and_are_taken_twice():
     twice = using(OL={"input": 1})
     assert words(twice) == ["Input 1 is taken by KI and OL."]
-    assert words(using(OR={"input": 13})) == ["1 inputs short: there are 12."]
+    assert words(using(OR={"input": 13})) == ["1 input short: there are 12."]
 
 
 def test_phantom_where_there_is_none_and_on_a_ribbons_bank():

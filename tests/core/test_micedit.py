@@ -76,6 +76,13 @@ def test_what_hangs_on_a_mic_goes_with_it_and_its_partner_stands_alone():
     assert (left.stereo_pairs, left.decisions, left.techniques, left.order) == ((), (), (), ("OR",))
 
 
+def test_what_hangs_on_other_mics_stays():
+    two = take(TAKEN, "snare-centre").layout
+    left = done(two, do="remove-mics", mics=("OL",)).layout
+    assert [t.mics for t in left.techniques] == [("ST",)]
+    assert [c.id for c in left.channels] == ["OR", "ST"]
+
+
 def test_a_new_mic_stands_in_front_on_the_kicks_side_and_looks_at_the_snare():
     after = done(START, do="add-mic")
     mic = after.layout.mic("M1")

@@ -121,6 +121,14 @@ def test_what_is_held_is_left_alone_and_too_few_inputs_are_said():
     assert nine.without == ["OL", "OR"]
 
 
+def test_the_last_socket_is_one_and_the_next_is_not():
+    desk = locker(box("desk", 16))
+    assert words(with_mic(START, "OL", input=16), desk, "inputs") == []
+    assert words(with_mic(START, "OL", input=17), desk, "inputs") == [
+        "1 input short: there are 16."
+    ]
+
+
 def test_a_socket_taken_twice_is_put_right_by_moving_one():
     twice = with_mic(START, "OL", input=1)
     assert words(twice, locker(box("desk", 16)), "inputs") == ["Input 1 is taken by KI and OL."]

@@ -107,13 +107,18 @@ def _sockets(layout: Layout, locker: Locker) -> list[LackRow]:
         return lacks
     over = [c for c in layout.channels if c.input and c.input > total]
     if over:
-        words = f"{len(over)} inputs short: there are {total}."
+        words = f"{len(over)} input{_s(len(over))} short: there are {total}."
         lacks.append(lack("inputs", words, *dict.fromkeys(c.mic for c in over)))
     elif len(layout.channels) > total:
         short = len(layout.channels) - total
-        words = f"{short} more tracks than inputs: {len(layout.channels)} tracks, {total} inputs."
+        tracks = len(layout.channels)
+        words = f"{short} more track{_s(short)} than inputs: {tracks} tracks, {total} inputs."
         lacks.append(lack("inputs", words))
     return lacks
+
+
+def _s(count: int) -> str:
+    return "" if count == 1 else "s"
 
 
 def _phantom(rows: list[Plugged]) -> list[LackRow]:
@@ -207,7 +212,8 @@ def _cables(layout: Layout, locker: Locker) -> list[LackRow]:
     there, wanted = sum(c.count for c in locker.cables), cables_wanted(layout)
     lacks: list[LackRow] = []
     if wanted > there:
-        lacks.append(lack("cables", f"{wanted - there} cables short: there are {there}."))
+        words = f"{wanted - there} cable{_s(wanted - there)} short: there are {there}."
+        lacks.append(lack("cables", words))
     lacks += [_short(x, locker) for x in too_short(leads(layout, locker), locker)]
     return lacks
 
