@@ -15,6 +15,7 @@ from ringside.files.layout import read_layout, write_layout
 from ringside.hear.mix import COPY_DB, ROOM_DB, SILENT_DB, UNDER_TOM_DB, ups
 from ringside.pairs.analysis import analyse
 from ringside.pairs.gram import drum_ids, grams
+from ringside.pairs.stereo import positions
 from ringside.pairs.verdicts import Verdict, swing_db
 from ringside.places.starts import starting_layout
 from ringside.plan.balances import Fader, Option, OptionSet
@@ -326,6 +327,19 @@ def test_options_are_ranked_by_marks_then_the_snare_then_body():
     assert [(r.mono_db, r.central) for r in ranked_options(one, "o")] == [(None, None)] * 2
     with pytest.raises(RingsideError, match="a set of options of this layout, got 'halls'"):
         ranked_options(layout, "halls")
+
+
+def test_the_picture_leans_to_the_side_that_is_up():
+    # 7.5 % of the way for each decibel, up to three quarters (Wittek and Theile 2002).
+    pair = START.stereo_pairs[0]
+    k = analyse(START).scene.sources.ids.index("snare")
+    for mic, sign in (("OL", 1), ("OR", -1)):
+        percent, lost = positions(analyse(faders(START, **{mic: -6.0})), pair)
+        plain, _ = positions(analyse(START), pair)
+        assert percent[k] - plain[k] == pytest.approx(sign * 45.0, abs=0.1)
+        assert not lost[k]
+    hard, _ = positions(analyse(muted(START, "OL")), pair)
+    assert hard.tolist() == [100.0] * len(hard)
 
 
 def test_a_crushed_mic_is_named_where_it_raises_anothers_drum():

@@ -180,6 +180,15 @@ def test_the_gain_that_leaves_peaks_under_full_scale(wants, has, words, soft):
     assert (one.words.endswith(words), one.too_soft) == (True, soft)
 
 
+def test_gain_goes_by_how_far_under_full_scale_peaks_are_wanted():
+    quiet = LAYOUT.thresholds.model_copy(update={"under_full_db": 20.0})
+    usual = told(gives=1.0, full=20.0)
+    lower = told(gives=1.0, full=20.0,
+                 layout=layout_with().model_copy(update={"thresholds": quiet}))  # fmt: skip
+    assert usual.gain_db - lower.gain_db == pytest.approx(8.0, abs=0.11)
+    assert "leaves usual peaks 20 dB under full scale" in lower.words
+
+
 def test_a_pad_that_is_in_wants_its_decibels_back():
     limit, full = peak_of() + 1, output_dbu(peak_of(), 10.0) + 32
     bare = told(limit=limit + 20, gives=10.0, full=full)

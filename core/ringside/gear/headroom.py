@@ -10,15 +10,11 @@ from ringside.gear.levels import SPREAD_DB, Peak, output_dbu, peaks
 from ringside.gear.locker import InputBank, Locker, MicModel, bank_of
 from ringside.plan.channels import Channel
 from ringside.plan.feeds import feeds
-from ringside.plan.kit import Cymbal, Drum
 from ringside.plan.layout import Layout
 from ringside.plan.mics import Mic
 
 State = Literal["fits", "hard hits", "overloads", "unknown"]
 """How it stands with the pads that are in: the last where the locker does not say enough."""
-
-UNDER_FULL_DB: Final = 12.0
-"""Usual peaks are left so far under full scale (common practice)."""
 
 TOO_SOFT_DB: Final = 12.0
 """Short of gain by more than this, a mic is recorded too near the noise (from memory)."""
@@ -49,7 +45,7 @@ class Headroom:
     over_db: float
     """What hard hits are over with that pad in; 0 when they fit."""
     gain_db: float | None
-    """What leaves usual peaks `UNDER_FULL_DB` under full scale, with that pad in."""
+    """What leaves usual peaks `under_full_db` of the limits under full scale, with that pad in."""
     too_soft: bool
     """Its input has far less gain than that."""
     unknown: list[str]
@@ -71,7 +67,7 @@ def headroom(layout: Layout, locker: Locker) -> list[Headroom]:
     """
     models = {m.id: m for m in locker.mics}
     return [
-        _of(f.mic, c, layout.kit.parts[peak.source], peak, model, locker)
+        _of(layout, f.mic, c, peak, model, locker)
         for f, peak in zip(feeds(layout), peaks(layout), strict=True)
         if (model := models.get(f.mic.model or ""))
         for c in f.channels or (None,)
@@ -79,11 +75,12 @@ def headroom(layout: Layout, locker: Locker) -> list[Headroom]:
 
 
 def _of(
-    mic: Mic, channel: Channel | None, part: Drum | Cymbal, peak: Peak, model: MicModel,
-    locker: Locker,
+    layout: Layout, mic: Mic, channel: Channel | None, peak: Peak, model: MicModel, locker: Locker,
 ) -> Headroom:  # fmt: skip
+    part = layout.kit.parts[peak.source]
     bank = bank_of(locker, channel.input if channel else None)
-    over = _Over(peak, model, bank, mic.pad_db or 0.0, (channel and channel.pad_db) or 0.0)
+    pads = (mic.pad_db or 0.0, (channel and channel.pad_db) or 0.0)
+    over = _Over(peak, model, bank, pads, layout.thresholds.under_full_db)
     pad, left = over.pad()
     gain = over.gain(pad or 0.0)
     unknown = over.unknown()
@@ -116,15 +113,18 @@ class _Over:
     """How far peaks are over what a mic and its input take, with no pad in at the mic."""
 
     def __init__(
-        self, peak: Peak, model: MicModel, bank: InputBank | None, at_mic: float, at_input: float
-    ) -> None:
-        self.model, self.bank = model, bank
-        self.at_mic, self.at_input = at_mic, at_input
+        self, peak: Peak, model: MicModel, bank: InputBank | None, pads: tuple[float, float],
+        under_full: float,
+    ) -> None:  # fmt: skip
+        self.model, self.bank, self.under_full = model, bank, under_full
+        self.at_mic, self.at_input = pads
         known = model.sensitivity_mv_pa
         self.output = None if known is None else output_dbu(peak.middle_db, known)
         most = bank.max_level_dbu if bank else None
         self.capsule = None if model.max_spl_db is None else peak.middle_db - model.max_spl_db
-        self.input = None if self.output is None or most is None else self.output - at_input - most
+        self.input = (
+            None if self.output is None or most is None else self.output - self.at_input - most
+        )
 
     @property
     def bare(self) -> float | None:
@@ -158,7 +158,7 @@ class _Over:
         full = self.bank.full_scale_dbu if self.bank else None
         if self.output is None or full is None:
             return None
-        return full - UNDER_FULL_DB - (self.output - max(pad, self.at_mic) - self.at_input)
+        return full - self.under_full - (self.output - max(pad, self.at_mic) - self.at_input)
 
     def short_of(self, gain: float | None) -> float:
         most = self.bank.most_gain_db if self.bank else None
@@ -199,13 +199,13 @@ def _gain(gain: float | None, over: _Over) -> str:
         return ""
     name = over.bank.name
     if gain < 0:
-        under = UNDER_FULL_DB + gain
+        under = over.under_full + gain
         where = f"lie {under:.0f} dB under" if under > 0 else f"are {-under:.0f} dB over"
         return f"Even at no gain usual peaks {where} full scale."
     if over.short_of(gain) > 0:
         most = over.bank.most_gain_db
         return f"Usual peaks want {gain:.0f} dB of gain; {name} has {most:.0f} dB."
-    return f"{gain:.0f} dB of gain leaves usual peaks {UNDER_FULL_DB:.0f} dB under full scale."
+    return f"{gain:.0f} dB of gain leaves usual peaks {over.under_full:.0f} dB under full scale."
 
 
 def _cure(pad: float | None, left: float) -> str:

@@ -18,7 +18,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final, NamedTuple
 
-from ringside.gear.headroom import TOO_SOFT_DB, UNDER_FULL_DB
+from ringside.gear.headroom import TOO_SOFT_DB
 from ringside.gear.leads import lead_m
 from ringside.gear.levels import SPREAD_DB, Peak, output_dbu, peaks
 from ringside.gear.locker import InputBank, Locker, MicModel
@@ -258,7 +258,8 @@ class _Board:
         out = w.output_dbu()
         if out is None or bank.full_scale_dbu is None or bank.most_gain_db is None:
             return 0.0
-        return max(bank.full_scale_dbu - UNDER_FULL_DB - out - bank.most_gain_db, 0.0)
+        wanted = bank.full_scale_dbu - self.layout.thresholds.under_full_db - out
+        return max(wanted - bank.most_gain_db, 0.0)
 
     def light(self, w: _Way, socket: Socket) -> float:
         """What somebody would rather not."""

@@ -71,7 +71,8 @@ RULES_OF: Final[dict[Verdict, str]] = {
 
 UNKNOWN: Final[dict[Verdict, str]] = {
     Verdict.NO_MATTER: (
-        "Faders: every mic counts as turned up until its job peaks like the others."
+        "How the other mics line up: they add as energies here. Where nobody has set a fader, what is"
+        " usual for the role counts."
     ),
     Verdict.ASK_THE_EAR: (
         "Heads that do not move as one, a shell in the way of the reflection, the drummer."
@@ -100,6 +101,18 @@ def _verdict(verdict: Verdict) -> list[str]:
     table = ["| limit | value | reason |", "|---|---|---|", *rows, ""] if rows else []
     return [f"## {word.capitalize()}\n", f"{RULES_OF[verdict]}\n", *table,
             f"**Not known.** {UNKNOWN[verdict]}\n"]  # fmt: skip
+
+
+def _levels() -> list[str]:
+    limits = Thresholds()
+    return [
+        "## Levels\n",
+        "All levels are those of the current balance: each mic's own job at one peak, then its fader,"
+        " or what is usual for its role. What a split feeds adds with its signs; a compressed track"
+        " raises what is quiet in it. E is the energy of all that is up of a drum; two mics that have"
+        " it at a and b swing by (E + 2ab)/(E - 2ab), in its body by as much of 2ab as is alike.\n",
+        f"Gain is told apart from that: {limits.under_full_db:g} dB. {REASONS['under_full_db']}\n",
+    ]
 
 
 def _sure() -> list[str]:
@@ -164,4 +177,4 @@ def verdicts_page() -> str:
     ]
     for verdict in ORDER:
         lines += _verdict(verdict)
-    return "\n".join([*lines, *_sure(), *_near()])
+    return "\n".join([*lines, *_levels(), *_sure(), *_near()])

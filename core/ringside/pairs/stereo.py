@@ -67,8 +67,12 @@ def _index(an: Analysis, pair: StereoPair) -> tuple[int, int]:
 
 
 def _signed(an: Analysis, mic: int) -> Floats:
-    """Amplitude at the capsule with its first half-wave's sign, (S,)."""
-    return np.asarray(10 ** (an.arrivals.level_db[mic] / 20) * an.arrivals.raw_sign[mic])
+    """Amplitude at the capsule, by its fader, with its first half-wave's sign, (S,).
+
+    The two of a pair have one gain, so nothing but the faders tells them apart.
+    """
+    level = an.arrivals.level_db[mic] + an.scene.fader_db[mic]
+    return np.asarray(10 ** (level / 20) * an.arrivals.raw_sign[mic])
 
 
 def picture_left(layout: Layout) -> Floats:

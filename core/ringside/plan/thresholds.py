@@ -24,6 +24,7 @@ class Thresholds(Record):
     null_db: Annotated[float, Field(strict=True, ge=10, le=40)] = 20.0
     near_surface_m: Annotated[float, Field(strict=True, ge=0, le=1)] = 0.4
     reflection_db: Annotated[float, Field(strict=True, ge=-6, le=12)] = 0.0
+    under_full_db: Annotated[float, Field(strict=True, ge=0, le=40)] = 12.0
     tape_error_m: Annotated[float, Field(strict=True, ge=0, le=0.1)] = 0.005
     air_error_c: Annotated[float, Field(strict=True, ge=0, le=10)] = 1.0
     strike_spread_m: Annotated[float, Field(strict=True, ge=0, le=0.2)] = 0.01
@@ -75,6 +76,10 @@ REASONS: Final[dict[str, str]] = {
     "reflection_db": (
         "A reflection of opposite sign within the first half-wave, no more than 6 dB under what"
         " leads, makes the sign unsure; this moves the 6 dB, up for fewer doubts."
+    ),
+    "under_full_db": (
+        "Gain is set so that usual peaks lie this far under full scale: hard hits and a drummer who"
+        " warms up stay under it (common practice)."
     ),
     "tape_error_m": (
         "One distance read with a tape is good to about this, one standard deviation"

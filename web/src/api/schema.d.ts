@@ -3806,7 +3806,8 @@ export interface components {
              *       "same_angle_deg": 5,
              *       "strike_spread_m": 0.01,
              *       "takes_db": 2,
-             *       "tape_error_m": 0.005
+             *       "tape_error_m": 0.005,
+             *       "under_full_db": 12
              *     }
              */
             thresholds: components["schemas"]["Thresholds"];
@@ -6356,6 +6357,11 @@ export interface components {
              * @default 0.005
              */
             tape_error_m: number;
+            /**
+             * Under Full Db
+             * @default 12
+             */
+            under_full_db: number;
         };
         /**
          * TipRow

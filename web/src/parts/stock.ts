@@ -8,7 +8,7 @@ export function useStock() {
   const still = useEditorPart((s) => s.still);
   const id = useEditorPart((s) => s.out.id);
   const locker = useLocker();
-  const { mics, channels, boxes, stereo_pairs, kit, room, brief } = still;
+  const { mics, channels, boxes, stereo_pairs, kit, room, brief, thresholds } = still;
   return useQuery({
     queryKey: [
       "stock",
@@ -20,6 +20,7 @@ export function useStock() {
       kit,
       room,
       brief?.hitter,
+      thresholds?.under_full_db,
       locker.data?.version,
     ],
     queryFn: () =>

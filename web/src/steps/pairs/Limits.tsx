@@ -20,6 +20,7 @@ const NAMES: Record<keyof Thresholds, string> = {
   null_db: "Unsure in a null from, dB down",
   near_surface_m: "Floor, wall, ceiling belong to a mic within about, m",
   reflection_db: "Reflections matter from 6 dB under, moved by, dB",
+  under_full_db: "Usual peaks under full scale, dB",
   tape_error_m: "One tape reading is good to, m",
   air_error_c: "The air is known to, °C",
   strike_spread_m: "Hits land off the centre by, m",
