@@ -71,8 +71,8 @@ RULES_OF: Final[dict[Verdict, str]] = {
 
 UNKNOWN: Final[dict[Verdict, str]] = {
     Verdict.NO_MATTER: (
-        "How the other mics line up: they add as energies here. Where nobody has set a fader, what is"
-        " usual for the role counts."
+        "How the other mics line up: they add as energies here. Where nobody has set a fader, what"
+        " is usual for the role counts."
     ),
     Verdict.ASK_THE_EAR: (
         "Heads that do not move as one, a shell in the way of the reflection, the drummer."
@@ -107,10 +107,11 @@ def _levels() -> list[str]:
     limits = Thresholds()
     return [
         "## Levels\n",
-        "All levels are those of the current balance: each mic's own job at one peak, then its fader,"
-        " or what is usual for its role. What a split feeds adds with its signs; a compressed track"
-        " raises what is quiet in it. E is the energy of all that is up of a drum; two mics that have"
-        " it at a and b swing by (E + 2ab)/(E - 2ab), in its body by as much of 2ab as is alike.\n",
+        "All levels are those of the current balance: each mic's own job at one peak, then its"
+        " fader, or what is usual for its role. What a split feeds adds with its signs; a compressed"
+        " track raises what is quiet in it. E is the energy of all that is up of a drum; two mics"
+        " that have it at a and b swing by (E + 2ab)/(E - 2ab), in its body by as much of 2ab as is"
+        " alike.\n",
         f"Gain is told apart from that: {limits.under_full_db:g} dB. {REASONS['under_full_db']}\n",
     ]
 

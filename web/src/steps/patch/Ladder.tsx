@@ -48,7 +48,6 @@ function Rungs({ found }: { found: Headroom }) {
   const rungs = rungsOf(found);
   const bad = found.state === "overloads" || found.state === "hard hits";
   const [low, high] = [found.output_dbu ?? 0, (found.output_dbu ?? 0) + found.spread_db];
-  let last = Number.NEGATIVE_INFINITY;
   return (
     <svg width={WIDE} height={HIGH} role="img" aria-label={rungs.map(said).join(", ")}>
       <rect
@@ -67,38 +66,42 @@ function Rungs({ found }: { found: Headroom }) {
         fill={bad ? "var(--late)" : "var(--ring)"}
         fillOpacity="0.45"
       />
-      {rungs.map((r) => {
-        // Names that would meet stand one below the other.
-        const at = Math.max(y(r.dbu), last + 12);
-        last = at;
-        return (
-          <g key={r.name}>
-            <line
-              x1="8"
-              x2="26"
-              y1={y(r.dbu)}
-              y2={y(r.dbu)}
-              stroke="var(--ink)"
-              strokeWidth={r.heavy ? 2.4 : 1.2}
-            />
-            <path d={`M26 ${y(r.dbu)}L40 ${at}`} stroke="var(--hair)" />
-            <text
-              x={BAR}
-              y={at + 3.5}
-              fontSize="10.5"
-              textAnchor="end"
-              className="num"
-              fill="var(--ink)"
-            >
-              {dbText(r.dbu)}
-            </text>
-            <text x={BAR + 8} y={at + 3.5} fontSize="10.5" fill="var(--soft)">
-              dBu {r.name}
-            </text>
-          </g>
-        );
-      })}
+      {placed(rungs).map(({ rung, at }) => (
+        <RungMark key={rung.name} rung={rung} at={at} />
+      ))}
     </svg>
+  );
+}
+
+/** Names that would meet stand one below the other. */
+function placed(rungs: readonly Rung[]) {
+  let last = Number.NEGATIVE_INFINITY;
+  return rungs.map((rung) => {
+    last = Math.max(y(rung.dbu), last + 12);
+    return { rung, at: last };
+  });
+}
+
+function RungMark({ rung, at }: { rung: Rung; at: number }) {
+  const there = y(rung.dbu);
+  return (
+    <g>
+      <line
+        x1="8"
+        x2="26"
+        y1={there}
+        y2={there}
+        stroke="var(--ink)"
+        strokeWidth={rung.heavy ? 2.4 : 1.2}
+      />
+      <path d={`M26 ${there}L40 ${at}`} stroke="var(--hair)" />
+      <text x={BAR} y={at + 3.5} fontSize="10.5" textAnchor="end" className="num" fill="var(--ink)">
+        {dbText(rung.dbu)}
+      </text>
+      <text x={BAR + 8} y={at + 3.5} fontSize="10.5" fill="var(--soft)">
+        dBu {rung.name}
+      </text>
+    </g>
   );
 }
 

@@ -7,7 +7,7 @@ import { Balances } from "./Balances";
 import { LoudnessTape } from "./LoudnessTape";
 import { Options } from "./Options";
 import { TrackPanel } from "./TrackPanel";
-import { useAlone } from "./useAlone";
+import { type Alone, useAlone } from "./useAlone";
 import { type Faders, useFaders } from "./useFaders";
 
 export function Balance() {
@@ -30,28 +30,38 @@ export function Balance() {
       <div ref={ref} className="min-h-40">
         {width > 0 &&
           rows.map((row, n) => (
-            <div key={row.source} className="relative">
-              <LoudnessTape
-                {...{ row, layout: doc, board, wide: width, chosen, faders }}
-                last={n === rows.length - 1}
-                onChoose={setChosen}
-              />
-              <button
-                type="button"
-                aria-pressed={alone.of === row.source}
-                aria-label={`${row.name} alone`}
-                className={`absolute top-0 left-0 rounded px-1 text-[0.74rem] underline ${alone.of === row.source ? "bg-ink text-panel" : "text-soft"}`}
-                onClick={() => alone.hear(row)}
-              >
-                alone
-              </button>
-            </div>
+            <Tape
+              key={row.source}
+              {...{ row, layout: doc, board, wide: width, chosen, faders, alone }}
+              last={n === rows.length - 1}
+              onChoose={setChosen}
+            />
           ))}
       </div>
       <p className="max-w-xl text-[0.84rem] text-soft">
         Levels count against each other only. A thick edge was set by somebody; the others are as
         usual for their role. The ticks on a tape are what the other mics have of that drum.
       </p>
+    </div>
+  );
+}
+
+/** A tape that can be heard alone. */
+function Tape({ alone, ...tape }: Parameters<typeof LoudnessTape>[0] & { alone: Alone }) {
+  const { row } = tape;
+  const on = alone.of === row.source;
+  return (
+    <div className="relative">
+      <LoudnessTape {...tape} />
+      <button
+        type="button"
+        aria-pressed={on}
+        aria-label={`${row.name} alone`}
+        className={`absolute top-0 left-0 rounded px-1 text-[0.74rem] underline ${on ? "bg-ink text-panel" : "text-soft"}`}
+        onClick={() => alone.hear(row)}
+      >
+        alone
+      </button>
     </div>
   );
 }

@@ -30,24 +30,7 @@ export function Balances() {
       >
         New balance
       </button>
-      {now && (
-        <>
-          <button
-            type="button"
-            className="btn px-2 py-1 text-[0.8rem]"
-            onClick={() => setAsking("name")}
-          >
-            Rename
-          </button>
-          <button
-            type="button"
-            className="btn px-2 py-1 text-[0.8rem]"
-            onClick={() => void take({ do: "remove-balance", id: now.id })}
-          >
-            Take away
-          </button>
-        </>
-      )}
+      {now && <Current id={now.id} onRename={() => setAsking("name")} />}
       <Naming
         asking={asking}
         was={now?.name ?? ""}
@@ -58,6 +41,24 @@ export function Balances() {
         }}
       />
     </div>
+  );
+}
+
+function Current({ id, onRename }: { id: string; onRename: () => void }) {
+  const take = useTake();
+  return (
+    <>
+      <button type="button" className="btn px-2 py-1 text-[0.8rem]" onClick={onRename}>
+        Rename
+      </button>
+      <button
+        type="button"
+        className="btn px-2 py-1 text-[0.8rem]"
+        onClick={() => void take({ do: "remove-balance", id })}
+      >
+        Take away
+      </button>
+    </>
   );
 }
 

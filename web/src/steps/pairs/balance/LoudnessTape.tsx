@@ -31,13 +31,7 @@ const markText = (v: number) => (v ? `${v < 0 ? "−" : "+"}${Math.abs(v)}` : "0
 export function LoudnessTape({ row, layout, board, wide, faders, last, ...rest }: Props) {
   const scale = (wide - LEFT - RIGHT) / (LOUDEST_DB - SOFTEST_DB);
   const x = (db: number) => LEFT + (Math.max(db, SOFTEST_DB) - SOFTEST_DB) * scale;
-  const ups = new Map(board.tracks.map((t) => [t.id, t]));
-  const spots = row.tracks.flatMap((track) => {
-    const up = ups.get(track.id);
-    const wideOf = Math.max(30, track.id.length * 8 + 12);
-    const db = faders.held?.id === track.id ? faders.held.db : (up?.db ?? 0);
-    return up ? [{ id: track.id, track, up, x: x(db), wide: wideOf }] : [];
-  });
+  const spots = spotsOf(row, board, faders, x);
   const { lane, count } = lanesOf(spots);
   const y = count * LANE + 4;
   // The highest first, so that its stalk passes behind those below it.
@@ -79,6 +73,17 @@ export function LoudnessTape({ row, layout, board, wide, faders, last, ...rest }
       ))}
     </svg>
   );
+}
+
+/** Every track of a tape at its level; the one under the hand where that has it. */
+function spotsOf(row: Row, board: Board, faders: Faders, x: (db: number) => number) {
+  const ups = new Map(board.tracks.map((t) => [t.id, t]));
+  return row.tracks.flatMap((track) => {
+    const up = ups.get(track.id);
+    const wideOf = Math.max(30, track.id.length * 8 + 12);
+    const db = faders.held?.id === track.id ? faders.held.db : (up?.db ?? 0);
+    return up ? [{ id: track.id, track, up, x: x(db), wide: wideOf }] : [];
+  });
 }
 
 function colourOf(track: Channel, layout: Layout): string {
@@ -163,10 +168,9 @@ function useGrip({ id, up, scale, faders, onChoose }: FlagProps) {
 }
 
 function Flag(props: FlagProps) {
-  const { id, up, track, x, y, wide, lane, colour, chosen } = props;
+  const { id, up, track, x, y, lane, colour } = props;
   const grip = useGrip(props);
   const top = y - 4 - (lane + 1) * LANE + 3;
-  const ink = up.heard ? "var(--ink)" : "var(--soft)";
   const said = `${track.name}, ${dbText(up.db)} dB${up.heard ? "" : `, not heard: ${up.why}`}`;
   return (
     <g
@@ -185,6 +189,16 @@ function Flag(props: FlagProps) {
     >
       <title>{said}</title>
       <line x1={x} x2={x} y1={top + LANE - 5} y2={y + TAPE} stroke={colour} strokeWidth="1.4" />
+      <Plate {...props} top={top} />
+    </g>
+  );
+}
+
+/** Its name, dashed and struck out where it is not heard. */
+function Plate({ id, up, x, wide, colour, chosen, top }: FlagProps & { top: number }) {
+  const ink = up.heard ? "var(--ink)" : "var(--soft)";
+  return (
+    <>
       <rect
         x={x - wide / 2}
         y={top}
@@ -208,6 +222,6 @@ function Flag(props: FlagProps) {
       >
         {id}
       </text>
-    </g>
+    </>
   );
 }

@@ -1,5 +1,5 @@
 /** The chosen track: its level in figures, mute, pan, group, and what compresses it. */
-import type { Channel } from "../../../api/types";
+import type { Board, Channel } from "../../../api/types";
 import { LOUDEST_DB, SOFTEST_DB } from "../../../core/loudness";
 import { dbText } from "../../../core/units";
 import { useEditorPart } from "../../../parts/editing";
@@ -22,7 +22,6 @@ const BOX = "min-h-[6.4rem] rounded-lg border border-hair p-2.5";
 export function TrackPanel({ id, faders }: { id: string | null; faders: Faders }) {
   const track = useEditorPart((s) => s.still.channels?.find((c) => c.id === id));
   const up = useEditorPart((s) => s.board?.tracks.find((t) => t.id === id));
-  const take = useTake();
   if (!track || !up)
     return (
       <p className={`${BOX} text-[0.86rem] text-soft`}>
@@ -30,51 +29,64 @@ export function TrackPanel({ id, faders }: { id: string | null; faders: Faders }
         level.
       </p>
     );
-  const change = (fields: Partial<Channel>) =>
-    void take({ do: "channels", channels: [{ ...track, ...fields }], why: "" });
   return (
     <section aria-label={`Track ${track.id}`} className={BOX}>
       <p className="text-[0.88rem]">
         <span className="font-semibold">{track.name}</span>
         <span className="text-soft"> {said(up)}</span>
       </p>
-      <div className="mt-1.5 grid grid-cols-[6rem_6rem_8rem_9rem_auto] items-end gap-2">
-        <NumberField
-          label="Level, dB"
-          value={up.db}
-          digits={1}
-          low={SOFTEST_DB}
-          high={LOUDEST_DB}
-          onTake={(db) => faders.onTake(track.id, db)}
-        />
-        <OptionalField
-          label="Pan %, − left"
-          value={track.pan ?? null}
-          low={-100}
-          high={100}
-          onTake={(pan) => change({ pan })}
-        />
-        <TextField
-          label="Faded with, group"
-          value={track.group ?? ""}
-          wrong="at most 80 letters"
-          onTake={(v) => {
-            if (v.length > 80) return false;
-            change({ group: v || null });
-            return true;
-          }}
-        />
-        <Pick
-          label="Recorded through"
-          value={nameOf(track.crush)}
-          options={Object.keys(CRUSHES)}
-          onTake={(v) => change({ crush: CRUSHES[v] ?? null })}
-        />
-        <Tick checked={!up.heard} onTake={() => faders.onMute(track.id)}>
-          Muted
-        </Tick>
-      </div>
+      <Fields track={track} up={up} faders={faders} />
     </section>
+  );
+}
+
+interface FieldsProps {
+  track: Channel;
+  up: Board["tracks"][number];
+  faders: Faders;
+}
+
+function Fields({ track, up, faders }: FieldsProps) {
+  const take = useTake();
+  const change = (fields: Partial<Channel>) =>
+    void take({ do: "channels", channels: [{ ...track, ...fields }], why: "" });
+  return (
+    <div className="mt-1.5 grid grid-cols-[6rem_6rem_8rem_9rem_auto] items-end gap-2">
+      <NumberField
+        label="Level, dB"
+        value={up.db}
+        digits={1}
+        low={SOFTEST_DB}
+        high={LOUDEST_DB}
+        onTake={(db) => faders.onTake(track.id, db)}
+      />
+      <OptionalField
+        label="Pan %, − left"
+        value={track.pan ?? null}
+        low={-100}
+        high={100}
+        onTake={(pan) => change({ pan })}
+      />
+      <TextField
+        label="Faded with, group"
+        value={track.group ?? ""}
+        wrong="at most 80 letters"
+        onTake={(v) => {
+          if (v.length > 80) return false;
+          change({ group: v || null });
+          return true;
+        }}
+      />
+      <Pick
+        label="Recorded through"
+        value={nameOf(track.crush)}
+        options={Object.keys(CRUSHES)}
+        onTake={(v) => change({ crush: CRUSHES[v] ?? null })}
+      />
+      <Tick checked={!up.heard} onTake={() => faders.onMute(track.id)}>
+        Muted
+      </Tick>
+    </div>
   );
 }
 
