@@ -107,11 +107,11 @@ def _levels() -> list[str]:
     limits = Thresholds()
     return [
         "## Levels\n",
-        "All levels are those of the current balance: each mic's own job at one peak, then its"
-        " fader, or what is usual for its role. What a split feeds adds with its signs; what is"
-        " compressed raises what is quiet in it. E is the energy of all that is up of a drum; two mics"
-        " that have it at a and b swing by (E + 2ab)/(E - 2ab), in its body by as much of 2ab as is"
-        " alike.\n",
+        "All levels are those of the current balance: each mic's own job at one peak, then"
+        " its fader, or what is usual for its role. What a split feeds adds with its signs;"
+        " what is compressed raises what is quiet in it. E is the energy of all that is up of"
+        " a drum; two mics that have it at a and b swing by (E + 2ab)/(E - 2ab), in its body"
+        " by as much of 2ab as is alike.\n",
         f"Gain is told apart from that: {limits.under_full_db:g} dB. {REASONS['under_full_db']}\n",
     ]
 
