@@ -121,6 +121,15 @@ def test_what_is_held_is_left_alone_and_too_few_inputs_are_said():
     assert nine.without == ["OL", "OR"]
 
 
+def test_what_no_box_takes_pulls_nothing_else_out():
+    # The hot mic overloads wherever it is; the rest, in an order of its own, is well plugged.
+    order = {m.id: {"input": 16 - n} for n, m in enumerate(START.mics)}
+    layout = with_each(START, {**order, "ST": {**order["ST"], "model": "hot"}})
+    found = patch(layout, locker(box("desk", 16, max_level_dbu=0.0)))
+    kept = {c: n for c, n in inputs(found).items() if c != "ST"}
+    assert kept == {c.id: c.input for c in layout.channels if c.id != "ST"}
+
+
 def test_the_last_socket_is_one_and_the_next_is_not():
     desk = locker(box("desk", 16))
     assert words(with_mic(START, "OL", input=16), desk, "inputs") == []

@@ -4,9 +4,10 @@ from dataclasses import dataclass
 
 from ringside.gear.headroom import Headroom, headroom
 from ringside.gear.locker import Locker, MicModel, socket_of
-from ringside.plan.channels import CHANNEL_SWITCHES, Channel
+from ringside.plan.channels import Channel
+from ringside.plan.feeds import Feed
 from ringside.plan.layout import Layout
-from ringside.plan.mics import MIC_SWITCHES, Mic
+from ringside.plan.mics import Mic
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -84,7 +85,7 @@ def _row(
         gain_db=channel.gain_db if channel.gain_db is not None else begin,
         low_cut_hz=channel.low_cut_hz,
         crushed=channel.crush is not None,
-        flips=_flips(channel, mic),
+        flips=Feed(mic, (channel,)).on_the_way(),
         stand=stand,
         split_of=split,
     )
@@ -107,16 +108,6 @@ def phantom_of(channel: Channel, model: MicModel | None) -> bool | None:
     if channel.phantom is not None:
         return channel.phantom
     return model.phantom if model else None
-
-
-def _flips(channel: Channel, mic: Mic) -> list[str]:
-    """Every inversion from capsule to track, and what is put on the track."""
-    late = channel.track_delay_samples
-    return [
-        *(words for f, words in MIC_SWITCHES.items() if getattr(mic, f)),
-        *(words for f, words in CHANNEL_SWITCHES.items() if getattr(channel, f)),
-        *([f"track delayed by {late} samples"] if late else []),
-    ]
 
 
 def track_names(layout: Layout) -> list[str]:

@@ -91,10 +91,7 @@ def _row(layout: Layout, of: Feed, job: Drum | Cymbal | None, aim: str) -> Setup
         from_head=None if job is None else at_drum(job, at),
         in_line=_in_line(at, job),
         aim=aim,
-        flips=[
-            *of.switched(),
-            *_late(of),
-        ],
+        flips=of.on_the_way(),
         tracks=_tracks(of),
     )
 
@@ -111,12 +108,6 @@ def _in_line(at: np.ndarray, job: Drum | Cymbal | None) -> bool:
     size = float(np.hypot(*out))
     way = np.array([np.cos(job.wires_rad), np.sin(job.wires_rad)])
     return size > 0.01 and abs(float(out @ way)) / size > np.cos(np.radians(IN_LINE_DEG))
-
-
-def _late(of: Feed) -> list[str]:
-    """What is put on the track after recording."""
-    late = of.delay_samples
-    return [f"track delayed by {late} samples"] if late else []
 
 
 def _tracks(of: Feed) -> list[str]:

@@ -6,8 +6,6 @@ from typing import Literal
 LackKind = Literal[
     "mics", "stands", "inputs", "phantom", "cables", "level", "splits", "budget", "minutes", "care"
 ]
-PATCH: tuple[LackKind, ...] = ("inputs", "phantom", "cables", "level", "splits")
-"""The kinds that are of the way from mic to track."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)

@@ -105,7 +105,7 @@ def patch(layout: Layout, locker: Locker) -> Patched:
     board = _Board(layout, locker, sockets)
     kept = board.well_plugged()
     trial = board.filled(kept)
-    if board.cost(trial) >= GRAVE or len(trial) < len(layout.channels):
+    if board.graves(trial) or len(trial) < len(layout.channels):
         anew = board.filled({w.channel.id: s for w, s in _held(board, kept)})
         if _better(board, anew, trial):
             trial = anew
@@ -118,8 +118,8 @@ def _held(board: "_Board", kept: dict[str, Socket]) -> list[tuple[_Way, Socket]]
 
 
 def _better(board: "_Board", one: dict[str, Socket], two: dict[str, Socket]) -> bool:
-    """More plugged in, or as many at less cost."""
-    return (-len(one), board.cost(one)) < (-len(two), board.cost(two))
+    """More plugged in, or as many with less that is grave: for less nothing good is pulled out."""
+    return (-len(one), board.graves(one)) < (-len(two), board.graves(two))
 
 
 class _Board:
@@ -271,13 +271,10 @@ class _Board:
             cost += NOISE_PER_DB * (bank.noise_dbu - self.quietest)
         return cost
 
-    def cost(self, done: dict[str, Socket]) -> float:
-        """Of the whole patch."""
-        return sum(
-            self.grave(w, done[w.channel.id], done) + self.light(w, done[w.channel.id])
-            for w in self.ways
-            if w.channel.id in done
-        )
+    def graves(self, done: dict[str, Socket]) -> float:
+        """What nobody would do, of the whole patch."""
+        here = (w for w in self.ways if w.channel.id in done)
+        return sum(self.grave(w, done[w.channel.id], done) for w in here)
 
 
 def _told(layout: Layout, board: _Board, done: dict[str, Socket]) -> Patched:

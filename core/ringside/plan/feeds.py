@@ -54,6 +54,16 @@ class Feed:
         every = ((self.mic, MIC_SWITCHES), (self.first, CHANNEL_SWITCHES))
         return [words for of, names in every for f, words in names.items() if getattr(of, f, False)]
 
+    def on_the_way(self) -> list[str]:
+        """Every inversion from capsule to track, and what is put on the track, in words.
+
+        Returns
+        -------
+        list of str
+        """
+        late = self.delay_samples
+        return [*self.switched(), *([f"track delayed by {late} samples"] if late else [])]
+
     def delayed(self, samples: int) -> tuple[Channel, ...]:
         """Its channels with so much put on the tracks.
 

@@ -14,6 +14,7 @@ export interface Plug {
     onPointerDown: (e: PointerEvent) => void;
     onPointerMove: (e: PointerEvent) => void;
     onPointerUp: (e: PointerEvent) => void;
+    onPointerCancel: () => void;
   };
   put: (id: string, input: number | null) => void;
   choose: (id: string) => void;
@@ -40,6 +41,11 @@ export function usePlug(boxes: readonly Box[], choose: (id: string) => void): Pl
     const channels = pluggedInto(doc, id, input);
     if (channels.length) void take({ do: "channels", channels, why: wordsOf(channels) });
   };
+  const letGo = () => {
+    start.current = null;
+    setHeld(null);
+    setOver(null);
+  };
   const grip: Plug["grip"] = (id) => ({
     onPointerDown: (e) => {
       if (e.button !== 0) return;
@@ -57,11 +63,10 @@ export function usePlug(boxes: readonly Box[], choose: (id: string) => void): Pl
     },
     onPointerUp: (e) => {
       const there = held && socketAt(e);
-      start.current = null;
-      setHeld(null);
-      setOver(null);
+      letGo();
       if (there) put(id, there);
     },
+    onPointerCancel: letGo,
   });
   const key = (e: KeyboardEvent, channel: Channel) => {
     const all = doc.channels ?? [];

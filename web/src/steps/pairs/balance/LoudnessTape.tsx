@@ -156,6 +156,10 @@ function useGrip({ id, up, scale, faders, onChoose }: FlagProps) {
       if (from.current?.moved) faders.onTake(id, at(e));
       from.current = null;
     },
+    onPointerCancel: () => {
+      if (from.current?.moved) faders.onBack();
+      from.current = null;
+    },
     onKeyDown: (e: KeyboardEvent) => {
       const step = KEYS[e.key];
       if (step) faders.onStep(id, step * (e.shiftKey ? 6 : 1));

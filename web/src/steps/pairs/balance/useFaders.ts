@@ -12,6 +12,8 @@ export interface Faders {
   before: Board | null;
   onShow: (id: string, db: number) => void;
   onTake: (id: string, db: number) => void;
+  /** The hand was taken away: everything is as it was. */
+  onBack: () => void;
   onStep: (id: string, by: number) => void;
   onMute: (id: string) => void;
   onUsual: (id: string) => void;
@@ -46,6 +48,10 @@ export function useFaders(): Faders {
         hands.preview(to(id, db));
       },
       onTake: (id: string, db: number) => void hands.commit(to(id, db)).then(done),
+      onBack: () => {
+        editor.preview(editor.snapshot().still);
+        done();
+      },
       onStep: (id: string, by: number) =>
         void hands.commit((kept) => moved(kept, id, by), { soon: true }),
       onMute: (channel: string) => {
