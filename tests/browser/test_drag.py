@@ -37,6 +37,16 @@ def told(page):
     return said, sorted(flags)
 
 
+def last(asked):
+    """The mic where numbers were asked for last."""
+    return [a["mic"] for a in asked if not a["words"]][-1]
+
+
+def drawn(page):
+    """Wait until what is on its way to the screen is there."""
+    page.evaluate("() => new Promise((ok) => requestAnimationFrame(() => setTimeout(ok, 0)))")
+
+
 def test_views_lines_and_numbers_go_with_the_hand_and_stay_where_it_lets_go(someone, held):
     page, go = held
     start, front = middle(page, "OR"), middle(page, "OR", "along")
@@ -81,20 +91,24 @@ def test_what_follows_the_hand_is_what_the_whole_board_says_when_it_rests(held):
         "**/api/compute", lambda route: boards.append(route)
     )  # no whole board comes meanwhile
     asked, answered = [], []
-    page.on("request", lambda r: "follow" in r.url and asked.append(r.post_data_json["words"]))
+    page.on("request", lambda r: "follow" in r.url and asked.append(r.post_data_json))
     page.on("requestfinished", lambda r: "follow" in r.url and answered.append(r))
     go(40, 25)
-    while len(answered) < len(asked) or not asked[-1]:  # the last asks for words as well
+    # Words may have been asked for a place just before: wait for those of where the hand rests.
+    while len(answered) < len(asked) or not asked[-1]["words"] or asked[-1]["mic"] != last(asked):
         page.wait_for_timeout(50)
     page.wait_for_timeout(300)  # sentences are drawn ten times a second
+    drawn(page)
     followed = told(page)
     with page.expect_response("**/api/compute"):
         boards[-1].continue_()
     page.wait_for_timeout(300)
+    drawn(page)
     assert told(page) == followed
     for route in boards[:-1]:  # asked for when the mic was pressed, and overtaken
         route.continue_()
     page.wait_for_timeout(300)
+    drawn(page)
     assert told(page) == followed
     page.unroute("**/api/compute")
 

@@ -14,12 +14,9 @@ def step(page, name):
 
 
 def fetched(page):
-    """What comes of the build from now on, by name, with its headers."""
+    """What comes of the build from now on, by name: its response, noted as it comes."""
     found = {}
-    page.on(
-        "response",
-        lambda r: ASSET.search(r.url) and found.update({r.url.rsplit("/")[-1]: r.all_headers()}),
-    )
+    page.on("response", lambda r: ASSET.search(r.url) and found.update({r.url.rsplit("/")[-1]: r}))
     return found
 
 
@@ -28,10 +25,12 @@ def test_signing_in_waits_for_no_charts(server, chromium):
     came = fetched(page)
     page.goto(f"{server.url}/sign-in")
     expect(page.get_by_role("button", name="Sign in")).to_be_visible()
-    names = " ".join(came)
+    first = dict(came)
+    names = " ".join(first)
     assert "SignIn" in names
     assert not re.search("Place|Pairs|Kit|LayoutShell", names)
-    for name, headers in came.items():
+    for name, response in first.items():
+        headers = response.all_headers()
         assert "immutable" in headers["cache-control"], name
         if not name.endswith("woff2"):
             assert headers["content-encoding"] == "gzip", name
