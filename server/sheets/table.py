@@ -2,11 +2,13 @@
 
 import csv
 import io
+from collections import Counter
 from collections.abc import Iterable
 
 from ringside.answers.sheet import SetupRow, setup_rows
 from ringside.gear.headroom import headroom
-from ringside.gear.locker import Locker
+from ringside.gear.leads import laid, leads
+from ringside.gear.locker import Locker, bank_of
 from ringside.plan.layout import Layout
 
 from sheets.units import Ruler
@@ -79,7 +81,7 @@ def sheet_rows(
 
 
 def pick_list(layout: Layout, locker: Locker) -> list[str]:
-    """What to carry out of the locker: each mic and stand with how many and for which places."""
+    """What to carry out of the locker: mics, stands, boxes and cables, and for which places."""
     lines = []
     for field, rows in (("model", locker.mics), ("stand", locker.stands)):
         names = {r.id: r.name for r in rows}
@@ -88,6 +90,33 @@ def pick_list(layout: Layout, locker: Locker) -> list[str]:
             if key := getattr(mic, field):
                 wanted.setdefault(names.get(key, key), []).append(mic.id)
         lines += [f"{len(ids)} {name}: {', '.join(ids)}" for name, ids in wanted.items()]
+    return [*lines, *_boxes(layout, locker), *_cables(layout, locker)]
+
+
+def _boxes(layout: Layout, locker: Locker) -> list[str]:
+    """The boxes that something is plugged into."""
+    taken = Counter(b.id for c in layout.channels if (b := bank_of(locker, c.input)) is not None)
+    return [
+        f"{b.name}, {taken[b.id]} of {b.count} inputs used" for b in locker.inputs if taken[b.id]
+    ]
+
+
+def _cables(layout: Layout, locker: Locker) -> list[str]:
+    """Cables by length where the boxes have a place; how many more where they have none."""
+    if not locker.cables:
+        return []
+    wanted = leads(layout, locker)
+    got = laid(wanted, locker)
+    by: dict[str, list[str]] = {}
+    for mic in layout.mics:
+        if kind := got.cables.get(mic.id):
+            by.setdefault(f"{kind.name} ({kind.length_m:g} m)", []).append(mic.id)
+    lines = [f"{len(ids)} {name}: {', '.join(ids)}" for name, ids in by.items()]
+    if got.short:
+        lines.append(f"no cable left that reaches: {', '.join(x.mic for x in got.short)}")
+    known = {x.mic for x in wanted}
+    if rest := [m.id for m in layout.mics if m.id not in known]:
+        lines.append(f"{len(rest)} more cable{'s' if len(rest) > 1 else ''}: {', '.join(rest)}")
     return lines
 
 

@@ -136,7 +136,7 @@ def test_the_picture_follows_the_view_and_pans_follow_the_picture(someone):
     expect(pans.locator("[data-pan='not chosen']").first).to_be_visible()
     pans.get_by_role("button", name="Pan them as Overheads hear it").click()
     expect(pans.locator("[data-pan='not chosen']")).to_have_count(0)
-    pans.locator("li", has_text="HH").get_by_label("Pan %, − left").fill("-90")
+    pans.locator("li", has_text="HH").get_by_label("Pan of HH %, − left").fill("-90")
     page.keyboard.press("Enter")
     expect(pans.locator("li", has_text="HH")).to_have_attribute("data-pan", "other side")
     someone.saved()

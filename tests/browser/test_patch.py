@@ -149,3 +149,38 @@ def test_a_file_of_version_1_is_read_in_with_its_inputs(someone):
     page = someone.open("patch", made)
     track = page.locator("[data-track=ST]")
     expect(track).to_have_attribute("data-input", "3")
+
+
+def test_a_box_is_put_on_the_floor_and_cables_follow_it_by_hand_and_keys(someone):
+    put_locker(someone)
+    page = someone.open("patch")
+    page.get_by_role("radio", name="Boxes on the floor").click()
+    first = page.get_by_role("group", name="Stage box")
+    first.get_by_role("button", name="Put it on the floor").click()
+    lead = first.locator("[data-lead='KI']")
+    was = metres_of(lead)
+    box = page.locator("[data-box='a']")
+    at = box.bounding_box()
+    x, y = at["x"] + at["width"] / 2, at["y"] + at["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x - 80, y, steps=4)  # away from the kit, to the left
+    until(page, lambda: metres_of(lead) > was + 0.3)  # while it is held
+    there = metres_of(lead)
+    page.mouse.up()
+    someone.saved()
+    assert metres_of(lead) == there
+    ((bank, spot),) = [(b["bank"], b["position_m"]) for b in someone.doc()["boxes"]]
+    assert (bank, spot[0] < -1.5) == ("a", True)
+    box.focus()
+    page.keyboard.press("Shift+ArrowLeft")
+    until(page, lambda: metres_of(lead) == pytest.approx(there + 0.5, abs=0.06))
+    box.focus()
+    page.keyboard.press("Delete")
+    expect(box).to_have_count(0)
+    someone.saved()
+    assert someone.doc()["boxes"] == []
+
+
+def metres_of(lead):
+    return float(lead.locator("span").nth(1).inner_text().removesuffix(" m"))

@@ -9,10 +9,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 from ringside.answers.options import ranked_options
 from ringside.answers.sentences import verdict_words
-from ringside.edits.balances import with_faders
+from ringside.edits.apply import apply
+from ringside.edits.balances import Fade, RoomOptions, with_faders
 from ringside.errors import RingsideError
 from ringside.files.layout import read_layout, write_layout
 from ringside.hear.mix import COPY_DB, ROOM_DB, SILENT_DB, UNDER_TOM_DB, ups
+from ringside.hear.standins import stand_ins
 from ringside.pairs.analysis import analyse
 from ringside.pairs.gram import drum_ids, grams
 from ringside.pairs.stereo import positions
@@ -33,7 +35,7 @@ from ringside.techniques.taking import take
 from scipy.signal import butter, freqs
 
 from tests.core.test_stored import VERSIONS
-from tests.core.tracks import with_mic
+from tests.core.tracks import with_each, with_mic
 
 START = starting_layout("five-piece", "turned pair")
 ALL = [c.id for c in START.channels]
@@ -178,6 +180,35 @@ def test_what_nobody_sets_is_usual_for_the_role():
     assert {u.id: u.db for u in ups(alone)}[bottom] == 0  # a bottom-only kit
     said = {u.id: u.set for u in ups(faders(layout, ST=-2.0))}
     assert (said["ST"], said["OL"]) == (True, False)
+
+
+def test_a_fader_takes_its_group_along_by_as_much_and_stops_at_its_ends():
+    grouped = with_each(START, {m: {"group": "Kick"} for m in ("KI", "KO")})
+    grouped = faders(grouped, KI=0.0, KO=-6.0, ST=-3.0)
+
+    def after(**how):
+        done = apply(grouped, Fade(do="fade", channel="KI", **how)).layout
+        return {u.id: u.db for u in ups(done)}
+
+    assert [after(to_db=-4.0)[c] for c in ("KI", "KO", "ST")] == [-4, -10, -3]
+    assert [after(by_db=1.0)[c] for c in ("KI", "KO", "ST")] == [1, -5, -3]
+    assert after(to_db=-4.2)["KI"] == -4  # half a decibel is the least step
+    assert [after(by_db=40.0)[c] for c in ("KI", "KO")] == [12, 12]
+    assert [after(by_db=-58.0)[c] for c in ("KI", "KO")] == [-58, -60]
+    assert after()["KI"] == 0.0  # its usual
+    alone = apply(grouped, Fade(do="fade", channel="ST", by_db=-1.0))
+    assert (alone.words, {u.id: u.db for u in ups(alone.layout)}["KO"]) == ("ST at -4.0 dB", -6)
+
+
+def test_room_techniques_are_offered_as_options_once():
+    assert stand_ins(take(START, "room-bar").layout) is None
+    two = take(take(START, "room-bar").layout, "room-omnis").layout
+    made = apply(two, RoomOptions(do="room-options"))
+    (rooms,) = made.layout.options
+    assert [o.channels for o in rooms.options] == [tuple(t.mics) for t in two.techniques[-2:]]
+    assert stand_ins(made.layout) is None
+    with pytest.raises(RingsideError, match="two or more room techniques"):
+        apply(made.layout, RoomOptions(do="room-options"))
 
 
 def with_options():

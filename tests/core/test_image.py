@@ -5,7 +5,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from ringside.pairs.analysis import analyse
-from ringside.pairs.pictures import main_pair, pan_rows, pictures
+from ringside.pairs.pans import main_pair, pan_rows
+from ringside.pairs.pictures import pictures
 from ringside.pairs.stereo import (
     fold_down_db,
     kit_angle_deg,
@@ -14,6 +15,7 @@ from ringside.pairs.stereo import (
     recording_angle_deg,
 )
 from ringside.places.starts import starting_layout
+from ringside.plan.hanging import track_of
 from ringside.plan.layout import Layout, StereoPair
 from ringside.plan.mics import Mic
 from ringside.techniques.taking import take
@@ -161,7 +163,7 @@ def test_the_picture_is_the_overheads():
 def panned(layout, **pans):
     for mic, pan in pans.items():
         layout = with_mic(layout, mic, pan=pan)
-    return {r.mic: r for r in pan_rows(analyse(layout))}
+    return {r.channel: r for r in pan_rows(analyse(layout))}
 
 
 def test_pans_against_the_overheads():
@@ -175,6 +177,27 @@ def test_pans_against_the_overheads():
     assert rows["ST"].state == "agrees"
     assert rows["SB"].state == "not chosen"
     assert pan_rows(analyse(SQUARE.model_copy(update={"stereo_pairs": ()}))) == []
+
+
+def test_the_sides_of_a_pair_and_every_copy_are_looked_at():
+    rows = panned(SQUARE)
+    assert [(rows[m].state, rows[m].heard) for m in ("OL", "OR")] == [
+        ("not chosen", -100), ("not chosen", 100),
+    ]  # fmt: skip
+    assert rows["OL"].words == "It is the left of Overheads."
+    turned = panned(SQUARE, OL=100.0, OR=-100.0)
+    assert (turned["OL"].state, turned["OR"].state) == ("other side", "other side")
+    assert "OL is the left of Overheads and panned to 100 % right" in turned["OL"].words
+    closed = panned(SQUARE, OL=-5.0, OR=0.0)
+    assert closed["OR"].state == "closed"
+    assert "OR and OL are both at the middle" in closed["OR"].words
+    assert panned(SQUARE, OL=-60.0, OR=60.0)["OL"].state == "agrees"
+    # Floor tom well to the right: a copy panned left splits it, whatever the first does.
+    one = with_mic(SQUARE, "FT", pan=80.0)
+    copy = track_of(one.channels, one.mic("FT")).model_copy(update={"pan": -80.0})
+    both = panned(one.model_copy(update={"channels": (*one.channels, copy)}))
+    assert (both["FT"].state, both["FT.2"].state) == ("agrees", "other side")
+    assert "FT.2 is panned to 80 % left" in both["FT.2"].words
 
 
 def test_a_far_pair_sees_the_kit_under_an_angle_and_overheads_do_not():

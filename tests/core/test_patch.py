@@ -1,15 +1,20 @@
 """What is wrong with a patch is said, and patching done for one follows the rules of the trade."""
 
+import numpy as np
 import pytest
 from ringside.edits.apply import apply
 from ringside.edits.channels import AddChannel, ChangeChannels, OrderChannels, RemoveChannels
+from ringside.edits.room import Pose
 from ringside.errors import LayoutFileError, RingsideError
 from ringside.files.layout import layout_from
+from ringside.gear.leads import SLACK_M, Lead, laid, lead_m
 from ringside.gear.locker import CableKind, InputBank, Locker, MicModel
 from ringside.gear.patching import patch
 from ringside.gear.stock import stock
 from ringside.places.starts import starting_layout
 from ringside.plan.channels import BoxAt
+from ringside.plan.feeds import plugging
+from ringside.plan.room import Room
 
 from tests.core.tracks import with_each, with_mic
 
@@ -212,6 +217,54 @@ def test_cables_are_too_short_along_the_floor_or_too_few_that_reach():
     said = words(at, locker(box("desk", 16), cables=two), "cables")
     assert all("the cables that reach it are all in use." in w for w in said)
     assert len(said) == 8
+
+
+def test_the_longest_lead_takes_the_shortest_cable_that_reaches_it():
+    kinds = [CableKind(id=n, name=f"{n} m", length_m=float(n), count=1) for n in ("9", "5", "20")]
+    three = [Lead("A", "Desk", 4.0), Lead("B", "Desk", 8.0), Lead("C", "Desk", 5.0)]
+    got = laid([*three, Lead("D", "Desk", 6.0)], Locker(cables=kinds))
+    assert {m: c.id for m, c in got.cables.items()} == {"B": "9", "D": "20", "C": "5"}
+    assert [x.mic for x in got.short] == ["A"]
+
+
+def test_cables_follow_the_walls_and_boxes_stay_when_the_kit_is_turned():
+    # 3-4-5: along the kit's own axes 7 m, in line with a wall of a kit turned by the angle 5 m.
+    assert lead_m((3.0, 4.0, 0.0), (0.0, 0.0)) == pytest.approx(7.0 + SLACK_M)
+    turn = np.arctan2(3, 4)
+    assert lead_m((3.0, 4.0, 0.0), (0.0, 0.0), turn) == pytest.approx(5.0 + SLACK_M)
+    room = Room(name="R", width_m=8.0, length_m=9.0, height_m=3.0, kit_x_m=4.0, kit_y_m=3.0)
+    at = START.model_copy(
+        update={"room": room, "boxes": (BoxAt(bank="desk", position_m=(1.0, 2.0)),)}
+    )
+    turned = apply(at, Pose(do="pose", x_m=5.0, y_m=2.0, turn_rad=np.pi / 2)).layout
+    # In the room it is at 5, 5: then straight in front of the snare, which looks to the left.
+    assert turned.boxes[0].position_m == pytest.approx((3.0, 0.0), abs=1e-5)
+    desk = locker(box("desk", 16))
+    (row,) = [r for r in stock(turned, desk).leads if r.mic == "ST"]
+    x, y, z = turned.mic("ST").position_m
+    assert row.metres == pytest.approx(abs(x - 3) + abs(y) + z + SLACK_M, abs=0.01)
+    assert row.cable is None
+    short = desk.model_copy(update={"cables": (CableKind(id="s", name="S", length_m=1.0),)})
+    assert {r.cable for r in stock(turned, short).leads} == {""}
+
+
+def test_a_ribbon_with_an_amplifier_inside_wants_phantom_and_is_not_kept_from_it():
+    active = RIBBON.model_copy(update={"id": "active", "phantom": True})
+    desk = Locker(mics=(*MICS, active), inputs=(box("desk", 16, phantom="bank"),))
+    assert words(with_mic(START, "HH", model="active", phantom=True), desk, "phantom") == []
+    beside = with_each(START, {"HH": {"model": "rib"}, "ST": {"model": "active"}})
+    assert "HH is a ribbon on Desk, whose phantom is on" in words(beside, desk, "phantom")[0]
+    off = with_mic(beside, "ST", phantom=False)
+    assert not any(w.startswith("HH") for w in words(off, desk, "phantom"))
+
+
+def test_what_is_wrong_on_the_way_is_told_from_what_is_wrong_at_the_stands():
+    twice = with_mic(with_mic(START, "HH", input=2), "KI", input=2, model="gone")
+    rows = {r.kind: r.on_the_way for r in stock(twice, locker(box("desk", 16))).lacks}
+    assert (rows["inputs"], rows["mics"]) == (True, False)
+    assert plugging(twice.channels) == "twice"
+    assert plugging(START.channels) == "done"
+    assert plugging(with_mic(START, "KI", input=None).channels) == plugging(()) == "loose"
 
 
 # --- edits --------------------------------------------------------------------------------

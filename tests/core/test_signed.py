@@ -10,7 +10,7 @@ from ringside.hear.bands import bands
 from ringside.hear.scene import scene_of
 from ringside.pairs.analysis import analyse
 from ringside.pairs.onebyone import school_order
-from ringside.pairs.pictures import pan_rows, side_words
+from ringside.pairs.pans import pan_rows, side_words
 from ringside.pairs.stereo import off_centre_words, picture_left, place_percent, positions
 from ringside.places.drumterms import terms_of
 from ringside.places.starts import starting_layout

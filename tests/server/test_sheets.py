@@ -125,6 +125,15 @@ def test_the_sheet_names_mics_and_stands_of_the_locker(as_owner, owner, layout):
             {"id": "hot", "name": "Hot", "max_spl_db": 120.0, "pads_db": [10.0, 20.0]},
         ],
         "stands": [{"id": "tall", "name": "Tall boom"}],
+        "inputs": [
+            {"id": "wall", "name": "Wall box", "count": 4},
+            {"id": "spare", "name": "Spare box", "count": 32},
+            {"id": "shelf", "name": "On the shelf"},
+        ],
+        "cables": [
+            {"id": "c10", "name": "Black", "length_m": 10.0, "count": 2},
+            {"id": "c6", "name": "Blue", "length_m": 6.0, "count": 1},
+        ],
     }
     as_owner("PUT", f"/studios/{studio}/locker", {"version": 1, "locker": locker})
     found = as_owner("GET", f"/layouts/{layout.pk}")[1]
@@ -137,6 +146,8 @@ def test_the_sheet_names_mics_and_stands_of_the_locker(as_owner, owner, layout):
             mic.update(model="hot")
             track_of(found["doc"], "SB").update(low_cut_hz=80.0)
     save = {"version": found["version"], "what": "chose mics", "doc": found["doc"]}
+    found["doc"]["boxes"] = [{"bank": "wall", "position_m": [-2.0, 0.0]}]
+    plugged = {c["mic"]: c["input"] for c in found["doc"]["channels"]}
     assert as_owner("PUT", f"/layouts/{layout.pk}", save)[0] == 200
     rows = table(as_owner, layout.pk, "cm")
     assert rows["OL"]["Pattern"] == "Slate condenser, cardioid"
@@ -148,6 +159,16 @@ def test_the_sheet_names_mics_and_stands_of_the_locker(as_owner, owner, layout):
     assert "2 Slate condenser: OL, OR" in page
     assert "2 Tall boom: OL, OR" in page
     assert "1 gone: KI" in page
+    near = [m for m, n in plugged.items() if n <= 4]
+    assert len(near) == 4
+    assert f"Wall box, 4 of 4 inputs used; Spare box, {len(plugged) - 4} of 32" in page
+    assert "On the shelf" not in page
+    # Two metres to the box and one up the stand want more than 6 m for some, and three cables are
+    # not four.
+    assert "1 Blue (6 m): " in page
+    assert "2 Black (10 m): " in page
+    assert "no cable left that reaches: " in page
+    assert f"{len(plugged) - 4} more cables: " in page
 
 
 def test_paper_holds_so_many_decisions_and_says_how_many_more(as_owner, layout, monkeypatch):

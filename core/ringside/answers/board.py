@@ -21,6 +21,7 @@ from ringside.answers.rows import (
 from ringside.answers.sentences import FREQUENCIES, WhyRow, why
 from ringside.arrays import Floats
 from ringside.hear.mix import Up, current_balance, ups
+from ringside.hear.standins import stand_ins
 from ringside.hear.sums import curve_db
 from ringside.pairs.analysis import Analysis
 from ringside.pairs.counts import Counts, counts
@@ -30,6 +31,7 @@ from ringside.places.aims import aim_words
 from ringside.places.clearance import words_for_all
 from ringside.places.kitplace import kit_words
 from ringside.places.partner import Places, can_be_equal, places
+from ringside.plan.feeds import Plugging, plugging
 from ringside.plan.layout import VerdictWord
 
 
@@ -79,6 +81,9 @@ class Board:
     balance: str | None
     """The name of the balance all of it is judged under; None is the usual one."""
     tracks: list[Up]
+    patched: Plugging
+    stand_ins: list[str]
+    """Rooms that could be options of one set and are none yet; empty where it is not several."""
     counts: Counts
     trouble: list[float]
     tips: list[TipRow]
@@ -157,6 +162,8 @@ def board(an: Analysis, focus: FocusOn | None = None) -> Board:
         worst_source=[s.ids[k] for k in an.worst_source.tolist()],
         balance=current.name if (current := current_balance(an.layout)) else None,
         tracks=ups(an.layout),
+        patched=plugging(an.layout.channels),
+        stand_ins=[o.name for o in rooms.options] if (rooms := stand_ins(an.layout)) else [],
         counts=counts(an),
         trouble=an.trouble.tolist(),
         tips=_tip_rows(an, sure),

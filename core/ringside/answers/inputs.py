@@ -3,7 +3,8 @@
 from dataclasses import dataclass
 
 from ringside.gear.headroom import Headroom, headroom
-from ringside.gear.locker import Locker, MicModel, socket_of
+from ringside.gear.locker import Locker, socket_of
+from ringside.gear.phantom import phantom_of
 from ringside.plan.channels import Channel
 from ringside.plan.feeds import Feed
 from ringside.plan.layout import Layout
@@ -89,25 +90,6 @@ def _row(
         stand=stand,
         split_of=split,
     )
-
-
-def phantom_of(channel: Channel, model: MicModel | None) -> bool | None:
-    """Whether phantom is on at an input: as set, else as the mic wants it.
-
-    Parameters
-    ----------
-    channel : Channel
-    model : MicModel or None
-        The mic of the locker, where it is known.
-
-    Returns
-    -------
-    bool or None
-        None where neither is known.
-    """
-    if channel.phantom is not None:
-        return channel.phantom
-    return model.phantom if model else None
 
 
 def track_names(layout: Layout) -> list[str]:

@@ -10,7 +10,7 @@ from typing import Final
 
 import numpy as np
 
-from ringside.pairs.pictures import side_words
+from ringside.pairs.pans import side_words
 from ringside.places.aims import aim_words
 from ringside.plan.channels import MOST_CHANNELS
 from ringside.plan.drumframe import AtDrum, at_drum

@@ -11,8 +11,10 @@ from pydantic import Field
 from ringside.edits.balances import (
     AddBalance,
     ChooseOptions,
+    Fade,
     NameBalance,
     RemoveBalance,
+    RoomOptions,
     SetFaders,
     SetOptions,
     UseBalance,
@@ -52,8 +54,8 @@ Edit = Annotated[
     | ChangeMics | RenameMic | AddMic | RemoveMics | FlipMics
     | PairMics | UnpairMics | Decide | Undecide
     | ChangeChannels | AddChannel | RemoveChannels | OrderChannels | PlaceBox
-    | SetFaders | AddBalance | NameBalance | RemoveBalance | UseBalance
-    | SetOptions | ChooseOptions
+    | SetFaders | Fade | AddBalance | NameBalance | RemoveBalance | UseBalance
+    | SetOptions | ChooseOptions | RoomOptions
     | ChangeNumbers,
     Field(discriminator="do"),
 ]  # fmt: skip

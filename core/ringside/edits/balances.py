@@ -7,12 +7,25 @@ from pydantic import Field
 from ringside.edits.channels import channel_of
 from ringside.edits.edited import Edited, checked
 from ringside.errors import RingsideError
-from ringside.hear.mix import current_balance
-from ringside.plan.balances import MOST_BALANCES, MOST_SETS, Balance, Fader, OptionSet
+from ringside.hear.mix import current_balance, ups
+from ringside.hear.standins import stand_ins
+from ringside.plan.balances import (
+    HIGHEST_DB,
+    LOWEST_DB,
+    MOST_BALANCES,
+    MOST_SETS,
+    Balance,
+    Fader,
+    Level,
+    OptionSet,
+)
 from ringside.plan.layout import Layout
 from ringside.values import Key, Record, Text, Title
 
 FIRST_NAME: Final = "Balance 1"
+MOST_FADE_DB: Final = HIGHEST_DB - LOWEST_DB
+STEP_DB: Final = 0.5
+"""What faders are set to: nobody hears less."""
 
 
 class SetFaders(Record):
@@ -34,6 +47,68 @@ class SetFaders(Record):
         Edited
         """
         return Edited(with_faders(layout, self.faders), self.why or _words(self.faders), ())
+
+
+class Fade(Record):
+    """One fader moved, and those of its group with it by as much; to no level is to its usual."""
+
+    do: Literal["fade"]
+    channel: Key
+    to_db: Level | None = None
+    by_db: Annotated[float, Field(strict=True, ge=-MOST_FADE_DB, le=MOST_FADE_DB)] | None = None
+
+    def on(self, layout: Layout) -> Edited:
+        """The layout with the fader and its group moved, within the ends of a fader.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
+        own = channel_of(layout, self.channel)
+        at = {u.id: u for u in ups(layout)}
+        here = at[own.id]
+        if self.by_db is not None:
+            by = self.by_db
+        else:
+            by = (here.usual_db if self.to_db is None else self.to_db) - here.db
+        group = [c.id for c in layout.channels if c.group and c.group == own.group] or [own.id]
+        faders = tuple(Fader(channel=c, db=_within(at[c].db + by)) for c in group)
+        return Edited(with_faders(layout, faders), _words(faders), ())
+
+
+class RoomOptions(Record):
+    """The room techniques as options of one set, where there are several."""
+
+    do: Literal["room-options"]
+
+    def on(self, layout: Layout) -> Edited:
+        """The layout with the set added.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+
+        Raises
+        ------
+        RingsideError
+            When there are not several, or they are options already.
+        """
+        rooms = stand_ins(layout)
+        if rooms is None:
+            raise RingsideError(
+                "expected two or more room techniques with tracks that are no options yet"
+            )
+        return Edited(
+            checked(layout, options=(*layout.options, rooms)), "Made the rooms options", ()
+        )
 
 
 class AddBalance(Record):
@@ -209,6 +284,11 @@ def with_faders(layout: Layout, faders: tuple[Fader, ...]) -> Layout:
         said = {k: v for k, v in (("db", f.db), ("muted", f.muted)) if v is not None}
         rows[f.channel] = was.model_copy(update=said)
     return _with(layout, balance.model_copy(update={"faders": tuple(rows.values())}))
+
+
+def _within(db: float) -> float:
+    """A level as a fader takes it."""
+    return min(max(round(db / STEP_DB) * STEP_DB, LOWEST_DB), HIGHEST_DB)
 
 
 def _begun(layout: Layout, name: str, faders: tuple[Fader, ...]) -> Balance:

@@ -9,6 +9,7 @@ from ringside.edits.edited import Edited, checked
 from ringside.edits.following import moved
 from ringside.errors import RingsideError
 from ringside.places.clearance import words_for_all
+from ringside.plan.channels import BoxAt
 from ringside.plan.layout import Layout
 from ringside.plan.mics import Mic
 from ringside.plan.room import Room, to_kit, to_room
@@ -16,7 +17,7 @@ from ringside.values import Coordinate, Record, unit, vector
 
 
 class Pose(Record):
-    """The kit moved and turned in its room; room mics stay where they stand."""
+    """The kit moved and turned in its room; room mics and boxes stay where they stand."""
 
     do: Literal["pose"]
     x_m: Coordinate
@@ -81,13 +82,20 @@ def _pose(layout: Layout, pose: Pose) -> Edited:
          "kit_turn_rad": round(turn, 6)}
     )  # fmt: skip
     mics = tuple(_stays(m, room, new) if m.role == "room" else m for m in layout.mics)
+    boxes = tuple(_box_stays(b, room, new) for b in layout.boxes)
     went = moved(layout, mics)
     words = "Moved the kit in the room"
     return Edited(
-        checked(layout, room=new, mics=mics),
+        checked(layout, room=new, mics=mics, boxes=boxes),
         words + (f"; {', '.join(went)} stay where they stand" if went else ""),
         went,
     )
+
+
+def _box_stays(box: BoxAt, old: Room, new: Room) -> BoxAt:
+    """A box at the same spot of the room, in the frame of the kit as it stands now."""
+    at = vector(to_kit(to_room(np.array([(*box.position_m, 0.0)]), old), new)[0])
+    return box.model_copy(update={"position_m": at[:2]})
 
 
 def _stays(mic: Mic, old: Room, new: Room) -> Mic:

@@ -4,10 +4,11 @@ Cables are laid square to the walls, not across the floor (common practice: nobo
 them), so both ways along the floor are added.
 """
 
+import math
 from dataclasses import dataclass
 from typing import Final
 
-from ringside.gear.locker import Locker, bank_of
+from ringside.gear.locker import CableKind, Locker, bank_of
 from ringside.plan.feeds import feeds
 from ringside.plan.layout import Layout
 
@@ -42,11 +43,28 @@ def leads(layout: Layout, locker: Locker) -> list[Lead]:
     for f in feeds(layout):
         bank = bank_of(locker, f.input)
         if bank is not None and bank.id in at:
-            made.append(Lead(f.mic.id, bank.name, lead_m(f.mic.position_m, at[bank.id])))
+            metres = lead_m(f.mic.position_m, at[bank.id], turn_of(layout))
+            made.append(Lead(f.mic.id, bank.name, metres))
     return made
 
 
-def lead_m(mic: tuple[float, float, float], box: tuple[float, float]) -> float:
+def turn_of(layout: Layout) -> float:
+    """How the kit is turned against the walls, radians; 0 where no room is drawn.
+
+    Parameters
+    ----------
+    layout : Layout
+
+    Returns
+    -------
+    float
+    """
+    return layout.room.kit_turn_rad if layout.room else 0.0
+
+
+def lead_m(
+    mic: tuple[float, float, float], box: tuple[float, float], turn_rad: float = 0.0
+) -> float:
     """From a capsule to a box, metres.
 
     Parameters
@@ -55,6 +73,8 @@ def lead_m(mic: tuple[float, float, float], box: tuple[float, float]) -> float:
         Metres.
     box : tuple of float, shape (2,)
         Metres, on the floor.
+    turn_rad : float
+        Of the kit against the walls.
 
     Returns
     -------
@@ -65,11 +85,22 @@ def lead_m(mic: tuple[float, float, float], box: tuple[float, float]) -> float:
     >>> lead_m((0.0, 1.0, 1.5), (-3.0, -2.0))
     9.0
     """
-    return abs(mic[0] - box[0]) + abs(mic[1] - box[1]) + abs(mic[2]) + SLACK_M
+    c, s = math.cos(turn_rad), math.sin(turn_rad)
+    x, y = mic[0] - box[0], mic[1] - box[1]
+    return abs(c * x - s * y) + abs(s * x + c * y) + abs(mic[2]) + SLACK_M
 
 
-def too_short(wanted: list[Lead], locker: Locker) -> list[Lead]:
-    """The leads for which no cable is left that reaches: the longest are laid first.
+@dataclass(frozen=True, slots=True)
+class Laid:
+    """Which cable every mic gets, and the leads for which none is left that reaches."""
+
+    cables: dict[str, CableKind]
+    """By mic."""
+    short: list[Lead]
+
+
+def laid(wanted: list[Lead], locker: Locker) -> Laid:
+    """A cable for every lead: the longest are laid first, each with the shortest that reaches.
 
     Parameters
     ----------
@@ -78,14 +109,55 @@ def too_short(wanted: list[Lead], locker: Locker) -> list[Lead]:
 
     Returns
     -------
-    list of Lead
+    Laid
     """
-    free = sorted(c.length_m for c in locker.cables for _ in range(c.count))
+    kinds = sorted(locker.cables, key=lambda c: c.length_m)
+    free = [c for c in kinds for _ in range(c.count)]
+    cables: dict[str, CableKind] = {}
     short = []
     for lead in sorted(wanted, key=lambda w: -w.metres):
-        fit = next((n for n, length in enumerate(free) if length >= lead.metres), None)
+        fit = next((n for n, c in enumerate(free) if c.length_m >= lead.metres), None)
         if fit is None:
             short.append(lead)
         else:
-            del free[fit]
-    return short
+            cables[lead.mic] = free.pop(fit)
+    return Laid(cables, short)
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class LeadRow:
+    """What a mic's cable has to reach, and the one that does."""
+
+    mic: str
+    bank: str
+    """The box, by what it is called."""
+    metres: float
+    cable: str | None
+    """What the locker calls it; empty where none is left that reaches, None where it has none."""
+
+
+def lead_rows(layout: Layout, locker: Locker) -> list[LeadRow]:
+    """Every mic whose box has a known place, with its cable.
+
+    Parameters
+    ----------
+    layout : Layout
+    locker : Locker
+
+    Returns
+    -------
+    list of LeadRow
+        In the order of the mics.
+    """
+    wanted = leads(layout, locker)
+    cables = laid(wanted, locker).cables
+    lacking = "" if locker.cables else None
+    return [
+        LeadRow(
+            mic=x.mic,
+            bank=x.bank,
+            metres=round(x.metres, 2),
+            cable=cables[x.mic].name if x.mic in cables else lacking,
+        )
+        for x in wanted
+    ]

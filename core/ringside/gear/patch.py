@@ -8,8 +8,9 @@ from dataclasses import dataclass
 
 from ringside.gear.headroom import Headroom
 from ringside.gear.lacks import LackRow, lack
-from ringside.gear.leads import Lead, leads, too_short
+from ringside.gear.leads import Lead, laid, leads
 from ringside.gear.locker import InputBank, Locker, MicModel, bank_of
+from ringside.gear.phantom import hurt_by_phantom, phantom_of
 from ringside.plan.channels import Channel
 from ringside.plan.feeds import feeds
 from ringside.plan.layout import Layout
@@ -28,12 +29,17 @@ class Plugged:
     @property
     def wants_phantom(self) -> bool:
         """Whether its mic does not work without."""
-        return self.model is not None and self.model.phantom
+        return bool(self.model and self.model.phantom)
+
+    @property
+    def fed(self) -> bool:
+        """Whether its input gives phantom, as far as is known."""
+        return bool(phantom_of(self.channel, self.model))
 
     @property
     def ribbon(self) -> bool:
         """Whether its mic is one that phantom can hurt."""
-        return self.model is not None and self.model.kind == "ribbon"
+        return hurt_by_phantom(self.model)
 
 
 def plugged(layout: Layout, locker: Locker) -> list[Plugged]:
@@ -126,12 +132,12 @@ def _phantom(rows: list[Plugged]) -> list[LackRow]:
     for r in rows:
         if r.bank is None or r.model is None:
             continue
-        name, fed = r.channel.id, r.channel.phantom
+        name = r.channel.id
         if r.wants_phantom and r.bank.phantom == "none":
             words = f"{name} wants phantom, and {r.bank.name} has none."
-        elif r.wants_phantom and fed is False:
+        elif r.wants_phantom and not r.fed:
             words = f"{name} wants phantom, and it is off at its input: switch it on."
-        elif r.ribbon and fed:
+        elif r.ribbon and r.fed:
             words = f"{name} is a ribbon with phantom on: switch it off before you plug it in."
         elif r.ribbon and r.bank.phantom == "bank" and _bank_feeds(rows, r.bank):
             words = (
@@ -145,8 +151,8 @@ def _phantom(rows: list[Plugged]) -> list[LackRow]:
 
 
 def _bank_feeds(rows: list[Plugged], bank: InputBank) -> bool:
-    """Whether another mic on the bank needs its phantom on."""
-    return any(r.bank is bank and (r.wants_phantom or r.channel.phantom) for r in rows)
+    """Whether another mic on the bank has its phantom on."""
+    return any(r.bank is bank and r.fed for r in rows)
 
 
 def _pads(rows: list[Plugged]) -> list[LackRow]:
@@ -214,7 +220,7 @@ def _cables(layout: Layout, locker: Locker) -> list[LackRow]:
     if wanted > there:
         words = f"{wanted - there} cable{_s(wanted - there)} short: there are {there}."
         lacks.append(lack("cables", words))
-    lacks += [_short(x, locker) for x in too_short(leads(layout, locker), locker)]
+    lacks += [_short(x, locker) for x in laid(leads(layout, locker), locker).short]
     return lacks
 
 

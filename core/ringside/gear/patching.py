@@ -19,9 +19,10 @@ from dataclasses import dataclass
 from typing import Final, NamedTuple
 
 from ringside.gear.headroom import TOO_SOFT_DB
-from ringside.gear.leads import lead_m
+from ringside.gear.leads import lead_m, turn_of
 from ringside.gear.levels import SPREAD_DB, Peak, output_dbu, peaks
 from ringside.gear.locker import InputBank, Locker, MicModel
+from ringside.gear.phantom import hurt_by_phantom, phantom_of
 from ringside.plan.channels import Channel
 from ringside.plan.hanging import with_channels
 from ringside.plan.layout import Layout
@@ -73,11 +74,11 @@ class _Way(NamedTuple):
 
     @property
     def ribbon(self) -> bool:
-        return self.model is not None and self.model.kind == "ribbon"
+        return hurt_by_phantom(self.model)
 
     @property
     def fed(self) -> bool:
-        return bool(self.channel.phantom) or (self.model is not None and self.model.phantom)
+        return bool(phantom_of(self.channel, self.model))
 
     def output_dbu(self) -> float | None:
         """What comes out at a usual peak, with the pad that is in."""
@@ -238,7 +239,7 @@ class _Board:
         cost += OVER if self.over_db(w, bank) > 0 else 0.0
         cost += SOFT if self.short_db(w, bank) > TOO_SOFT_DB else 0.0
         if self.longest is not None and bank.id in self.at:
-            far = lead_m(w.mic.position_m, self.at[bank.id])
+            far = lead_m(w.mic.position_m, self.at[bank.id], turn_of(self.layout))
             cost += REACH if far > self.longest else 0.0
         return cost
 

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from ringside.gear.airjet import in_jet
 from ringside.gear.headroom import Headroom, headroom
 from ringside.gear.lacks import LackRow, lack
+from ringside.gear.leads import LeadRow, lead_rows
 from ringside.gear.locker import Locker, MicModel, StandModel
 from ringside.gear.patch import cables_wanted, patch_lacks
 from ringside.plan.layout import Layout
@@ -30,6 +31,7 @@ class Stock:
 
     lacks: list[LackRow]
     headroom: list[Headroom]
+    leads: list[LeadRow]
     used: Used
     minutes: int
     cost: float
@@ -61,6 +63,7 @@ def stock(layout: Layout, locker: Locker) -> Stock:
     return Stock(
         lacks=lacks,
         headroom=levels,
+        leads=lead_rows(layout, locker),
         used=Used(
             mics=(sum(m.model in models for m in layout.mics), sum(m.count for m in locker.mics)),
             stands=(

@@ -15,11 +15,14 @@ HIGHEST_DB: Final = 12.0
 LOWEST_DB: Final = -60.0
 
 
+Level = Annotated[float, Field(strict=True, ge=LOWEST_DB, le=HIGHEST_DB)]
+
+
 class Fader(Record):
     """How far one channel is up in a balance; what is null is as usual for its role."""
 
     channel: Key
-    db: Annotated[float, Field(strict=True, ge=LOWEST_DB, le=HIGHEST_DB)] | None = Field(
+    db: Level | None = Field(
         default=None, description="Against the gain that brings its own job to the common peak."
     )
     muted: Flag | None = None

@@ -1,6 +1,8 @@
 """A mic with all the channels it feeds: what of them leads, and what turns it over on the way."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 from ringside.plan.channels import CHANNEL_SWITCHES, Channel
 from ringside.plan.layout import Layout
@@ -117,3 +119,24 @@ def feed(layout: Layout, mic: str) -> Feed:
         When there is none.
     """
     return Feed(layout.mic(mic), tuple(c for c in layout.channels if c.mic == mic))
+
+
+Plugging = Literal["loose", "twice", "done"]
+
+
+def plugging(channels: Sequence[Channel]) -> Plugging:
+    """Whether every channel has an input of its own, or one is taken twice.
+
+    Parameters
+    ----------
+    channels : sequence of Channel
+
+    Returns
+    -------
+    str
+        "loose" also where there are no channels.
+    """
+    taken = [c.input for c in channels if c.input is not None]
+    if len(set(taken)) < len(taken):
+        return "twice"
+    return "done" if taken and len(taken) == len(channels) else "loose"

@@ -2025,6 +2025,11 @@ export interface components {
             pair_a: string[];
             /** Pair B */
             pair_b: string[];
+            /**
+             * Patched
+             * @enum {string}
+             */
+            patched: "loose" | "twice" | "done";
             /** Path M */
             path_m: number[][];
             /** Sign */
@@ -2033,6 +2038,8 @@ export interface components {
             sources: components["schemas"]["SourceRow"][];
             /** Speed Of Sound M S */
             speed_of_sound_m_s: number;
+            /** Stand Ins */
+            stand_ins: string[];
             /** Tape M */
             tape_m: number[][];
             /** Tips */
@@ -2947,7 +2954,7 @@ export interface components {
          */
         EditIn: {
             /** Edit */
-            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeChannels"] | components["schemas"]["AddChannel"] | components["schemas"]["RemoveChannels"] | components["schemas"]["OrderChannels"] | components["schemas"]["PlaceBox"] | components["schemas"]["SetFaders"] | components["schemas"]["AddBalance"] | components["schemas"]["NameBalance"] | components["schemas"]["RemoveBalance"] | components["schemas"]["UseBalance"] | components["schemas"]["SetOptions"] | components["schemas"]["ChooseOptions"] | components["schemas"]["ChangeNumbers"];
+            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeChannels"] | components["schemas"]["AddChannel"] | components["schemas"]["RemoveChannels"] | components["schemas"]["OrderChannels"] | components["schemas"]["PlaceBox"] | components["schemas"]["SetFaders"] | components["schemas"]["Fade"] | components["schemas"]["AddBalance"] | components["schemas"]["NameBalance"] | components["schemas"]["RemoveBalance"] | components["schemas"]["UseBalance"] | components["schemas"]["SetOptions"] | components["schemas"]["ChooseOptions"] | components["schemas"]["RoomOptions"] | components["schemas"]["ChangeNumbers"];
             layout: components["schemas"]["Layout"];
         };
         /**
@@ -3071,6 +3078,26 @@ export interface components {
             versions: ("a" | "b" | "wired" | "flipped" | "aligned")[];
             /** Words */
             words: string;
+        };
+        /**
+         * Fade
+         * @description One fader moved, and those of its group with it by as much; to no level is to its usual.
+         */
+        Fade: {
+            /** By Db */
+            by_db?: number | null;
+            /**
+             * Channel
+             * @description Short name, one word, unique within its list.
+             */
+            channel: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "fade";
+            /** To Db */
+            to_db?: number | null;
         };
         /**
          * Fader
@@ -3695,6 +3722,8 @@ export interface components {
             kind: "mics" | "stands" | "inputs" | "phantom" | "cables" | "level" | "splits" | "budget" | "minutes" | "care";
             /** Mics */
             mics: string[];
+            /** On The Way */
+            on_the_way: boolean;
             /** Words */
             words: string;
         };
@@ -3911,6 +3940,20 @@ export interface components {
             version: number;
             /** What */
             what: string;
+        };
+        /**
+         * LeadRow
+         * @description What a mic's cable has to reach, and the one that does.
+         */
+        LeadRow: {
+            /** Bank */
+            bank: string;
+            /** Cable */
+            cable: string | null;
+            /** Metres */
+            metres: number;
+            /** Mic */
+            mic: string;
         };
         /**
          * Locker
@@ -4666,9 +4709,11 @@ export interface components {
         };
         /**
          * PanRow
-         * @description A close mic's pan against where the picture has its drum, percent.
+         * @description A track's pan against where it belongs in the picture, percent.
          */
         PanRow: {
+            /** Channel */
+            channel: string;
             /** Heard */
             heard: number;
             /** Mic */
@@ -4681,7 +4726,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "agrees" | "other side" | "apart" | "not chosen";
+            state: "agrees" | "other side" | "apart" | "closed" | "not chosen";
             /** Words */
             words: string;
         };
@@ -4931,7 +4976,7 @@ export interface components {
         };
         /**
          * Pose
-         * @description The kit moved and turned in its room; room mics stay where they stand.
+         * @description The kit moved and turned in its room; room mics and boxes stay where they stand.
          */
         Pose: {
             /**
@@ -5288,6 +5333,17 @@ export interface components {
             /** Modes Words */
             modes_words: string[];
             spots: components["schemas"]["SpotBoard"];
+        };
+        /**
+         * RoomOptions
+         * @description The room techniques as options of one set, where there are several.
+         */
+        RoomOptions: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "room-options";
         };
         /**
          * RoomOut
@@ -5917,6 +5973,8 @@ export interface components {
             headroom: components["schemas"]["Headroom"][];
             /** Lacks */
             lacks: components["schemas"]["LackRow"][];
+            /** Leads */
+            leads: components["schemas"]["LeadRow"][];
             /** Minutes */
             minutes: number;
             used: components["schemas"]["Used"];

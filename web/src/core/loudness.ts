@@ -3,6 +3,8 @@ import type { Board, Channel, Layout, Verdict } from "../api/types";
 import { micOf } from "./edits";
 
 export const [SOFTEST_DB, LOUDEST_DB] = [-30, 12] as const;
+/** What a fader goes down to; the tape ends before. */
+export const LEAST_DB = -60;
 export const WHOLE = "";
 
 export interface Row {
@@ -25,22 +27,9 @@ export function rowsOf(layout: Layout): Row[] {
     .filter((row) => row.tracks.length > 0);
 }
 
-/** A level as a fader takes it: whole half decibels within its ends. */
+/** A level on the tape: whole half decibels within its ends. */
 export const fits = (db: number) =>
   Math.min(Math.max(Math.round(db * 2) / 2, SOFTEST_DB), LOUDEST_DB);
-
-/** The level a fader is set to in the current balance; `usual` where nobody set it. */
-export function faderIn(layout: Layout, id: string, usual: number): number {
-  const now = layout.balances?.find((b) => b.id === layout.current);
-  return now?.faders?.find((f) => f.channel === id)?.db ?? usual;
-}
-
-/** The tracks that move together with one: those of its group. */
-export function movedWith(layout: Layout, id: string): string[] {
-  const own = layout.channels?.find((c) => c.id === id);
-  if (!own?.group) return [id];
-  return (layout.channels ?? []).filter((c) => c.group === own.group).map((c) => c.id);
-}
 
 /** Flags that would meet stand one above the other: the lane of each, from the tape up. */
 export function lanesOf(spots: readonly { id: string; x: number; wide: number }[]) {

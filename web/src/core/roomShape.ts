@@ -51,6 +51,15 @@ export function outlineOf(room: Room): Point2[] {
   return corners[n.corner];
 }
 
+/** The far corners of a room and of every space beside it. */
+export function cornersOf(room: Room): Point3[] {
+  const beside = room.spaces.flatMap((s): Point3[] => [
+    [s.x_m, s.y_m, 0],
+    [s.x_m + s.width_m, s.y_m + s.length_m, 0],
+  ]);
+  return [[0, 0, 0], [room.width_m, room.length_m, 0], ...beside];
+}
+
 /** A place of the room in the kit's frame, on the floor. */
 export function toKit(room: Room, x: number, y: number): Point3 {
   const t = room.kit_turn_rad;

@@ -31,6 +31,11 @@ export function lengthWithUnit(metres: number, ruler: Ruler): string {
   return ruler.units === "cm" ? `${text} cm` : text;
 }
 
+/** A length of cable: in metres as cables are named, or as the ruler has it. */
+export function cableText(metres: number, ruler: Ruler): string {
+  return ruler.units === "cm" ? `${metres.toFixed(1)} m` : lengthText(metres, ruler);
+}
+
 /** What stands behind a column's name: the unit where the numbers themselves carry none. */
 export function unitMark(ruler: Ruler): string {
   return ruler.units === "cm" ? ", cm" : "";

@@ -4,8 +4,9 @@ import { api, exactly } from "../api/client";
 import type { LockerOut, Stock } from "../api/types";
 import { useEditorPart } from "./editing";
 
-export function useStock() {
-  const still = useEditorPart((s) => s.still);
+/** `live` asks also for what a hand holds. */
+export function useStock(live = false) {
+  const still = useEditorPart((s) => (live ? s.doc : s.still));
   const id = useEditorPart((s) => s.out.id);
   const locker = useLocker();
   const { mics, channels, boxes, stereo_pairs, kit, room, brief, thresholds } = still;

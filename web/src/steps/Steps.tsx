@@ -12,7 +12,7 @@ export function Steps() {
   const room = useEditorPart((s) => Boolean(s.still.room));
   const [kit, kitSays] = KIT[useEditorPart((s) => kitState(s.still))];
   const wants = useEditorPart((s) => worstOf(s.board?.counts));
-  const patched = PATCHED[useEditorPart((s) => patchState(s.still))];
+  const patched = PATCHED[useEditorPart((s) => s.board?.patched) ?? "loose"];
   const done = (is: boolean): Shown => (is ? "together" : "no matter");
   const rows: [to: string, name: string, mark: Shown, say: string][] = [
     ["brief", "Brief", done(brief), brief ? "answered" : "not answered yet"],
@@ -56,14 +56,6 @@ const PATCHED = {
   twice: ["late", "an input is taken twice"],
   done: ["together", "every track has its input"],
 } as const;
-
-/** Whether every track has an input of its own. */
-function patchState(doc: Layout): keyof typeof PATCHED {
-  const inputs = (doc.channels ?? []).map((c) => c.input);
-  const plugged = inputs.filter((n) => n != null);
-  if (new Set(plugged).size < plugged.length) return "twice";
-  return inputs.length && plugged.length === inputs.length ? "done" : "loose";
-}
 
 /** Whether the kit was measured, and whether that still holds. */
 function kitState(doc: Layout): keyof typeof KIT {

@@ -7,7 +7,7 @@ import { Segmented } from "../../parts/fields/Segmented";
 import { Slide } from "../../parts/fields/Slide";
 import { Tick } from "../../parts/fields/Tick";
 import { NumberField } from "../../parts/fields/typed";
-import { useChangeTracks, useTake } from "../../parts/hands";
+import { useTake } from "../../parts/hands";
 import { MicTag } from "../../parts/MicTag";
 import { signed } from "./BestFlips";
 import { usePicture } from "./data";
@@ -188,15 +188,16 @@ const STATE = {
   agrees: "text-ring",
   "other side": "text-hollow",
   apart: "text-latetext",
+  closed: "text-latetext",
   "not chosen": "text-soft",
 };
 
 function Pans({ seen, doc }: { seen: PictureOut; doc: Layout }) {
   const take = useTake();
   const all = () => {
-    const heard = new Map(seen.pans.map((p) => [p.mic, Math.round(p.heard)]));
+    const heard = new Map(seen.pans.map((p) => [p.channel, Math.round(p.heard)]));
     const channels = (doc.channels ?? []).flatMap((c) => {
-      const pan = heard.get(c.mic);
+      const pan = heard.get(c.id);
       return pan === undefined ? [] : [{ ...c, pan }];
     });
     if (channels.length)
@@ -205,14 +206,14 @@ function Pans({ seen, doc }: { seen: PictureOut; doc: Layout }) {
   return (
     <section aria-label="Pans">
       <header className="flex flex-wrap items-center gap-3">
-        <h3 className="text-[1rem]">Pans of the close mics</h3>
+        <h3 className="text-[1rem]">Pans</h3>
         <button type="button" className="btn px-2 py-0.5 text-[0.8rem]" onClick={all}>
           Pan them as {seen.main} hear it
         </button>
       </header>
       <ul className="mt-1 space-y-1">
         {seen.pans.map((p) => (
-          <OnePan key={p.mic} pan={p} doc={doc} />
+          <OnePan key={p.channel || p.mic} pan={p} doc={doc} />
         ))}
       </ul>
     </section>
@@ -220,22 +221,27 @@ function Pans({ seen, doc }: { seen: PictureOut; doc: Layout }) {
 }
 
 function OnePan({ pan: p, doc }: { pan: PictureOut["pans"][number]; doc: Layout }) {
-  const change = useChangeTracks();
+  const take = useTake();
   const mic = micOf(doc, p.mic);
+  const track = doc.channels?.find((c) => c.id === p.channel);
   if (!mic) return null;
   return (
     <li className="flex items-center gap-3 text-[0.84rem]" data-pan={p.state}>
       <MicTag mic={mic} layout={doc} />
-      <div className="w-28">
-        <NumberField
-          label="Pan %, − left"
-          value={p.pan ?? 0}
-          digits={0}
-          low={-100}
-          high={100}
-          onTake={(v) => change(p.mic, { pan: v })}
-        />
-      </div>
+      {track ? (
+        <div className="w-28">
+          <NumberField
+            label={`Pan of ${track.id} %, − left`}
+            value={p.pan ?? 0}
+            digits={0}
+            low={-100}
+            high={100}
+            onTake={(pan) => void take({ do: "channels", channels: [{ ...track, pan }], why: "" })}
+          />
+        </div>
+      ) : (
+        <span className="w-28 text-soft">no track</span>
+      )}
       <span className={`font-semibold ${STATE[p.state]}`}>{p.state}</span>
       <span className="min-w-0">{p.words}</span>
     </li>

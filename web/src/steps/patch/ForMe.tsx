@@ -6,8 +6,6 @@ import type { Patched, Stock } from "../../api/types";
 import { useEditor, useEditorPart } from "../../parts/editing";
 import { useLocker, useStock } from "../../parts/stock";
 
-const KINDS = ["inputs", "phantom", "cables", "level", "splits"];
-
 function useForMe() {
   const editor = useEditor();
   const id = useEditorPart((s) => s.out.id);
@@ -83,7 +81,7 @@ function Moves({ out, onChoose }: { out: Patched; onChoose: (id: string) => void
 function Faults({ onChoose }: { onChoose: (id: string) => void }) {
   const stock = useStock().data;
   const doc = useEditorPart((s) => s.still);
-  const wrong = (stock?.lacks ?? []).filter((l) => KINDS.includes(l.kind));
+  const wrong = (stock?.lacks ?? []).filter((l) => l.on_the_way);
   const loose = (doc.channels ?? []).filter((c) => !c.input).length;
   if (!stock) return null;
   return (

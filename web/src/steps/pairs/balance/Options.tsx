@@ -1,5 +1,5 @@
 /** Options: tracks that stand in for each other, of which one is used, rarely two. */
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import type { Layout } from "../../../api/types";
 import { useEditorPart } from "../../../parts/editing";
 import { Tick } from "../../../parts/fields/Tick";
@@ -10,21 +10,20 @@ type OptionSet = NonNullable<Layout["options"]>[number];
 
 export function Options() {
   const sets = useEditorPart((s) => s.still.options) ?? [];
-  const doc = useEditorPart((s) => s.still);
-  const rooms = useMemo(() => roomOptions(doc), [doc]);
+  const rooms = useEditorPart((s) => s.board?.stand_ins) ?? [];
   const take = useTake();
   return (
     <>
       {sets.map((s) => (
         <OneSet key={s.id} set={s} sets={sets} />
       ))}
-      {!sets.length && rooms && (
+      {rooms.length > 1 && (
         <p className="flex flex-wrap items-center gap-2 text-[0.86rem]">
-          {rooms.options.map((o) => o.name).join(", ")} can stand in for each other.
+          {rooms.join(", ")} can stand in for each other.
           <button
             type="button"
             className="btn px-2 py-0.5 text-[0.8rem]"
-            onClick={() => void take({ do: "options", options: [rooms] })}
+            onClick={() => void take({ do: "room-options" })}
           >
             Make them options
           </button>
@@ -101,17 +100,4 @@ function Ranked({ set }: { set: OptionSet }) {
       ))}
     </ol>
   );
-}
-
-/** The room techniques of a layout as options of one set, where there is more than one. */
-function roomOptions(layout: Layout): OptionSet | null {
-  const rooms = new Set(layout.mics.filter((m) => m.role === "room").map((m) => m.id));
-  const tracks = layout.channels ?? [];
-  const of = (mics: readonly string[]) =>
-    tracks.filter((c) => mics.includes(c.mic)).map((c) => c.id);
-  const options = (layout.techniques ?? [])
-    .filter((t) => t.mics.every((m) => rooms.has(m)))
-    .map((t) => ({ name: t.mics.join(" "), channels: of(t.mics) }))
-    .filter((o) => o.channels.length > 0 && o.channels.length <= 8);
-  return options.length > 1 ? { id: "rooms", name: "Rooms", options } : null;
 }

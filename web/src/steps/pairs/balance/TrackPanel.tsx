@@ -1,6 +1,6 @@
 /** The chosen track: its level in figures, mute, pan, group, and what compresses it. */
 import type { Board, Channel } from "../../../api/types";
-import { LOUDEST_DB, SOFTEST_DB } from "../../../core/loudness";
+import { LEAST_DB, LOUDEST_DB } from "../../../core/loudness";
 import { dbText } from "../../../core/units";
 import { useEditorPart } from "../../../parts/editing";
 import { Pick } from "../../../parts/fields/Pick";
@@ -56,7 +56,7 @@ function Fields({ track, up, faders }: FieldsProps) {
         label="Level, dB"
         value={up.db}
         digits={1}
-        low={SOFTEST_DB}
+        low={LEAST_DB}
         high={LOUDEST_DB}
         onTake={(db) => faders.onTake(track.id, db)}
       />

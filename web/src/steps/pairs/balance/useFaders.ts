@@ -1,7 +1,6 @@
 /** A fader under the hand: what it would change is shown while it moves, and kept where it is let go. */
 import { useMemo, useRef, useState } from "react";
-import type { Board, Edit, Layout } from "../../../api/types";
-import { faderIn, fits, movedWith } from "../../../core/loudness";
+import type { Board, Edit } from "../../../api/types";
 import { useEditor } from "../../../parts/editing";
 import { useHands } from "../../../parts/hands";
 
@@ -26,17 +25,11 @@ export function useFaders(): Faders {
   const before = useRef<Board | null>(null);
   const acts = useMemo(() => {
     const up = (id: string) => editor.snapshot().board?.tracks.find((t) => t.id === id);
-    const level = (kept: Layout, id: string) => faderIn(kept, id, up(id)?.usual_db ?? 0);
-    /** A track and its group, all moved by as much. */
-    const moved = (kept: Layout, id: string, by: number): Edit => ({
-      do: "faders",
-      faders: movedWith(kept, id).map((channel) => ({
-        channel,
-        db: fits(level(kept, channel) + by),
-      })),
-      why: "",
+    const to = (channel: string, to_db: number | null) => (): Edit => ({
+      do: "fade",
+      channel,
+      to_db,
     });
-    const to = (id: string, db: number) => (kept: Layout) => moved(kept, id, db - level(kept, id));
     const done = () => {
       before.current = null;
       setHeld(null);
@@ -53,12 +46,12 @@ export function useFaders(): Faders {
         done();
       },
       onStep: (id: string, by: number) =>
-        void hands.commit((kept) => moved(kept, id, by), { soon: true }),
+        void hands.commit(() => ({ do: "fade", channel: id, by_db: by }), { soon: true }),
       onMute: (channel: string) => {
         const muted = up(channel)?.heard ?? true;
         void hands.commit(() => ({ do: "faders", faders: [{ channel, muted }], why: "" }));
       },
-      onUsual: (id: string) => void hands.commit(to(id, up(id)?.usual_db ?? 0)),
+      onUsual: (id: string) => void hands.commit(to(id, null)),
     };
   }, [editor, hands]);
   return { held, before: before.current, ...acts };
