@@ -7,6 +7,7 @@ from ninja.errors import ValidationError
 from ninja.security import SessionAuth
 
 from api.account.routes import router as account
+from api.atkit.routes import router as atkit
 from api.board.routes import router as board
 from api.brief.routes import router as brief
 from api.carrying.routes import router as carrying
@@ -88,5 +89,5 @@ api.add_router("/layouts", layouts)
 api.add_router("/layouts", files)
 api.add_router("/prints", prints)
 api.add_router("/studios", studios)
-for topic in (board, edits, kit, log, techniques, brief, pairs, hearing, carrying):
+for topic in (board, edits, kit, log, atkit, techniques, brief, pairs, hearing, carrying):
     api.add_router("", topic)

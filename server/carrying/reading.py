@@ -8,16 +8,27 @@ import io
 import json
 import re
 import zipfile
+from collections.abc import Sequence
 from datetime import datetime
 from typing import Any
 
 from accounts.models import User
 from django.db import transaction
 from jobs.kinds import Tell
-from plans.models import Layout, LugLog, Revision, Session, SpotLog, TapeLog
+from plans.models import (
+    Happened,
+    Layout,
+    LugLog,
+    Revision,
+    Session,
+    SpotLog,
+    StandLog,
+    TapeLog,
+)
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from ringside.faults import place_of, wording
 from ringside.plain import first_fault
+from ringside.standing.entries import What
 from studios.access import open_studio
 from studios.models import Kit, Locker, Room, Studio
 
@@ -87,6 +98,15 @@ class TapeRow(Row):
     metres: float
 
 
+class StandRow(Row):
+    """A line of a layout's log at the kit."""
+
+    what: What
+    mic: str = Field(max_length=16)
+    to: str | None = Field(default=None, max_length=16)
+    metres: float | None = None
+
+
 class SessionFile(Strict):
     """A session with its logs."""
 
@@ -106,6 +126,7 @@ class LayoutFile(Strict):
     name: str = Field(min_length=1, max_length=80)
     head: int = Field(ge=1)
     deleted_at: datetime | None = None
+    at_kit: list[StandRow] = []
 
 
 class State(Strict):
@@ -241,13 +262,19 @@ def _session(archive: Archive, studio: Studio, name: str, rooms: dict[str, Room]
         deleted_at=told.deleted_at,
     )  # fmt: skip
     Session.objects.filter(pk=session.pk).update(made_at=told.made_at)
-    logs = ((LugLog, told.lugs), (SpotLog, told.spots), (TapeLog, told.tape))
-    for model, rows in logs:
-        for row in rows:
-            values = row.model_dump(exclude={"by"})
-            made = model.objects.create(session=session, by_name=_elsewhere(row.by), **values)
-            model.objects.filter(pk=made.pk).update(at=row.at)
+    _written(LugLog, told.lugs, session=session)
+    _written(SpotLog, told.spots, session=session)
+    _written(TapeLog, told.tape, session=session)
     return session
+
+
+def _written(model: type[Happened], rows: Sequence[Row], **of: Any) -> None:
+    """What happened, as it was written down then."""
+    for row in rows:
+        values = row.model_dump(exclude={"by"})
+        every = model._default_manager
+        made = every.create(by_name=_elsewhere(row.by), **of, **values)
+        every.filter(pk=made.pk).update(at=row.at)
 
 
 def _layout(archive: Archive, session: Session, stem: str) -> None:
@@ -271,3 +298,4 @@ def _layout(archive: Archive, session: Session, stem: str) -> None:
     )  # fmt: skip
     for s in states:
         Revision.objects.filter(layout=layout, number=s.number).update(at=s.at)
+    _written(StandLog, about.at_kit, session=session, layout=layout)

@@ -18,7 +18,7 @@ from plans.models import Happened, LugLog, Session, SpotLog, TapeLog
 H = TypeVar("H", bound=Happened)
 
 
-def _written(model: type[H], session: Session, key: UUID | None, values: dict[str, Any]) -> H:
+def write_once(model: type[H], session: Session, key: UUID | None, values: dict[str, Any]) -> H:
     """A row of the log; one that was sent before under the same key is there already."""
     if key is None:
         return model._default_manager.create(session=session, **values)
@@ -46,7 +46,7 @@ def write_lugs(
     session, when = session_for(user, session_pk), at or timezone.now()
     checked = LugReading(drum=drum, at=when.isoformat(), lugs_hz=tuple(lugs_hz))
     values = {"drum": checked.drum, "lugs_hz": list(checked.lugs_hz), "by": user, "at": when}
-    return _written(LugLog, session, key, values)
+    return write_once(LugLog, session, key, values)
 
 
 def drop_lugs(user: User, session_pk: int, pk: int) -> None:
@@ -59,7 +59,7 @@ def write_tape(
 ) -> TapeLog:
     """One more tape reading at the session's kit, once for each key."""
     session = session_for(user, session_pk)
-    return _written(TapeLog, session, key, {"a": a, "b": b, "metres": metres, "by": user})
+    return write_once(TapeLog, session, key, {"a": a, "b": b, "metres": metres, "by": user})
 
 
 def tape_of(user: User, session_pk: int) -> list[TapeLog]:
@@ -107,7 +107,7 @@ def spots_of(user: User, session_pk: int) -> list[SpotLog]:
 def write_spot(user: User, session_pk: int, **values: Any) -> SpotLog:
     """One more spot tried by ear, once for each `key` among the values."""
     key = values.pop("key", None)
-    return _written(SpotLog, session_for(user, session_pk), key, {**values, "by": user})
+    return write_once(SpotLog, session_for(user, session_pk), key, {**values, "by": user})
 
 
 def drop_spot(user: User, session_pk: int, pk: int) -> None:

@@ -165,3 +165,18 @@ class TapeLog(Happened):
 
     class Meta(Happened.Meta):
         ordering = ["pk"]
+
+
+class StandLog(Happened):
+    """One line of the log at the kit of a layout: the core's Entry in columns."""
+
+    session = models.ForeignKey(Session, on_delete=models.CASCADE, related_name="stand_log")
+    layout = models.ForeignKey(Layout, on_delete=models.CASCADE, related_name="stand_log")
+    what = models.CharField(max_length=8)
+    mic = models.CharField(max_length=16)
+    to = models.CharField(max_length=16, null=True)
+    metres = models.FloatField(null=True)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta(Happened.Meta):
+        ordering = ["pk"]

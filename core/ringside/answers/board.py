@@ -168,7 +168,7 @@ def board(an: Analysis, focus: FocusOn | None = None) -> Board:
         trouble=an.trouble.tolist(),
         tips=_tip_rows(an, sure),
         decisions=decision_rows(an),
-        aim=dict(zip(ids, aim_words(an.layout), strict=True)),
+        aim=dict(zip(ids, aim_words(an.layout, an.scene), strict=True)),
         blocked=dict(zip(ids, blocked, strict=True)),
         kit=kit_words(an.layout),
         focus=focus_on(an, focus, sure) if focus else None,

@@ -93,6 +93,9 @@ class Analysis:
     scene: Scene
     arrivals: Arrivals
     pairs: Pairs
+    doubt_m: Floats | None = None
+    """One standard deviation of every difference of two ways, (P, S), metres, where it is known
+    from what was measured; None where everything stands as planned, by tape."""
 
     @cached_property
     def worst_source(self) -> Ints:

@@ -2,7 +2,8 @@
 
 One standard deviation of an arrival difference is the root of three squares:
 
-- tape: each capsule's distance is good to `tape_error_m`, so √2 of it over c;
+- tape: each capsule's distance is good to `tape_error_m`, so √2 of it over c; as it stands, what
+  the readings leave open (`Analysis.doubt_m`);
 - air: c goes with the square root of the absolute temperature, so a share δT/(2T) of Δt;
 - strike: a hit that lands off the centre by `strike_spread_m` (root mean square, any way in
   the head) changes the two paths by the part of the difference of their directions that lies
@@ -45,7 +46,8 @@ def deviation_s(an: Analysis) -> Floats:
     """
     p, s, limits = an.pairs, an.scene.sources, an.layout.thresholds
     c = an.scene.speed
-    tape = np.sqrt(2) * limits.tape_error_m / c
+    apart_m = np.sqrt(2) * limits.tape_error_m if an.doubt_m is None else an.doubt_m
+    tape = apart_m / c
     kelvin = an.layout.air.temperature_c + ZERO_CELSIUS_K
     air = np.abs(p.delay_s - _track(an)) * limits.air_error_c / (2 * kelvin)
     to = an.arrivals.toward

@@ -68,18 +68,20 @@ def aim_at(layout: Layout, mic: str, target: str) -> Vector:
     return (x, y, z)
 
 
-def aim_words(layout: Layout) -> list[str]:
+def aim_words(layout: Layout, scene: Scene | None = None) -> list[str]:
     """What the front of each capsule points at, or how it is turned; one text per mic.
 
     Parameters
     ----------
     layout : Layout
+    scene : Scene or None
+        Its arrays, where they are at hand.
 
     Returns
     -------
     list of str
     """
-    scene, mics = scene_of(layout), layout.mics
+    scene, mics = scene or scene_of(layout), layout.mics
     if not mics:
         return []
     to, far = _to_faces(scene)

@@ -260,12 +260,14 @@ def ends_of(kit: Kit, r: Reading) -> Ends:
 
 @dataclass(frozen=True)
 class Task:
-    """A kit and its readings as arrays, worked out once for every solution of them."""
+    """Points and the readings between them as arrays, worked out once for every solution."""
 
-    start: Floats  # (P, 3) where the parts are drawn
+    start: Floats  # (P, 3) where the points are drawn
     weight: Floats  # (3P, 3P) of the drawing
     ends: tuple[Ends, ...]  # of every reading
     read: Floats  # (all readings,) metres
+    taken: tuple[int, ...]  # how often each read the same
+    told: Floats  # (3P, 3P) of the drawing, for the doubt that is told
 
 
 def task_of(kit: Kit) -> Task:
@@ -281,20 +283,45 @@ def task_of(kit: Kit) -> Task:
     """
     ends = tuple(ends_of(kit, r) for r in kit.readings)
     read = np.array([r.metres for r in kit.readings])
-    return Task(drawn_points(kit), _prior(kit, hold_bearing=False), ends, read)
+    taken = tuple(r.taken for r in kit.readings)
+    free, held = (_prior(kit, hold_bearing=hold) for hold in (False, True))
+    return Task(drawn_points(kit), free, ends, read, taken, held)
+
+
+def held_task(kit: Kit) -> Task:
+    """The same with the kick's bearing held where the kit has it now, for what is seen from there.
+
+    Solved, it is the kit as it stands: nothing is pulled by what was held at its own answer.
+
+    Parameters
+    ----------
+    kit : Kit
+
+    Returns
+    -------
+    Task
+    """
+    task = task_of(kit)
+    ids, start = kit.source_ids, task.start.copy()
+    k = ids.index(kit.first("kick").id)
+    now = np.array(held_at(kit.parts[k]))
+    way = (now - np.array(held_at(kit.first("snare"))))[:2]
+    across = np.array([-way[1], way[0]]) / max(float(np.linalg.norm(way)), 1e-6)
+    start[k, :2] += across * float(across @ (now - start[k])[:2])
+    return replace(task, start=start, weight=task.told)
 
 
 def _settled(
-    task: Task, used: list[int], close: tuple[float, float]
+    task: Task, used: list[int], close: tuple[float, float], begin: Floats | None = None
 ) -> tuple[Floats, float, Floats, Floats]:
     """Points, cost, what the readings should be and their slope: Gauss-Newton, halved steps.
 
-    Begun from the kit as it was drawn, so that no order of readings tells; until a step, or
-    what it wins, is smaller than `close`.
+    Begun from the kit as it was drawn, so that no order of readings tells, unless told where to
+    begin; until a step, or what it wins, is smaller than `close`.
     """
     start, weight, read = task.start, task.weight, task.read[used]
     lines = lines_of([task.ends[i] for i in used])
-    points = start.copy()
+    points = (start if begin is None else begin).copy()
 
     def cost(p: Floats) -> float:
         away = (p - start).ravel()
@@ -320,7 +347,7 @@ def _settled(
     return points, now, said, lines.slopes(said, way, len(start))
 
 
-def solve(kit: Kit, used: list[int], task: Task | None = None) -> Net:
+def solve(kit: Kit, used: list[int]) -> Net:
     """The plan from some of the readings, with the doubt about each part.
 
     Parameters
@@ -328,19 +355,34 @@ def solve(kit: Kit, used: list[int], task: Task | None = None) -> Net:
     kit : Kit
     used : list of int
         Numbers of the readings that count.
-    task : Task or None
-        The arrays of the kit, where they are at hand.
 
     Returns
     -------
     Net
     """
-    task = task or task_of(kit)
-    points, cost, said, slope = _settled(task, used, EXACT)
+    return solved_task(task_of(kit), used)
+
+
+def solved_task(task: Task, used: list[int], begin: Floats | None = None) -> Net:
+    """The points from some of the readings, with the doubt about each.
+
+    Parameters
+    ----------
+    task : Task
+    used : list of int
+        Numbers of the readings that count.
+    begin : ndarray, shape (P, 3), optional
+        Where to begin to look, metres; as drawn where not given.
+
+    Returns
+    -------
+    Net
+    """
+    points, cost, said, slope = _settled(task, used, EXACT, begin)
     told = slope.T @ slope / TAPE_M**2
     free = np.linalg.inv(task.weight + told)
     redundancy = 1 - np.einsum("ri,ij,rj->r", slope, free, slope) / TAPE_M**2
-    covariance = np.linalg.inv(_prior(kit, hold_bearing=True) + told)
+    covariance = np.linalg.inv(task.told + told)
     return Net(
         points,
         np.asarray(covariance, dtype=np.float64),
@@ -356,11 +398,6 @@ def solve(kit: Kit, used: list[int], task: Task | None = None) -> Net:
 def fit(kit: Kit) -> Net:
     """The plan from all readings that are sure, less those that do not fit the others.
 
-    While a standardised residual is above `MISFIT`, all is solved again without each of the
-    worst in turn, because a large error bends the plan and the residuals with it. The one
-    without which the rest fits best is left out; those that explain it nearly as well are its
-    rivals. At most a third of the readings can be left out, and `MOST_OUT`.
-
     Parameters
     ----------
     kit : Kit
@@ -369,12 +406,33 @@ def fit(kit: Kit) -> Net:
     -------
     Net
     """
-    used = [i for i, r in enumerate(kit.readings) if r.sure]
+    return fitted_task(task_of(kit), [i for i, r in enumerate(kit.readings) if r.sure])
+
+
+def fitted_task(task: Task, sure: list[int]) -> Net:
+    """The points from the readings that are sure, less those that do not fit the others.
+
+    While a standardised residual is above `MISFIT`, all is solved again without each of the
+    worst in turn, because a large error bends the plan and the residuals with it. The one
+    without which the rest fits best is left out; those that explain it nearly as well are its
+    rivals. At most a third of the readings can be left out, and `MOST_OUT`. One that was repeated
+    and stayed the same is left out only for a misfit that no drawing explains.
+
+    Parameters
+    ----------
+    task : Task
+    sure : list of int
+        Numbers of the readings that are not in doubt beforehand.
+
+    Returns
+    -------
+    Net
+    """
+    used = list(sure)
     out: list[int] = []
     rivals: set[int] = set()
-    task = task_of(kit)
-    net = solve(kit, used, task)
-    most = min(max(len(kit.readings) / 3, 1), MOST_OUT)
+    net = solved_task(task, used)
+    most = min(max(len(task.read) / 3, 1), MOST_OUT)
     while used and len(out) < most:
         over = misfit(net)
         if over.max() <= MISFIT:
@@ -383,14 +441,15 @@ def fit(kit: Kit) -> Net:
         tried = tried if len(out) < WEIGHED else 1
         worst = [used[int(k)] for k in over.argsort()[::-1][:tried]]
         cost = {
-            i: _settled(task, [u for u in used if u != i], NEAR)[1]
-            + REPEATED * (kit.readings[i].taken - 1)
+            i: _settled(task, [u for u in used if u != i], NEAR)[1] + REPEATED * (task.taken[i] - 1)
             for i in worst
         }
         best = min(cost, key=lambda i: cost[i])
+        if task.taken[best] > 1 and cost[best] >= net.cost:
+            break  # read again and the same: likelier that the drawing is so far off
         rivals |= {i for i, c in cost.items() if c < cost[best] + RIVAL}
         used.remove(best)
-        net = solve(kit, used, task)
+        net = solved_task(task, used)
         out.append(best)
     return replace(net, suspects=tuple(sorted(out)), rivals=tuple(sorted(rivals - set(out))))
 

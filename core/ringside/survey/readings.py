@@ -5,6 +5,7 @@ from typing import Final
 
 import numpy as np
 
+from ringside.arrays import Floats
 from ringside.errors import RingsideError
 from ringside.plan.kit import Cymbal, Drawn, Drum, Kit, Reading, centre_of
 from ringside.survey.net import fit, held_at, solve
@@ -35,8 +36,7 @@ def solved(kit: Kit) -> Kit:
         net = fit(kit)
 
     def at(i: int, part: Drum | Cymbal) -> Vector:
-        shift = net.points[i] - np.array(held_at(part))
-        return vector(np.array(centre_of(part)) + shift)
+        return placed_at(part, net.points[i])
 
     n = len(kit.drums)
     return kit.model_copy(
@@ -50,6 +50,22 @@ def solved(kit: Kit) -> Kit:
             "drawn": kit.drawn if kit.readings else (),
         }
     )
+
+
+def placed_at(part: Drum | Cymbal, point: Floats) -> Vector:
+    """The centre of a part whose tape is held at a point, metres.
+
+    Parameters
+    ----------
+    part : Drum or Cymbal
+    point : ndarray, shape (3,)
+        Metres.
+
+    Returns
+    -------
+    tuple of float, shape (3,)
+    """
+    return vector(np.array(centre_of(part)) + point - np.array(held_at(part)))
 
 
 def read(kit: Kit, a: str, b: str | None, metres: float) -> Kit:

@@ -662,6 +662,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{pk}/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Judge
+         * @description A reading before it is kept: whether it can be, is right, and what to do at the stand.
+         */
+        post: operations["api_atkit_routes_judge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{pk}/labels": {
         parameters: {
             query?: never;
@@ -837,6 +857,26 @@ export interface paths {
         get: operations["api_layouts_files_csv"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{pk}/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stands
+         * @description Where everything stands by a log, what that changes of the plan, and the set-up list.
+         */
+        post: operations["api_atkit_routes_stands"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1317,6 +1357,68 @@ export interface paths {
          * @description Change name and place.
          */
         patch: operations["api_sessions_routes_rename"];
+        trace?: never;
+    };
+    "/api/sessions/{pk}/at-kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write
+         * @description Write a line down; sent again under its key it is written once.
+         */
+        post: operations["api_atkit_routes_write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{pk}/at-kit/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike
+         * @description Strike a line out; done twice it is done once.
+         */
+        post: operations["api_atkit_routes_strike"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sessions/{pk}/at-kit/{layout}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * At Kit
+         * @description What counts of a layout's log at the kit, oldest first; asked again, only what is new.
+         *
+         *     `have` is the tag of what is known already: where nothing has changed, no rows come.
+         */
+        get: operations["api_atkit_routes_at_kit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/sessions/{pk}/copy": {
@@ -1938,6 +2040,71 @@ export interface components {
             words: string;
         };
         /**
+         * AskRow
+         * @description A reading to take or taken, with what it should read.
+         */
+        AskRow: {
+            /** Mic */
+            mic: string;
+            /** Off M */
+            off_m: number | null;
+            /** Read M */
+            read_m: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "to read" | "good" | "off" | "again" | "skipped";
+            /** Target M */
+            target_m: number;
+            /** Target Words */
+            target_words: string;
+            /** To */
+            to: string | null;
+            /** To Words */
+            to_words: string;
+            /** Tolerance M */
+            tolerance_m: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * AtDrum
+         * @description Where a point is at a drum or cymbal, as it is said there.
+         */
+        AtDrum: {
+            /** Clock H */
+            clock_h: number;
+            /** Height M */
+            height_m: number;
+            /** In From Rim M */
+            in_from_rim_m: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "over" | "under" | "inside" | "beside";
+        };
+        /**
+         * AtKit
+         * @description Where everything stands, what that changes, and the set-up list.
+         */
+        AtKit: {
+            compared: components["schemas"]["Compared"];
+            setup: components["schemas"]["SetupList"];
+            standing: components["schemas"]["Standing"];
+        };
+        /**
+         * AtKitOut
+         * @description What counts of a layout's log; without rows where the tag is the one that was known.
+         */
+        AtKitOut: {
+            /** Rows */
+            rows: components["schemas"]["EntryOut"][] | null;
+            /** Tag */
+            tag: string;
+        };
+        /**
          * Balance
          * @description A named mix of one layout: dry verse, rooms up in the chorus.
          */
@@ -2413,6 +2580,20 @@ export interface components {
             /** Gap M */
             gap_m: number | null;
             terms: components["schemas"]["DrumTerms"];
+        };
+        /**
+         * Compared
+         * @description Every pair whose verdict has changed or is not sure, and how many of which.
+         */
+        Compared: {
+            /** Changed */
+            changed: number;
+            /** Open */
+            open: number;
+            /** Pairs */
+            pairs: components["schemas"]["PairStands"][];
+            /** Words */
+            words: string;
         };
         /**
          * ComputeIn
@@ -3018,6 +3199,90 @@ export interface components {
             before: components["schemas"]["Layout"];
         };
         /**
+         * Entry
+         * @description One line of the log at the kit.
+         */
+        Entry: {
+            /**
+             * Key
+             * @description Made where it was written, so that what is sent twice is kept once.
+             */
+            key: string;
+            /** Metres */
+            metres?: number | null;
+            /**
+             * Mic
+             * @description Short name, one word, unique within its list.
+             */
+            mic: string;
+            /**
+             * To
+             * @description Of a reading: a drum, a cymbal or a mic; null is the floor.
+             */
+            to?: string | null;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "reading" | "skip" | "tick" | "untick" | "touched";
+        };
+        /**
+         * EntryIn
+         * @description A line of a layout's log at the kit.
+         */
+        EntryIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Layout */
+            layout: number;
+            /** Metres */
+            metres?: number | null;
+            /**
+             * Mic
+             * @description Short name, one word, unique within its list.
+             */
+            mic: string;
+            /** To */
+            to?: string | null;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "reading" | "skip" | "tick" | "untick" | "touched";
+        };
+        /**
+         * EntryOut
+         * @description A line as it was written down, by whom and when.
+         */
+        EntryOut: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Metres */
+            metres: number | null;
+            /** Mic */
+            mic: string;
+            /** To */
+            to: string | null;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "reading" | "skip" | "tick" | "untick" | "touched";
+        };
+        /**
          * EqualCurve
          * @description A promise over the N values, metres.
          */
@@ -3585,6 +3850,35 @@ export interface components {
             phantom: "each" | "bank" | "none";
         };
         /**
+         * Job
+         * @description One stand with what it carries, or a mic that needs none.
+         */
+        Job: {
+            /** Cautions */
+            cautions: string[];
+            /** Mics */
+            mics: components["schemas"]["JobMic"][];
+            /** Minutes */
+            minutes: number;
+            /** Stand */
+            stand: string;
+        };
+        /**
+         * JobMic
+         * @description One mic of a job: what it is, where it goes, how it is plugged in.
+         */
+        JobMic: {
+            /** Cable */
+            cable: string;
+            /** Model */
+            model: string;
+            /** Pad Db */
+            pad_db: number | null;
+            /** Plug */
+            plug: string;
+            row: components["schemas"]["SetupRow"];
+        };
+        /**
          * JobOut
          * @description Long work on its way; what it made can be fetched when it is done.
          */
@@ -3598,6 +3892,47 @@ export interface components {
              * @enum {string}
              */
             state: "waiting" | "working" | "done" | "failed" | "cancelled";
+            /** Words */
+            words: string;
+        };
+        /**
+         * JudgeIn
+         * @description A reading that is being typed.
+         */
+        JudgeIn: {
+            layout: components["schemas"]["Layout"];
+            /** Log */
+            log: components["schemas"]["Entry"][];
+            /** Metres */
+            metres: number;
+            /**
+             * Mic
+             * @description Short name, one word, unique within its list.
+             */
+            mic: string;
+            /** To */
+            to?: string | null;
+        };
+        /**
+         * Judged
+         * @description A reading against what it should be.
+         */
+        Judged: {
+            /** Moves */
+            moves: components["schemas"]["Move"][];
+            /** Off M */
+            off_m: number;
+            /** Spread Words */
+            spread_words: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "good" | "off" | "unlikely" | "impossible";
+            /** Target M */
+            target_m: number;
+            /** Target Words */
+            target_words: string;
             /** Words */
             words: string;
         };
@@ -4292,6 +4627,45 @@ export interface components {
             setback_m: number;
         };
         /**
+         * MicStands
+         * @description Where one capsule stands by the readings, metres.
+         */
+        MicStands: {
+            /** Covariance M2 */
+            covariance_m2: number[][];
+            /** Mic */
+            mic: string;
+            /** Off M */
+            off_m: [
+                number,
+                number,
+                number
+            ];
+            /** Open Words */
+            open_words: string;
+            /** Position M */
+            position_m: [
+                number,
+                number,
+                number
+            ];
+            /** Sigma M */
+            sigma_m: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "planned" | "open" | "known";
+            /** Up */
+            up: boolean;
+            /** Words */
+            words: string;
+        };
+        /**
          * Mode
          * @description A mode of a room; the order counts half waves by direction (in an L: plan, height).
          */
@@ -4305,6 +4679,27 @@ export interface components {
             kind: "axial" | "tangential" | "oblique" | "plan" | "upright" | "mixed";
             /** Order */
             order: number[];
+        };
+        /**
+         * Move
+         * @description One way to put a distance right.
+         */
+        Move: {
+            /** By M */
+            by_m: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "raise" | "draw" | "shift";
+            /** Words */
+            words: string;
+            /** Worst M */
+            worst_m: number;
         };
         /**
          * MoveRow
@@ -4706,6 +5101,34 @@ export interface components {
             verdict: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
             /** Words */
             words: string;
+        };
+        /**
+         * PairStands
+         * @description One pair on the drum that is worst for it as it stands.
+         */
+        PairStands: {
+            /** A */
+            a: string;
+            /** B */
+            b: string;
+            /** Could */
+            could: ("no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow") | null;
+            /** Delay Ms */
+            delay_ms: number;
+            /** Half Ms */
+            half_ms: number;
+            /**
+             * Planned
+             * @enum {string}
+             */
+            planned: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
+            /** Source */
+            source: string;
+            /**
+             * Stands
+             * @enum {string}
+             */
+            stands: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
         };
         /**
          * PanRow
@@ -5517,6 +5940,66 @@ export interface components {
             value: number;
         };
         /**
+         * SetupList
+         * @description The jobs in their order, what they take, and what is to be heeded throughout.
+         */
+        SetupList: {
+            /** Cautions */
+            cautions: string[];
+            /** Jobs */
+            jobs: components["schemas"]["Job"][];
+            /** Minutes */
+            minutes: number;
+            /**
+             * Order
+             * @enum {string}
+             */
+            order: "overheads first" | "kick first" | "by stand" | "round the kit";
+            /** There */
+            there: number | null;
+        };
+        /**
+         * SetupRow
+         * @description One mic as somebody with a tape puts it up; distances in metres, words for the rest.
+         */
+        SetupRow: {
+            /** Aim */
+            aim: string;
+            /** Channel */
+            channel: number | null;
+            /** Flips */
+            flips: string[];
+            from_head: components["schemas"]["AtDrum"] | null;
+            /** Height M */
+            height_m: number;
+            /** Id */
+            id: string;
+            /** In Line */
+            in_line: boolean;
+            /** Job */
+            job: string;
+            /** Job Kind */
+            job_kind: ("kick" | "snare" | "rack" | "floor" | "hand drum") | ("hats" | "crash" | "ride" | "splash" | "china" | "percussion") | null;
+            /** Kick M */
+            kick_m: number;
+            /** Low Cut Hz */
+            low_cut_hz: number | null;
+            /** Model */
+            model: string | null;
+            /** Name */
+            name: string;
+            /** Own M */
+            own_m: number | null;
+            /** Pattern */
+            pattern: string;
+            /** Snare M */
+            snare_m: number;
+            /** Stand */
+            stand: string | null;
+            /** Tracks */
+            tracks: string[];
+        };
+        /**
          * SignIn
          * @description Name and password.
          */
@@ -5858,6 +6341,44 @@ export interface components {
             way: string;
         };
         /**
+         * Standing
+         * @description The state at the kit, worked out from the plan and the log.
+         */
+        Standing: {
+            /** Asks */
+            asks: components["schemas"]["AskRow"][];
+            /** Gone */
+            gone: string[];
+            layout: components["schemas"]["Layout"];
+            /** Mics */
+            mics: components["schemas"]["MicStands"][];
+            /** Next */
+            next: number | null;
+            /** Read */
+            read: number;
+            /** Readings */
+            readings: components["schemas"]["TapeRow"][];
+            /** Wanted */
+            wanted: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * StandingIn
+         * @description A layout with the log at its kit, sent or not.
+         */
+        StandingIn: {
+            layout: components["schemas"]["Layout"];
+            /** Log */
+            log: components["schemas"]["Entry"][];
+            /**
+             * Order
+             * @default overheads first
+             * @enum {string}
+             */
+            order: "overheads first" | "kick first" | "by stand" | "round the kit";
+        };
+        /**
          * StandingRow
          * @description A technique in use: its promises as measured now, and which mics left their numbers.
          */
@@ -6028,6 +6549,19 @@ export interface components {
              * @default 1.45
              */
             zone_top_m: number;
+        };
+        /**
+         * StrikeEntryIn
+         * @description A line that is struck out, by the key it was written under.
+         */
+        StrikeEntryIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Layout */
+            layout: number;
         };
         /**
          * StrikeIn
@@ -6291,6 +6825,29 @@ export interface components {
             readings: components["schemas"]["ReadingRow"][];
             /** Words */
             words: string;
+        };
+        /**
+         * TapeRow
+         * @description A reading against where everything stands, metres.
+         */
+        TapeRow: {
+            /** Key */
+            key: string;
+            /** Metres */
+            metres: number;
+            /** Mic */
+            mic: string;
+            /** Residual M */
+            residual_m: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "fits" | "misfit" | "doubtful" | "unsure";
+            /** Taken */
+            taken: number;
+            /** To */
+            to: string | null;
         };
         /**
          * TechniqueRow
@@ -8406,6 +8963,66 @@ export interface operations {
             503: components["responses"]["Any503"];
         };
     };
+    api_atkit_routes_judge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JudgeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Judged"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
     api_layouts_files_labels: {
         parameters: {
             query?: {
@@ -8841,6 +9458,66 @@ export interface operations {
             408: components["responses"]["Any408"];
             413: components["responses"]["Any413"];
             422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_atkit_routes_stands: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtKit"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             429: components["responses"]["Any429"];
             500: components["responses"]["Any500"];
             503: components["responses"]["Any503"];
@@ -10089,6 +10766,167 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_atkit_routes_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryOut"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_atkit_routes_strike: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeEntryIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_atkit_routes_at_kit: {
+        parameters: {
+            query?: {
+                have?: string;
+            };
+            header?: never;
+            path: {
+                pk: number;
+                layout: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtKitOut"];
                 };
             };
             400: components["responses"]["Any400"];

@@ -80,6 +80,24 @@ describe("the log", () => {
     expect(held.size).toBe(0);
   });
 
+  it("shows what is on its way to whoever watches, and no more once it is there", async () => {
+    const { open, state, tries, entry, settle } = world();
+    const box = open();
+    const seen: number[] = [];
+    box.subscribe(() => seen.push(box.unsent().length));
+    state.fate = "away";
+    void box.write(entry(1));
+    const first = box.unsent();
+    void box.write(entry(2));
+    await settle();
+    expect(box.unsent().map((e) => e.body.n)).toEqual([1, 2]);
+    expect(first).toHaveLength(1);
+    state.fate = null;
+    tries.shift()?.();
+    await settle();
+    expect(seen).toEqual([1, 2, 1, 0]);
+  });
+
   it.each(["refused", "gone"] as const)("says what was %s and goes on", async (fate) => {
     const { open, state, told, held, entry } = world();
     const box = open();

@@ -5,7 +5,7 @@
 import type { Fate } from "./world";
 
 export interface Entry {
-  kind: "tape" | "strike" | "lugs" | "spots";
+  kind: "tape" | "strike" | "lugs" | "spots" | "kit" | "kit-strike";
   body: Record<string, unknown>;
 }
 
@@ -30,6 +30,9 @@ interface Waiting {
 export class LogBox {
   private readonly waiting: Waiting[] = [];
   private busy = false;
+  private readonly listeners = new Set<() => void>();
+  /** What is on its way, oldest first; another list whenever that changes. */
+  private shown: readonly Entry[] = [];
   private readonly key: string;
 
   constructor(
@@ -40,6 +43,14 @@ export class LogBox {
     this.key = `ringside-log-${session}`;
     for (const entry of this.left()) this.write(entry).catch(() => undefined);
   }
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  /** What is kept here and not there yet. */
+  unsent = (): readonly Entry[] => this.shown;
 
   /** Resolves when it is written down; rejects when it never will be. */
   write(entry: Entry): Promise<void> {
@@ -65,9 +76,11 @@ export class LogBox {
   }
 
   private keep(): void {
+    this.shown = this.waiting.map((w) => w.entry);
+    for (const listener of this.listeners) listener();
     try {
       if (!this.waiting.length) this.store.removeItem(this.key);
-      else this.store.setItem(this.key, JSON.stringify(this.waiting.map((w) => w.entry)));
+      else this.store.setItem(this.key, JSON.stringify(this.shown));
     } catch {
       // The store is full: it is sent all the same, and until then the page says it is not saved.
     }

@@ -1,5 +1,12 @@
 /** What is written down on the day: sent in order, kept until it is there. */
-import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
+import {
+  createContext,
+  type ReactNode,
+  useContext,
+  useEffect,
+  useState,
+  useSyncExternalStore,
+} from "react";
 import { api, fateOf, must } from "../api/client";
 import { newKey } from "../core/key";
 import { type Entry, LogBox } from "../core/logbox";
@@ -14,6 +21,8 @@ function sent(session: number, { kind, body }: Entry): Promise<unknown> {
   if (kind === "tape") return must(api.POST("/api/sessions/{pk}/tape", call));
   if (kind === "strike") return must(api.POST("/api/sessions/{pk}/tape/strike", call));
   if (kind === "lugs") return must(api.POST("/api/sessions/{pk}/lugs", call));
+  if (kind === "kit") return must(api.POST("/api/sessions/{pk}/at-kit", call));
+  if (kind === "kit-strike") return must(api.POST("/api/sessions/{pk}/at-kit/strike", call));
   return must(api.POST("/api/sessions/{pk}/spots", call));
 }
 
@@ -43,6 +52,18 @@ export function useLog() {
   const box = useContext(LogContext);
   return (kind: Entry["kind"], body: Record<string, unknown>): Promise<void> => {
     if (!box) return Promise.reject(new Error("The log is not open yet; try again."));
-    return box.write({ kind, body: kind === "strike" ? body : { ...body, key: newKey() } });
+    return box.write({ kind, body: NAMED.has(kind) ? { key: newKey(), ...body } : body });
   };
+}
+
+/** What is written under a name of its own, so that sent twice it is there once. */
+const NAMED = new Set<Entry["kind"]>(["tape", "lugs", "spots", "kit"]);
+
+const NONE: readonly Entry[] = [];
+const still = () => () => undefined;
+
+/** What was written down here and is not there yet, oldest first. */
+export function useUnsent(): readonly Entry[] {
+  const box = useContext(LogContext);
+  return useSyncExternalStore(box?.subscribe ?? still, box?.unsent ?? (() => NONE));
 }

@@ -17,7 +17,9 @@ import { KeyList } from "../parts/KeyList";
 import { LogProvider } from "../parts/log";
 import { NotSaved } from "../parts/NotSaved";
 import { Piece } from "../parts/Piece";
+import { PhoneBar } from "../parts/top/PhoneBar";
 import { TopBar } from "../parts/top/TopBar";
+import { useNarrow } from "../parts/useNarrow";
 import { fetchAhead } from "./pieces";
 import { Steps } from "./Steps";
 
@@ -83,6 +85,7 @@ function Frame() {
   const showKeys = useCallback(() => setKeys(true), []);
   const at = useLocation();
   const lit = useNewLit();
+  const phone = useNarrow() && at.pathname.endsWith("/tape");
   useEffect(() => {
     const soon = setTimeout(() => void fetchAhead(), AHEAD_MS);
     return () => clearTimeout(soon);
@@ -92,9 +95,9 @@ function Frame() {
   useTries();
   return (
     <LitContext value={lit}>
-      <div className="grid h-screen min-w-[900px] grid-cols-[76px_1fr] grid-rows-[52px_1fr] overflow-hidden">
-        <TopBar onKeys={showKeys} />
-        <Steps />
+      <div className={phone ? ON_A_PHONE : AT_A_DESK}>
+        {phone ? <PhoneBar /> : <TopBar onKeys={showKeys} />}
+        {!phone && <Steps />}
         <main className="flex min-h-0 min-w-0 flex-col">
           <NotSaved />
           <div className="min-h-0 flex-1">
@@ -109,6 +112,11 @@ function Frame() {
     </LitContext>
   );
 }
+
+const AT_A_DESK =
+  "grid h-screen min-w-[900px] grid-cols-[76px_1fr] grid-rows-[52px_1fr] overflow-hidden";
+/** Only what is done at the kit is made for a phone. */
+const ON_A_PHONE = "grid h-dvh grid-cols-1 grid-rows-[48px_1fr] overflow-hidden";
 
 /** What is selected and pointed at in every drawing, and from which side one looks. */
 function useNewLit(): Lit {

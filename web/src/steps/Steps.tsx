@@ -22,6 +22,7 @@ export function Steps() {
     ["patch", "Patch", ...patched],
     ["pairs", "Pairs", wants, wants === "together" ? "nothing hollow or late" : "wants attention"],
     ["sheet", "Sheet", "no matter", "to print"],
+    ["tape", "Tape", "no matter", "at the kit"],
   ];
   return (
     <nav

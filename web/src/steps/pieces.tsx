@@ -36,6 +36,7 @@ const STEPS = {
   room: piece(async () => (await import("./room/Room")).Room),
   brief: piece(async () => (await import("./brief/Brief")).Brief),
   sheet: piece(async () => (await import("./sheet/Sheet")).Sheet),
+  tape: piece(async () => (await import("./tape/Tape")).Tape),
 };
 const shell = piece(async () => (await import("./LayoutShell")).LayoutShell);
 const sessions = piece(async () => (await import("./sessions/Sessions")).Sessions);

@@ -12,12 +12,19 @@ interface Props {
   name: string;
   /** The part of the floor that is drawn; the kit's own when not given. */
   box?: readonly [number, number, number, number];
+  /** How high it stands on the page. */
+  high?: string;
 }
 
-export function Sketch({ summary, name, box = [-0.8, -0.95, 2.1, 1.62] }: Props) {
+export function Sketch({ summary, name, box = [-0.8, -0.95, 2.1, 1.62], high = "h-44" }: Props) {
   const dot = 0.04 * Math.max(1, box[3] / 1.9);
   return (
-    <svg viewBox={box.join(" ")} className="h-44 w-full" role="img" aria-label={`Plan of ${name}`}>
+    <svg
+      viewBox={box.join(" ")}
+      className={`${high} w-full`}
+      role="img"
+      aria-label={`Plan of ${name}`}
+    >
       {summary.drums.map((d, i) => {
         const flat = Math.hypot(d.ax, d.ay) > 0.8;
         const turn = (Math.atan2(-d.ay, d.ax) * 180) / Math.PI;

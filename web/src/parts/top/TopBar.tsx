@@ -74,7 +74,7 @@ function Step({ way, what, can }: { way: "undo" | "redo"; what: string; can: boo
   );
 }
 
-function SavedState() {
+export function SavedState() {
   const saved = useEditorPart((s) => s.saved);
   const [words, colour] = SAVED[saved];
   return (

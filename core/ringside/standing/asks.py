@@ -1,0 +1,245 @@
+"""Which readings to take, in an order for one walk: pair by pair, then mic by mic round the kit.
+
+A stereo pair is settled before the next stand: both to the snare, both to the kick, both heights,
+and the two from each other, which also checks the rest. The second of two that are kept equal is
+read against what the first read, not against the plan. A close mic is read to its own drum.
+"""
+
+from dataclasses import dataclass
+from typing import Final, Literal
+
+import numpy as np
+
+from ringside.arrays import Floats
+from ringside.gear.locker import Locker
+from ringside.places.partner import can_be_equal
+from ringside.plan.kit import Reading
+from ringside.plan.layout import Layout, StereoPair
+from ringside.standing.entries import Span, Written, span_of
+from ringside.standing.truth import fronts
+from ringside.survey.net import held_at
+from ringside.survey.report import end_words
+from ringside.survey.walk import walk_order
+
+EQUAL_M: Final = 0.01
+"""Two that are kept equal are, within a centimetre of tape (common practice)."""
+
+CLOSE_M: Final = 0.015
+"""A close mic stands as planned within this (from memory)."""
+
+FREE_M: Final = 0.03
+"""A mic that keeps nothing equal stands as planned within this (from memory)."""
+
+AskState = Literal["to read", "good", "off", "again", "skipped"]
+
+
+@dataclass(frozen=True, slots=True)
+class Spec:
+    """A reading to take: from a mic to a part, another mic, or the floor."""
+
+    mic: str
+    to: str | None
+    equal_to: str | None
+    """The mic it should read the same as, on the same end."""
+    tolerance_m: float
+    unit: str
+    """What it belongs to: the pair's name, or the mic's."""
+
+    @property
+    def span(self) -> Span:
+        """Its two ends."""
+        return span_of(self.mic, self.to)
+
+
+def specs(layout: Layout) -> list[Spec]:
+    """The readings of a layout in the order of one walk.
+
+    Parameters
+    ----------
+    layout : Layout
+
+    Returns
+    -------
+    list of Spec
+    """
+    out: list[Spec] = []
+    paired = set[str]()
+    ordered = sorted(layout.stereo_pairs, key=lambda p: layout.mic(p.left).role == "room")
+    for pair in ordered:
+        if pair.left in paired or pair.right in paired:
+            continue
+        out += _pair_specs(layout, pair)
+        paired |= {pair.left, pair.right}
+    rest = [m for m in layout.mics if m.id not in paired]
+    for m in rest:
+        if m.role != "close" or m.job is None:
+            out += [_free(layout, m.id, end) for end in _references(layout)]
+    rank = {layout.kit.source_ids[i]: n for n, i in enumerate(walk_order(layout.kit))}
+    close = [m for m in rest if m.role == "close" and m.job is not None]
+    for m in sorted(close, key=lambda m: rank.get(m.job or "", len(rank))):
+        out.append(Spec(m.id, m.job, None, CLOSE_M, m.id))
+    return out
+
+
+def _references(layout: Layout) -> tuple[str, str, None]:
+    return layout.kit.first("snare").id, layout.kit.first("kick").id, None
+
+
+def _free(layout: Layout, mic: str, to: str | None) -> Spec:
+    return Spec(mic, to, None, FREE_M, mic)
+
+
+def _pair_specs(layout: Layout, pair: StereoPair) -> list[Spec]:
+    one, two = pair.left, pair.right
+    snare, kick, _ = _references(layout)
+    equal = pair.coding == "left-right" and can_be_equal(layout, one, two)
+    out = []
+    for end in (snare, kick):
+        same = one if equal and _planned_equal(layout, pair, end) else None
+        tolerance = EQUAL_M if same else FREE_M
+        out += [
+            Spec(one, end, None, FREE_M, pair.name),
+            Spec(two, end, same, tolerance, pair.name),
+        ]
+    out += [Spec(m, None, None, FREE_M, pair.name) for m in (one, two)]
+    apart = np.subtract(layout.mic(one).position_m, layout.mic(two).position_m)
+    if float(np.linalg.norm(apart)) > 0.05:
+        out.append(Spec(one, two, None, FREE_M, pair.name))
+    return out
+
+
+def _planned_equal(layout: Layout, pair: StereoPair, end: str) -> bool:
+    """Whether the plan has the two as far from an end, within what a tape tells."""
+    at = np.array(held_at(layout.kit.part(end)))
+    far = [float(np.linalg.norm(np.array(layout.mic(m).position_m) - at)) for m in
+           (pair.left, pair.right)]  # fmt: skip
+    return abs(far[0] - far[1]) <= 2 * EQUAL_M
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class AskRow:
+    """A reading to take or taken, with what it should read."""
+
+    mic: str
+    to: str | None
+    unit: str
+    to_words: str
+    """Where the tape is held at the other end."""
+    target_m: float
+    target_words: str
+    """What the target is: the plan, or what another mic read."""
+    tolerance_m: float
+    read_m: float | None
+    off_m: float | None
+    """Read less target: above zero it is too far."""
+    state: AskState
+
+
+def ask_rows(layout: Layout, locker: Locker, log: Written, bad: frozenset[Span]) -> list[AskRow]:
+    """Every reading with its target and what came of it.
+
+    Parameters
+    ----------
+    layout : Layout
+    locker : Locker
+    log : Written
+    bad : frozenset of Span
+        Readings that do not fit the others, or may be the wrong one.
+
+    Returns
+    -------
+    list of AskRow
+    """
+    read = {span_of(r.a, r.b): r for r in log.readings}
+    at = dict(zip([m.id for m in layout.mics], fronts(layout, locker), strict=True))
+    rows = [_row(layout, s, at, read, log, bad) for s in specs(layout)]
+    asked = {s.span for s in specs(layout)}
+    # What was read beyond the list is told as well.
+    extra = [r for r in log.readings if span_of(r.a, r.b) not in asked]
+    more = [Spec(r.a, r.b, None, FREE_M, r.a) for r in extra]
+    return rows + [_row(layout, s, at, read, log, bad) for s in more]
+
+
+def _row(
+    layout: Layout, s: Spec, at: dict[str, Floats], read: dict[Span, Reading], log: Written,
+    bad: frozenset[Span],
+) -> AskRow:  # fmt: skip
+    planned = tape_m(layout, at, s.mic, s.to)
+    like = read.get(span_of(s.equal_to, s.to)) if s.equal_to else None
+    target = like.metres if like and like.sure else planned
+    words = f"as {s.equal_to} reads" if like and like.sure else "the plan"
+    own = read.get(s.span)
+    off = None if own is None else own.metres - target
+    return AskRow(
+        mic=s.mic,
+        to=s.to,
+        unit=s.unit,
+        to_words=_end(layout, s.to),
+        target_m=round(target, 4),
+        target_words=words,
+        tolerance_m=s.tolerance_m,
+        read_m=None if own is None else round(own.metres, 4),
+        off_m=None if off is None else round(off, 4),
+        state=_state(s, own, off, log, bad),
+    )
+
+
+def _state(
+    s: Spec, own: Reading | None, off: float | None, log: Written, bad: frozenset[Span]
+) -> AskState:
+    if own is None or off is None:
+        return "skipped" if s.span in log.skipped else "to read"
+    if not own.sure or s.span in bad:
+        return "again"
+    return "good" if abs(off) <= s.tolerance_m else "off"
+
+
+def tape_m(layout: Layout, at: dict[str, Floats], mic: str, to: str | None) -> float:
+    """What a tape reads from the front of a mic, metres.
+
+    Parameters
+    ----------
+    layout : Layout
+    at : dict of str to ndarray, shape (3,)
+        The front of every mic.
+    mic : str
+    to : str or None
+        A part, another mic, or None for the floor.
+
+    Returns
+    -------
+    float
+    """
+    here = at[mic]
+    end = end_point(layout, at, to)
+    return float(here[2]) if end is None else float(np.linalg.norm(here - end))
+
+
+def end_point(layout: Layout, at: dict[str, Floats], to: str | None) -> Floats | None:
+    """Where the tape is held at the other end, (3,), metres; None for the floor.
+
+    Parameters
+    ----------
+    layout : Layout
+    at : dict of str to ndarray, shape (3,)
+        The front of every mic.
+    to : str or None
+
+    Returns
+    -------
+    ndarray, shape (3,), or None
+    """
+    if to is None:
+        return None
+    if to in layout.kit.source_ids:
+        return np.array(held_at(layout.kit.part(to)))
+    return at[to]
+
+
+def _end(layout: Layout, to: str | None) -> str:
+    if to is None:
+        return "the floor, straight down"
+    if to in layout.kit.source_ids:
+        part = layout.kit.part(to)
+        return f"{part.name.lower()}, {end_words(part)}"
+    return f"the front of {to}"

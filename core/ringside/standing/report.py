@@ -1,0 +1,272 @@
+"""Everything the walk at the kit needs: what to read, where each mic stands, what is still open."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final, Literal
+
+import numpy as np
+
+from ringside.arrays import Floats
+from ringside.gear.locker import Locker
+from ringside.plan.layout import Layout
+from ringside.standing.asks import AskRow, ask_rows, end_point, specs
+from ringside.standing.entries import Entry, Span, Written, span_of, written
+from ringside.standing.moves import side_words
+from ringside.standing.truth import Truth, fronts, truth
+from ringside.survey.net import TAPE_M, computed
+
+KNOWN_M: Final = 0.03
+"""A direction in which a mic's place is known to this, one sigma, is not open."""
+
+REACH_M: Final = 6.0
+"""The longest reading that is suggested: a tape across a live room."""
+
+THERE_M: Final = 0.01
+"""Nearer to its plan than this a mic stands there."""
+
+StandState = Literal["planned", "open", "known"]
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class MicStands:
+    """Where one capsule stands by the readings, metres."""
+
+    mic: str
+    state: StandState
+    position_m: tuple[float, float, float]
+    off_m: tuple[float, float, float]
+    """From the plan, in the frame of the kit."""
+    sigma_m: tuple[float, float, float]
+    """One standard deviation along each axis."""
+    covariance_m2: list[list[float]]
+    words: str
+    open_words: str
+    """What the readings leave open, and what would close it; empty where nothing."""
+    up: bool
+    """Ticked on the set-up list."""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class TapeRow:
+    """A reading against where everything stands, metres."""
+
+    key: str
+    mic: str
+    to: str | None
+    metres: float
+    residual_m: float | None
+    """Read less computed; None where it is left out."""
+    state: Literal["fits", "misfit", "doubtful", "unsure"]
+    taken: int
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Standing:
+    """The state at the kit, worked out from the plan and the log."""
+
+    asks: list[AskRow]
+    next: int | None
+    """Which of the asks is next; None when all are read or skipped."""
+    read: int
+    wanted: int
+    mics: list[MicStands]
+    readings: list[TapeRow]
+    gone: list[str]
+    """Readings that are kept and count for nothing, each in words."""
+    words: str
+    layout: Layout
+    """As it stands."""
+
+
+def standing(
+    layout: Layout, locker: Locker, log: Sequence[Entry], true: Truth | None = None
+) -> Standing:
+    """What stands where, and what to read next.
+
+    Parameters
+    ----------
+    layout : Layout
+        As planned.
+    locker : Locker
+    log : sequence of Entry
+        Oldest first.
+    true : Truth or None
+        By the readings of that log, where it is at hand.
+
+    Returns
+    -------
+    Standing
+    """
+    kept = written(layout, log)
+    true = true or truth(layout, locker, kept.readings)
+    asks = ask_rows(layout, locker, kept, _bad(true))
+    wanted = len(specs(layout))
+    at = next((n for n, a in enumerate(asks) if a.state in ("to read", "again")), None)
+    return Standing(
+        asks=asks,
+        next=at,
+        read=sum(a.read_m is not None for a in asks[:wanted]),
+        wanted=wanted,
+        mics=_mics(layout, locker, true, kept),
+        readings=_readings(true, kept),
+        gone=[f"{e.mic} to {e.to or 'the floor'}, {e.metres:.3f} m" for e in kept.gone],
+        words=_words(true, kept),
+        layout=true.layout,
+    )
+
+
+def _bad(true: Truth) -> frozenset[Span]:
+    return frozenset(
+        span_of(r.a, r.b)
+        for n in (*true.net.suspects, *true.net.rivals)
+        if n >= true.kit_readings
+        for r in (true.readings[n],)
+    )
+
+
+def _readings(true: Truth, kept: Written) -> list[TapeRow]:
+    left = {n: float(r) for n, r in zip(true.net.used, true.net.residual, strict=True)}
+    rows = []
+    for n, (r, key) in enumerate(zip(kept.readings, kept.keys, strict=True), true.kit_readings):
+        rows.append(
+            TapeRow(
+                key=key,
+                mic=r.a,
+                to=r.b,
+                metres=r.metres,
+                residual_m=round(left[n], 5) if n in left else None,
+                state=_state(true, n, r.sure),
+                taken=r.taken,
+            )
+        )
+    return rows
+
+
+def _state(true: Truth, n: int, sure: bool) -> Literal["fits", "misfit", "doubtful", "unsure"]:
+    if n in true.net.suspects:
+        return "misfit"
+    if n in true.net.rivals:
+        return "doubtful"
+    return "fits" if sure else "unsure"
+
+
+def _mics(layout: Layout, locker: Locker, true: Truth, kept: Written) -> list[MicStands]:
+    at = {m.id: true.point(i) for i, m in enumerate(layout.mics)}
+    planned = fronts(layout, locker)
+    rows = []
+    for i, mic in enumerate(layout.mics):
+        spread = true.spread(i)
+        off = at[mic.id] - planned[i] if mic.id in true.measured else np.zeros(3)
+        loose = _loose(spread)
+        state: StandState = (
+            "planned" if mic.id not in true.measured else "open" if loose else "known"
+        )
+        rows.append(
+            MicStands(
+                mic=mic.id,
+                state=state,
+                position_m=true.layout.mics[i].position_m,
+                off_m=_three(off, 5),
+                sigma_m=_three(np.sqrt(np.diag(spread)), 5),
+                covariance_m2=np.round(spread, 9).tolist(),
+                words=_place_words(state, off),
+                open_words=_open_words(true, layout, at, i, loose),
+                up=mic.id in kept.ticked,
+            )
+        )
+    return rows
+
+
+def _three(v: Floats, digits: int) -> tuple[float, float, float]:
+    x, y, z = (round(float(c), digits) + 0.0 for c in v)
+    return x, y, z
+
+
+def _loose(spread: Floats) -> int:
+    """In how many directions a place is still open."""
+    return int((np.linalg.eigvalsh(spread) > KNOWN_M**2).sum())
+
+
+def _place_words(state: StandState, off: Floats) -> str:
+    if state == "planned":
+        return "Not measured: as planned, by eye."
+    size = float(np.linalg.norm(off))
+    if size <= THERE_M:
+        return "Stands where it was planned."
+    level = float(np.linalg.norm(off[:2]))
+    said = []
+    if level > THERE_M / 2:
+        said.append(f"{level * 100:.0f} cm {side_words(off)}")
+    if abs(off[2]) > THERE_M / 2:
+        said.append(f"{abs(off[2]) * 100:.0f} cm too {'high' if off[2] > 0 else 'low'}")
+    most = "Likely " if state == "open" else ""
+    words = f"{most}{' and '.join(said)}"
+    return f"{words[0].upper()}{words[1:]}."
+
+
+def _open_words(true: Truth, layout: Layout, at: dict[str, Floats], i: int, loose: int) -> str:
+    mic = layout.mics[i].id
+    if mic not in true.measured:
+        return ""
+    best = _closing(true, layout, at, i)
+    wants = f" A reading to {best} tells most." if best else ""
+    if mic in true.mirrored:
+        return f"It may as well stand on the other side, {_mirror_words(true, i)}.{wants}"
+    if loose == 0:
+        return ""
+    what = {3: "Nothing of its place is sure yet", 2: "It is somewhere on a ball round one end",
+            1: f"It is somewhere along an arc, {_arc_words(true.spread(i))}"}[loose]  # fmt: skip
+    return f"{what}.{wants}"
+
+
+def _mirror_words(true: Truth, i: int) -> str:
+    mic = true.layout.mics[i].id
+    by = true.mirrored[mic] - true.point(i)
+    return f"{float(np.linalg.norm(by)) * 100:.0f} cm {side_words(by)}"
+
+
+def _arc_words(spread: Floats) -> str:
+    """Along which way the place is open."""
+    way = np.linalg.eigh(spread)[1][:, -1]
+    if abs(way[2]) > 0.8:
+        return "up and down"
+    level = "left and right" if abs(way[0]) > abs(way[1]) else "forward and back"
+    return f"{level}, and in height" if abs(way[2]) > 0.4 else level
+
+
+def _closing(true: Truth, layout: Layout, at: dict[str, Floats], i: int) -> str:
+    """The end a further reading is worth most to, as it is told."""
+    own = true.parts + i
+    taken = {b if a == own else a for a, b in true.task.ends if own in (a, b)}
+    names: list[tuple[int | None, str]] = [
+        (n, p.name.lower()) for n, p in enumerate(layout.kit.parts) if n not in taken
+    ]
+    if None not in taken:
+        names.append((None, "the floor"))
+    here = at[layout.mics[i].id]
+    near = []
+    for end, name in names:
+        point = None if end is None else end_point(true.layout, at, layout.kit.parts[end].id)
+        if point is None or float(np.linalg.norm(point - here)) <= REACH_M:
+            near.append((end, name))
+    if not near:
+        return ""
+    slopes = computed(true.net.points, [(own, end) for end, _ in near])[1]
+    spread = slopes @ true.net.covariance
+    variance = np.einsum("ri,ri->r", spread, slopes) + TAPE_M**2
+    gain = (spread[:, 3 * own : 3 * own + 3] ** 2).sum(axis=1) / variance
+    end, name = near[int(gain.argmax())]
+    return name if end is None else f"the {name}"
+
+
+def _words(true: Truth, kept: Written) -> str:
+    bad = sorted("–".join((r.a, r.b or "floor")) for n in true.net.suspects
+                 for r in (true.readings[n],))  # fmt: skip
+    if not kept.readings:
+        return "Nothing is measured yet: everything stands as planned, by eye."
+    if bad:
+        do, be = ("does", "is") if len(bad) == 1 else ("do", "are")
+        return f"{', '.join(bad)} {do} not fit the other readings and {be} left out."
+    if not all(r.sure for r in kept.readings):
+        return "A mic was touched since it was measured: its readings are asked for again."
+    return "All readings fit one another."

@@ -1,0 +1,1 @@
+"""At the kit: what is written down there, and what it says of where everything stands."""

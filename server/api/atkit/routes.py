@@ -1,0 +1,86 @@
+"""At the kit: its log, where everything stands by it, and a reading as it is typed."""
+
+from typing import Any
+
+from django.http import HttpRequest
+from ninja import Router
+from ninja.responses import Status
+from plans import atkit
+from plans.actions import layout_for
+from plans.models import StandLog
+from ringside.answers.jobs import setup_list
+from ringside.answers.stands import compared
+from ringside.pairs.analysis import analyse
+from ringside.standing.doubt import as_it_stands
+from ringside.standing.entries import Entry, written
+from ringside.standing.judged import Judged, judged
+from ringside.standing.report import standing
+from ringside.standing.truth import truth
+from studios.actions import stock_of
+
+from api.atkit.schemas import (
+    AtKit,
+    AtKitOut,
+    EntryIn,
+    EntryOut,
+    JudgeIn,
+    StandingIn,
+    StrikeEntryIn,
+)
+from api.common import Problem
+
+router = Router(tags=["at the kit"])
+GONE = {404: Problem}
+WRONG = {400: Problem, 404: Problem, 422: Problem}
+
+
+def _entry(row: StandLog) -> dict[str, Any]:
+    return {
+        "key": row.key, "what": row.what, "mic": row.mic, "to": row.to, "metres": row.metres,
+        "by": row.who, "at": row.at,
+    }  # fmt: skip
+
+
+@router.get("/sessions/{pk}/at-kit/{layout}", response={200: AtKitOut, **GONE})
+def at_kit(request: HttpRequest, pk: int, layout: int, have: str = "") -> dict[str, Any]:
+    """What counts of a layout's log at the kit, oldest first; asked again, only what is new.
+
+    `have` is the tag of what is known already: where nothing has changed, no rows come.
+    """
+    tag = atkit.tag_of(request.user, pk, layout)
+    if tag == have:
+        return {"tag": tag, "rows": None}
+    return {"tag": tag, "rows": [_entry(r) for r in atkit.entries_of(request.user, pk, layout)]}
+
+
+@router.post("/sessions/{pk}/at-kit", response={201: EntryOut, **WRONG})
+def write(request: HttpRequest, pk: int, data: EntryIn) -> Status[dict[str, Any]]:
+    """Write a line down; sent again under its key it is written once."""
+    entry = Entry(key=str(data.key), what=data.what, mic=data.mic, to=data.to, metres=data.metres)
+    return Status(201, _entry(atkit.write_entry(request.user, pk, data.layout, entry)))
+
+
+@router.post("/sessions/{pk}/at-kit/strike", response={204: None, **WRONG})
+def strike(request: HttpRequest, pk: int, data: StrikeEntryIn) -> Status[None]:
+    """Strike a line out; done twice it is done once."""
+    atkit.strike_entry(request.user, pk, data.layout, data.key)
+    return Status(204, None)
+
+
+@router.post("/layouts/{pk}/standing", response={200: AtKit, **WRONG})
+def stands(request: HttpRequest, pk: int, data: StandingIn) -> AtKit:
+    """Where everything stands by a log, what that changes of the plan, and the set-up list."""
+    locker = stock_of(layout_for(request.user, pk).session.studio)
+    true = truth(data.layout, locker, written(data.layout, data.log).readings)
+    return AtKit(
+        standing=standing(data.layout, locker, data.log, true),
+        compared=compared(analyse(data.layout), as_it_stands(true)),
+        setup=setup_list(data.layout, locker, data.order),
+    )
+
+
+@router.post("/layouts/{pk}/judge", response={200: Judged, **WRONG})
+def judge(request: HttpRequest, pk: int, data: JudgeIn) -> Judged:
+    """A reading before it is kept: whether it can be, is right, and what to do at the stand."""
+    locker = stock_of(layout_for(request.user, pk).session.studio)
+    return judged(data.layout, locker, data.log, data.mic, data.to, data.metres)

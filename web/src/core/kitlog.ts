@@ -1,0 +1,46 @@
+/** The log at the kit as this screen knows it: what is there, and what is still on its way. */
+import type { AskRow, KitEntry, KitLine } from "../api/types";
+
+/** What this page wrote and has not yet seen come back, and what it struck out. */
+export interface Mine {
+  written: Map<string, KitEntry>;
+  struck: Set<string>;
+}
+
+/** Everything that counts, oldest first: what came back, then what is on its way; each once. */
+export function logOf(
+  rows: readonly KitLine[],
+  unsent: readonly KitEntry[],
+  mine: Mine,
+): KitEntry[] {
+  const out = new Map<string, KitEntry>();
+  for (const { key, what, mic, to, metres } of rows) out.set(key, { key, what, mic, to, metres });
+  for (const key of out.keys()) mine.written.delete(key);
+  for (const e of [...mine.written.values(), ...unsent]) if (!out.has(e.key)) out.set(e.key, e);
+  return [...out.values()].filter((e) => !mine.struck.has(e.key));
+}
+
+const sameSpan = (e: KitEntry, ask: AskRow) =>
+  (e.mic === ask.mic && (e.to ?? null) === ask.to) || (e.mic === ask.to && e.to === ask.mic);
+
+/** Which readings of the list are dealt with by entries that no answer has counted yet. */
+export function dealtWith(asks: readonly AskRow[], fresh: readonly KitEntry[]): Set<number> {
+  const done = new Set<number>();
+  for (const e of fresh) {
+    asks.forEach((ask, n) => {
+      if (e.what === "touched" && (ask.mic === e.mic || ask.to === e.mic) && ask.read_m !== null)
+        done.delete(n);
+      if ((e.what === "reading" || e.what === "skip") && sameSpan(e, ask)) done.add(n);
+    });
+  }
+  return done;
+}
+
+/** The next reading to take; null when all are taken or left. */
+export function nextAsk(asks: readonly AskRow[], fresh: readonly KitEntry[]): number | null {
+  const done = dealtWith(asks, fresh);
+  const at = asks.findIndex(
+    (ask, n) => !done.has(n) && (ask.state === "to read" || ask.state === "again"),
+  );
+  return at < 0 ? null : at;
+}

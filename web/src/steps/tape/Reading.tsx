@@ -1,0 +1,127 @@
+/** One reading: its two ends, what it should be, what it is, and what that says. */
+import { type FormEvent, useEffect, useRef, useState } from "react";
+import type { AskRow } from "../../api/types";
+import { howToType, lengthText, parseLength, type Ruler, unitMark } from "../../core/units";
+import { useMe } from "../../parts/me";
+import { Ends } from "./Ends";
+import { Keypad } from "./Keypad";
+import type { AtKitLog } from "./useAtKit";
+import { useJudged } from "./useJudged";
+import { Verdict } from "./Verdict";
+
+interface Props {
+  ask: AskRow;
+  kit: AtKitLog;
+  /** On to the next one. */
+  onDone: () => void;
+}
+
+function useTyped(ask: AskRow) {
+  const ruler: Ruler = useMe();
+  const [text, setText] = useState("");
+  const field = useRef<HTMLInputElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another reading, another length
+  useEffect(() => {
+    setText("");
+    field.current?.focus({ preventScroll: true });
+  }, [ask.mic, ask.to]);
+  return { ruler, text, setText, field, metres: text.trim() ? parseLength(text, ruler) : null };
+}
+
+export function Reading({ ask, kit, onDone }: Props) {
+  const typed = useTyped(ask);
+  const { ruler, text, setText, metres } = typed;
+  const [moved, setMoved] = useState(false);
+  const judged = useJudged(ask, metres, kit.log);
+  const state = judged.data?.state;
+  const keep = (e: FormEvent) => {
+    e.preventDefault();
+    if (metres === null || metres <= 0 || state === "impossible") return;
+    // The mic was moved since the last reading: what was read at it before is no longer sure.
+    if (moved) kit.write({ what: "touched", mic: ask.mic, to: null, metres: null });
+    kit.write({ what: "reading", mic: ask.mic, to: ask.to, metres });
+    setText("");
+    setMoved(state === "off" || state === "unlikely");
+    if (state !== "off" && state !== "unlikely") onDone();
+  };
+  return (
+    <form onSubmit={keep} aria-label="Reading" className="flex min-h-0 flex-col gap-2.5">
+      <Ends ask={ask} />
+      <Should ask={ask} />
+      <Reads typed={typed} bad={text.trim() !== "" && metres === null} />
+      <Verdict ask={ask} metres={metres} judged={judged.data} away={judged.isError} />
+      {moved && metres === null && (
+        <p className="text-[0.9rem]">
+          Kept. Move it, then read again; or{" "}
+          <button type="button" className="font-semibold underline" onClick={onDone}>
+            leave it so and go on
+          </button>
+          .
+        </p>
+      )}
+      <Keypad units={ruler.units} text={text} onText={setText} />
+      <div className="grid grid-cols-[auto_1fr] gap-2">
+        <button
+          type="button"
+          className="btn min-h-14 px-3"
+          onClick={() => {
+            kit.write({ what: "skip", mic: ask.mic, to: ask.to, metres: null });
+            onDone();
+          }}
+        >
+          Could not reach
+        </button>
+        <button
+          type="submit"
+          className="btn-main min-h-14"
+          disabled={metres === null || metres <= 0 || state === "impossible"}
+        >
+          {metres === null ? "Keep" : `Keep ${lengthText(metres, ruler)}`}
+        </button>
+      </div>
+    </form>
+  );
+}
+
+function Should({ ask }: { ask: AskRow }) {
+  const ruler: Ruler = useMe();
+  return (
+    <p className="flex items-baseline justify-between px-1">
+      <span className="text-soft">
+        {ask.target_words === "the plan" ? "the plan says" : ask.target_words}
+      </span>
+      <span className="num text-[1.7rem]" data-target>
+        {lengthText(ask.target_m, ruler)}
+        <span className="text-[0.9rem] text-soft"> {unitMark(ruler).slice(2)}</span>
+      </span>
+    </p>
+  );
+}
+
+function Reads({ typed, bad }: { typed: ReturnType<typeof useTyped>; bad: boolean }) {
+  const { ruler, text, setText, field } = typed;
+  return (
+    <div>
+      <label className="flex items-baseline justify-between gap-2 px-1">
+        <span className="shrink-0 text-soft">tape reads</span>
+        <input
+          ref={field}
+          inputMode="none"
+          autoComplete="off"
+          className="num w-full min-w-0 bg-transparent text-right text-[2.9rem] leading-none font-bold"
+          aria-label={`Tape reads${unitMark(ruler)}`}
+          aria-invalid={bad}
+          placeholder="…"
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
+        <span className="text-[0.9rem] text-soft">{unitMark(ruler).slice(2)}</span>
+      </label>
+      {bad && (
+        <p role="alert" className="px-1 text-[0.85rem] text-hollow">
+          {howToType(ruler)}
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,140 @@
+/** The set-up list: one stand after the other, ticked off as it stands. */
+import type { AtKit, KitEntry, SetupJob } from "../../api/types";
+import { lengthWithUnit, type Ruler } from "../../core/units";
+import { Pick } from "../../parts/fields/Pick";
+import { Tick } from "../../parts/fields/Tick";
+import { useMe } from "../../parts/me";
+import type { AtKitLog, Order } from "./useAtKit";
+
+const ORDERS: Order[] = ["overheads first", "kick first", "by stand", "round the kit"];
+
+interface Props {
+  setup: AtKit["setup"];
+  kit: AtKitLog;
+  onOrder: (order: Order) => void;
+}
+
+/** Which mics are ticked, by the newest line of each. */
+function tickedOf(log: readonly KitEntry[]): Set<string> {
+  const up = new Set<string>();
+  for (const e of log) {
+    if (e.what === "tick") up.add(e.mic);
+    if (e.what === "untick") up.delete(e.mic);
+  }
+  return up;
+}
+
+export function SetUp({ setup, kit, onOrder }: Props) {
+  const up = tickedOf(kit.log);
+  const done = (job: SetupJob) => job.mics.every((m) => up.has(m.row.id));
+  const left = setup.jobs.filter((j) => !done(j));
+  const minutes = left.reduce((sum, j) => sum + j.minutes, 0);
+  return (
+    <section aria-label="Set-up list" className="space-y-3">
+      <header className="flex flex-wrap items-center justify-between gap-2">
+        <Pick
+          hideLabel
+          label="Order"
+          value={setup.order}
+          options={ORDERS}
+          onTake={(o) => onOrder(o as Order)}
+        />
+        <p className="text-[0.9rem]" data-left={left.length}>
+          <b>{setup.jobs.length - left.length}</b> of {setup.jobs.length} up, about{" "}
+          <b className="num">{minutes}</b> min to go
+          {setup.there != null && `, ${setup.there} planned in all`}
+        </p>
+      </header>
+      {setup.cautions.map((words) => (
+        <Caution key={words} words={words} />
+      ))}
+      <ol className="space-y-2">
+        {setup.jobs.map((job) => (
+          <OneJob
+            key={job.mics[0]?.row.id}
+            job={job}
+            done={done(job)}
+            onTick={(on) => {
+              for (const m of job.mics)
+                if (up.has(m.row.id) !== on)
+                  kit.write({
+                    what: on ? "tick" : "untick",
+                    mic: m.row.id,
+                    to: null,
+                    metres: null,
+                  });
+            }}
+          />
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+function Caution({ words }: { words: string }) {
+  return (
+    <p className="flex gap-1.5 text-[0.85rem]">
+      <span aria-hidden="true" className="font-bold text-latetext">
+        !
+      </span>
+      {words}
+    </p>
+  );
+}
+
+interface JobProps {
+  job: SetupJob;
+  done: boolean;
+  onTick: (on: boolean) => void;
+}
+
+function OneJob({ job, done, onTick }: JobProps) {
+  const names = job.mics.map((m) => m.row.id).join(" and ");
+  return (
+    <li
+      data-job={names}
+      className={`rounded-lg border border-hair p-2.5 ${done ? "bg-tint" : "bg-card"}`}
+    >
+      <Tick className="text-[1rem] pointer-coarse:min-h-11" checked={done} onTake={onTick}>
+        <b>{names}</b> {job.stand && <span className="text-soft">on {job.stand}</span>}
+      </Tick>
+      {!done && (
+        <div className="mt-1 space-y-2 text-[0.9rem]">
+          {job.mics.map((m) => (
+            <OneMic key={m.row.id} mic={m} alone={job.mics.length === 1} />
+          ))}
+          {job.cautions.map((words) => (
+            <Caution key={words} words={words} />
+          ))}
+        </div>
+      )}
+    </li>
+  );
+}
+
+function OneMic({ mic, alone }: { mic: SetupJob["mics"][number]; alone: boolean }) {
+  const ruler: Ruler = useMe();
+  const { row } = mic;
+  const length = (m: number) => lengthWithUnit(m, ruler);
+  const what = [mic.model, row.pattern, mic.pad_db ? `${mic.pad_db} dB pad in` : ""];
+  const far =
+    row.own_m == null
+      ? `snare ${length(row.snare_m)}, kick ${length(row.kick_m)}`
+      : `${length(row.own_m)} from ${row.job.toLowerCase()}`;
+  return (
+    <div>
+      <p>
+        {!alone && <b>{row.id}: </b>}
+        {row.name}: {what.filter(Boolean).join(", ")}
+      </p>
+      <p className="num text-[0.88rem]">
+        {far}; {length(row.height_m)} high
+      </p>
+      <p className="text-soft">
+        aimed {row.aim}; {mic.plug}
+        {mic.cable && `; cable ${mic.cable}`}
+      </p>
+      {row.flips.length > 0 && <p className="font-semibold">{row.flips.join("; ")}</p>}
+    </div>
+  );
+}

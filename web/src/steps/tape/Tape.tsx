@@ -1,0 +1,93 @@
+/** At the kit with a tape: what to put up, what to read, and where everything stands by it. */
+import { useState } from "react";
+import { dealtWith } from "../../core/kitlog";
+import { useEditorPart } from "../../parts/editing";
+import { Segmented } from "../../parts/fields/Segmented";
+import { AskList } from "./AskList";
+import { Reading } from "./Reading";
+import { SetUp } from "./SetUp";
+import { Stands } from "./Stands";
+import { type AtKitLog, type Order, type Stands as Stood, useAtKit, useStands } from "./useAtKit";
+import { useWakeLock } from "./useWakeLock";
+
+type View = "set up" | "read" | "stands";
+
+const VIEWS = [
+  ["set up", "Set up"],
+  ["read", "Read"],
+  ["stands", "As it stands"],
+] as const;
+
+export function Tape() {
+  const mics = useEditorPart((s) => s.still.mics.length);
+  if (!mics)
+    return <p className="p-6">Nothing to measure yet. Add mics on Place, then come back.</p>;
+  return <AtTheKit />;
+}
+
+function AtTheKit() {
+  useWakeLock();
+  const kit = useAtKit();
+  const [order, setOrder] = useState<Order>("overheads first");
+  const stood = useStands(kit.log, order);
+  const [view, setView] = useState<View>("read");
+  return (
+    <div className="h-full overflow-y-auto bg-panel" data-at-kit={view}>
+      <h1 className="sr-only">Tape</h1>
+      <div className="mx-auto max-w-[1100px] space-y-3 p-3">
+        <div className="flex flex-wrap items-center justify-between gap-2">
+          <Segmented label="What to do" value={view} options={VIEWS} onTake={setView} />
+          <Progress stood={stood} kit={kit} />
+        </div>
+        {stood.error && !stood.answer && <p role="alert">{stood.error.message}</p>}
+        {!stood.answer && !stood.error && <p className="text-soft">Looking at the kit…</p>}
+        {stood.answer && view === "set up" && (
+          <SetUp setup={stood.answer.setup} kit={kit} onOrder={setOrder} />
+        )}
+        {stood.answer && view === "read" && <Read stood={stood} kit={kit} />}
+        {stood.answer && view === "stands" && <Stands answer={stood.answer} kit={kit} />}
+      </div>
+    </div>
+  );
+}
+
+/** How many readings are taken, and how many of what was written are not sent yet. */
+function Progress({ stood, kit }: { stood: Stood; kit: AtKitLog }) {
+  const standing = stood.answer?.standing;
+  if (!standing) return null;
+  const done = dealtWith(standing.asks, stood.fresh);
+  const fresh = [...done].filter((n) => standing.asks[n]?.state === "to read").length;
+  const read = standing.read + fresh;
+  return (
+    <p className="flex items-center gap-2 text-[0.9rem] text-soft" data-read={read}>
+      <span>
+        {read} of {standing.wanted} read
+      </span>
+      <progress className="h-2 w-20" aria-label="Read" value={read} max={standing.wanted} />
+      {kit.waiting.size > 0 && (
+        <span className="font-semibold text-latetext" data-waiting={kit.waiting.size}>
+          {kit.waiting.size} kept here, not sent yet
+        </span>
+      )}
+    </p>
+  );
+}
+
+function Read({ stood, kit }: { stood: Stood; kit: AtKitLog }) {
+  const [asked, ask] = useState<number | null>(null);
+  const asks = stood.answer?.standing.asks ?? [];
+  const at = asked ?? stood.next;
+  const now = at === null ? undefined : asks[at];
+  return (
+    <div className="grid gap-4 min-[760px]:grid-cols-[minmax(0,400px)_minmax(0,1fr)]">
+      {now ? (
+        <Reading ask={now} kit={kit} onDone={() => ask(null)} />
+      ) : (
+        <p className="py-4 text-[1.05rem]" data-all-read>
+          All readings are taken or left. See how it stands.
+        </p>
+      )}
+      <AskList asks={asks} chosen={at} here={dealtWith(asks, stood.fresh)} onChoose={ask} />
+    </div>
+  );
+}

@@ -1,0 +1,68 @@
+/** What a reading says: right, or what to do at the stand. */
+import type { AskRow, Judged } from "../../api/types";
+import { lengthWithUnit, type Ruler } from "../../core/units";
+import { Mark } from "../../parts/Mark";
+import { useMe } from "../../parts/me";
+
+const LOOK = {
+  good: ["together", "bg-tint"],
+  off: ["late", "bg-late/15"],
+  unlikely: ["ask the ear", "bg-late/15"],
+  impossible: ["hollow", "bg-hollow/10"],
+} as const;
+
+interface Props {
+  ask: AskRow;
+  metres: number | null;
+  judged: Judged | undefined;
+  /** The server did not say: what can be said without it is. */
+  away: boolean;
+}
+
+export function Verdict({ ask, metres, judged, away }: Props) {
+  if (metres === null) return <Empty ask={ask} />;
+  if (!judged) return away ? <Alone ask={ask} metres={metres} /> : <Empty ask={ask} />;
+  const [mark, ground] = LOOK[judged.state];
+  return (
+    <div className={`rounded-lg p-3 ${ground}`} role="status" data-judged={judged.state}>
+      <p className="flex items-center gap-2 text-[1.1rem] leading-tight font-bold">
+        <Mark verdict={mark} /> {judged.words}
+      </p>
+      <ul className="mt-1 text-[0.92rem]" aria-label="At the stand">
+        {judged.moves.map((m) => (
+          <li key={m.words}>{m.words}</li>
+        ))}
+      </ul>
+      {judged.spread_words && <p className="mt-1 text-[0.92rem]">{judged.spread_words}</p>}
+    </div>
+  );
+}
+
+function Empty({ ask }: { ask: AskRow }) {
+  return (
+    <p className="min-h-12 px-1 text-[0.9rem] text-soft">
+      {ask.state === "again"
+        ? "Measure it once more: it does not fit the others, or the mic was touched since."
+        : "Type what the tape reads."}
+    </p>
+  );
+}
+
+/** Without the server a difference can be told, not what to do about it. */
+function Alone({ ask, metres }: { ask: AskRow; metres: number }) {
+  const ruler: Ruler = useMe();
+  const off = metres - ask.target_m;
+  const size = lengthWithUnit(Math.abs(off), ruler);
+  return (
+    <div className="rounded-lg bg-late/15 p-3" role="status" data-judged="alone">
+      <p className="text-[1.1rem] font-bold">
+        {Math.abs(off) <= ask.tolerance_m
+          ? "As it should be."
+          : `${size} too ${off > 0 ? "far" : "near"}`}
+      </p>
+      <p className="text-[0.9rem] text-soft">
+        The server is away: keep it, it is sent later. What to move is said when it answers.
+      </p>
+    </div>
+  );
+}
