@@ -11,6 +11,7 @@ import zipfile
 from collections.abc import Sequence
 from datetime import datetime
 from typing import Any
+from uuid import UUID, uuid4
 
 from accounts.models import User
 from django.db import transaction
@@ -99,8 +100,9 @@ class TapeRow(Row):
 
 
 class StandRow(Row):
-    """A line of a layout's log at the kit."""
+    """A line of a layout's log at the kit, known by its key."""
 
+    key: UUID = Field(default_factory=uuid4)
     what: What
     mic: str = Field(max_length=16)
     to: str | None = Field(default=None, max_length=16)
@@ -298,4 +300,5 @@ def _layout(archive: Archive, session: Session, stem: str) -> None:
     )  # fmt: skip
     for s in states:
         Revision.objects.filter(layout=layout, number=s.number).update(at=s.at)
-    _written(StandLog, about.at_kit, session=session, layout=layout)
+    lines = {row.key: row for row in about.at_kit}
+    _written(StandLog, list(lines.values()), session=session, layout=layout)

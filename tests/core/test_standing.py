@@ -286,6 +286,7 @@ def test_what_stands_is_told_from_the_plan_in_stand_terms():
     (row,) = [m for m in told.mics if m.mic == "OR"]
     assert row.off_m == pytest.approx((-0.06, 0, 0.03), abs=0.004)
     assert row.words == "6 cm to the left and 3 cm too high."
+    assert row.back_words == "Back to the plan: 6 cm to the right, 3 cm down."
     assert told.layout.mic("OR").position_m == pytest.approx((x - 0.06, y, z + 0.03), abs=0.004)
     assert told.layout.mic("OL") == kit.mic("OL")
     assert all(abs(r.residual_m) < 0.003 for r in told.readings)
@@ -448,6 +449,9 @@ def typed(metres, mic="OL", to=SNARE, log=(), layout=START):
 
 
 def test_too_far_and_too_near_are_told_apart():
+    wheres = [typed(m, to=to).where for m, to in ((1.365, SNARE), (1.265, SNARE), (1.324, SNARE),
+              (1.9, None), (1.6, None))]  # fmt: skip
+    assert wheres == ["too far", "too near", "", "too high", "too low"]
     assert typed(1.365).words == "Bring it 5.0 cm closer"
     assert typed(1.265).words == "Take it 5.0 cm further away"
     high = START.mic("OL").position_m[2]
@@ -521,8 +525,10 @@ def test_every_move_does_what_it_says():
             after = float(np.linalg.norm(there - other)) - keep.want_m
             assert abs(after) == pytest.approx(move.worst_m)
             assert ("stays within 1 cm" in move.words) == (abs(after) <= 0.01)
-            assert ("far." in move.words) == (after > 0.01)
-            assert ("near." in move.words) == (after < -0.01)
+            assert ("too far." in move.words) == (after > 0.01)
+            assert ("too near." in move.words) == (after < -0.01)
+            assert move.others == [("the kick", pytest.approx(after))]
+            assert move.size_m == pytest.approx(np.linalg.norm(move.by_m))
             tried += 1
     assert tried > 500
 

@@ -8,11 +8,13 @@ from django.core.files.base import ContentFile
 from django.core.files.storage import default_storage
 from hearing.actions import ask_for
 from jobs.models import Job
+from plans.atkit import write_entry
 from plans.logs import write_lugs, write_spot
 from ringside.pairs.analysis import analyse
 from ringside.places.starts import starting_layout
 from ringside.plan.kits import five_piece
 from ringside.plan.room import Room
+from ringside.standing.entries import Entry
 from ringside.techniques.taking import take
 from ringside.voices.example import ask_of
 from sheets.printing import FILE as SHEET_FILE
@@ -27,6 +29,8 @@ ROOM = {
 DOC = starting_layout("five-piece", "square pair").model_dump(mode="json")
 
 TOOK = take(starting_layout("five-piece", "square pair"), "room-bar").layout.model_dump(mode="json")
+
+LINE = "d8a1f4c2-0000-4000-8000-000000000002"
 
 OPTIONS = {
     **DOC,
@@ -110,6 +114,17 @@ ENDPOINTS += [
     ),
     ("DELETE", "/sessions/{session}/spots/{spot}", None, 204),
     ("POST", "/layouts/{layout}/stock", {"layout": DOC}, 200),
+    ("GET", "/layouts/{layout}/at-kit", None, 200),
+    (
+        "POST", "/layouts/{layout}/at-kit",
+        {"key": "d8a1f4c2-0000-4000-8000-000000000001", "what": "tick", "mic": "OL"}, 201,
+    ),
+    ("POST", "/layouts/{layout}/at-kit/strike", {"key": LINE}, 204),
+    ("POST", "/layouts/{layout}/standing", {"layout": DOC, "log": []}, 200),
+    (
+        "POST", "/layouts/{layout}/judge",
+        {"layout": DOC, "log": [], "mic": "OL", "to": "snare", "metres": 1.3}, 200,
+    ),
 ]  # fmt: skip
 ENDPOINTS += [
     ("POST", "/techniques", {"layout": DOC}, 200),
@@ -167,6 +182,7 @@ def kept(owner, session):
     """One of each thing that is kept, by the name its place has in a path."""
     studio = owner.studios.get().pk
     spot = {"room": "Box", "x_m": 1.0, "y_m": 1.0, "rating": 3}
+    write_entry(owner, session.layouts.get().pk, Entry(key=LINE, what="tick", mic="OL"))
     return {
         "studio": studio,
         "room": keep_room(owner, studio, Room.model_validate(ROOM)).pk,

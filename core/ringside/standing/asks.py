@@ -236,6 +236,23 @@ def end_point(layout: Layout, at: dict[str, Floats], to: str | None) -> Floats |
     return at[to]
 
 
+def end_name(layout: Layout, to: str | None) -> str:
+    """What an end of a reading is called: the floor, a part by its name, a mic by its own.
+
+    Parameters
+    ----------
+    layout : Layout
+    to : str or None
+
+    Returns
+    -------
+    str
+    """
+    if to is None:
+        return "the floor"
+    return layout.kit.part(to).name.lower() if to in layout.kit.source_ids else to
+
+
 def _end(layout: Layout, to: str | None) -> str:
     if to is None:
         return "the floor, straight down"

@@ -13,6 +13,7 @@ from ringside.plan.layout import Layout
 from ringside.standing.asks import AskRow, ask_rows, end_point
 from ringside.standing.entries import Entry, span_of, written
 from ringside.standing.moves import Kept, Move, moves
+from ringside.standing.report import span_words
 from ringside.standing.truth import Truth, truth
 from ringside.survey.net import held_at
 
@@ -29,6 +30,7 @@ UNITS: Final = (
     (100.0, "metres typed for centimetres, or the other way round"),
 )
 
+Off = Literal["", "too far", "too near", "too high", "too low"]
 JudgedState = Literal["good", "off", "unlikely", "impossible"]
 
 
@@ -41,6 +43,8 @@ class Judged:
     target_words: str
     off_m: float
     """Read less target: above zero it is too far."""
+    where: Off
+    """Which way a reading is off; empty where it is not, or where that is no question."""
     words: str
     moves: list[Move]
     spread_words: str
@@ -95,6 +99,7 @@ def judged(
         target_m=row.target_m,
         target_words=row.target_words,
         off_m=round(off, 4),
+        where=_where(to, off),
         words=_off_words(to, off),
         moves=_moves(here, layout, locker, row),
         spread_words=_odds(here),
@@ -113,7 +118,7 @@ def _target(
 def _plain(state: JudgedState, row: AskRow, off: float, words: str) -> Judged:
     return Judged(
         state=state, target_m=row.target_m, target_words=row.target_words, off_m=round(off, 4),
-        words=words, moves=[], spread_words="",
+        where="", words=words, moves=[], spread_words="",
     )  # fmt: skip
 
 
@@ -145,11 +150,17 @@ def _good_words(row: AskRow, off: float) -> str:
     return f"As planned, within {max(abs(off) * 100, 0.1):.1f} cm."
 
 
-def _off_words(to: str | None, off: float) -> str:
-    size = f"{abs(off) * 100:.1f} cm"
+def _where(to: str | None, off: float) -> Off:
     if to is None:
-        return f"{size} too {'high' if off > 0 else 'low'}"
-    return f"Bring it {size} closer" if off > 0 else f"Take it {size} further away"
+        return "too high" if off > 0 else "too low"
+    return "too far" if off > 0 else "too near"
+
+
+def _off_words(to: str | None, off: float) -> str:
+    size, where = f"{abs(off) * 100:.1f} cm", _where(to, off)
+    if where == "too far":
+        return f"Bring it {size} closer"
+    return f"Take it {size} further away" if where == "too near" else f"{size} {where}"
 
 
 def _moves(here: Truth, layout: Layout, locker: Locker, row: AskRow) -> list[Move]:
@@ -189,6 +200,5 @@ def _odds(here: Truth) -> str:
     every = [*here.net.suspects, *here.net.rivals]
     if not every:
         return ""
-    names = [here.readings[n] for n in every]
-    said = ", ".join(f"{r.a}–{r.b or 'floor'}" for r in names)
+    said = ", ".join(span_words(here, n) for n in every)
     return f"The readings do not fit each other: measure {said} again before you move anything."

@@ -44,8 +44,15 @@ class Move:
     way: Way
     by_m: tuple[float, float, float]
     """How the front of the mic goes, in the frame of the kit."""
+    do: str
+    """What the hand does, without how far: "Raise it"."""
+    size_m: float
+    aside: str
+    """Which way, of a shift; else empty."""
+    others: list[tuple[str, float]]
+    """What else is kept, and how far too far it then is, metres; below 0 too near."""
     worst_m: float
-    """What is furthest off of the others after it, metres; 0 where nothing else is kept."""
+    """What is furthest off of those, metres; 0 where nothing else is kept."""
     words: str
 
 
@@ -109,13 +116,18 @@ def _along(at: Floats, way: Floats, end: Floats, want_m: float) -> float | None:
 
 def _told(way: Way, by: Floats, at: Floats, end: Floats | None, others: Sequence[Kept]) -> Move:
     there = at + by
-    off = [(k, _reads(there, k.end) - k.want_m) for k in others]
+    off = [(k.name, _reads(there, k.end) - k.want_m) for k in others]
     worst = max((abs(d) for _, d in off), default=0.0)
-    kept = _kept_words([(k.name, d) for k, d in off])
-    words = _way_words(way, by, at, end)
+    kept, size = _kept_words(off), float(np.linalg.norm(by))
+    do, aside = _way_words(way, by, at, end)
+    words = f"{do} {size * 100:.1f} cm {aside}".replace(".0 cm", " cm").rstrip()
     return Move(
         way=way,
         by_m=(float(by[0]), float(by[1]), float(by[2])),
+        do=do,
+        size_m=size,
+        aside=aside,
+        others=off,
         worst_m=worst,
         words=f"{words}; {kept}." if kept else f"{words}.",
     )
@@ -129,7 +141,7 @@ def _kept_words(others: list[tuple[str, float]]) -> str:
     """What becomes of the other distances."""
     stays = [name for name, off in others if abs(off) <= STAYS_M]
     said = [
-        f"{name} is then {abs(off) * 100:.0f} cm {'far' if off > 0 else 'near'}"
+        f"{name} is then {abs(off) * 100:.0f} cm too {'far' if off > 0 else 'near'}"
         for name, off in others
         if abs(off) > STAYS_M
     ]
@@ -139,14 +151,14 @@ def _kept_words(others: list[tuple[str, float]]) -> str:
     return ", ".join(said)
 
 
-def _way_words(way: Way, by: Floats, at: Floats, end: Floats | None) -> str:
-    size = f"{float(np.linalg.norm(by)) * 100:.1f} cm".replace(".0 cm", " cm")
+def _way_words(way: Way, by: Floats, at: Floats, end: Floats | None) -> tuple[str, str]:
+    """What the hand does, and which way a shift goes."""
     if way == "raise":
-        return f"{'Raise' if by[2] > 0 else 'Lower'} it {size}"
+        return ("Raise it" if by[2] > 0 else "Lower it"), ""
     if way == "draw" and end is not None:
         toward = float(by @ ((end - at) * (1.0, 1.0, 0.0))) > 0
-        return f"Draw it in {size}" if toward else f"Let it out {size}"
-    return f"Shift it {size} {side_words(by)}"
+        return ("Draw it in" if toward else "Let it out"), ""
+    return "Shift it", side_words(by)
 
 
 def side_words(by: Floats) -> str:

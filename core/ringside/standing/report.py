@@ -9,7 +9,7 @@ import numpy as np
 from ringside.arrays import Floats
 from ringside.gear.locker import Locker
 from ringside.plan.layout import Layout
-from ringside.standing.asks import AskRow, ask_rows, end_point, specs
+from ringside.standing.asks import AskRow, ask_rows, end_name, end_point, specs
 from ringside.standing.entries import Entry, Span, Written, span_of, written
 from ringside.standing.moves import side_words
 from ringside.standing.truth import Truth, fronts, truth
@@ -40,6 +40,8 @@ class MicStands:
     """One standard deviation along each axis."""
     covariance_m2: list[list[float]]
     words: str
+    back_words: str
+    """How it goes back to its plan; empty where it stands there, or nobody knows."""
     open_words: str
     """What the readings leave open, and what would close it; empty where nothing."""
     up: bool
@@ -107,7 +109,7 @@ def standing(
         next=at,
         read=sum(a.read_m is not None for a in asks[:wanted]),
         wanted=wanted,
-        mics=_mics(layout, locker, true, kept),
+        mics=_mics(layout, locker, true, kept, asks),
         readings=_readings(true, kept),
         gone=[f"{e.mic} to {e.to or 'the floor'}, {e.metres:.3f} m" for e in kept.gone],
         words=_words(true, kept),
@@ -150,14 +152,19 @@ def _state(true: Truth, n: int, sure: bool) -> Literal["fits", "misfit", "doubtf
     return "fits" if sure else "unsure"
 
 
-def _mics(layout: Layout, locker: Locker, true: Truth, kept: Written) -> list[MicStands]:
+def _mics(
+    layout: Layout, locker: Locker, true: Truth, kept: Written, asks: list[AskRow]
+) -> list[MicStands]:
     at = {m.id: true.point(i) for i, m in enumerate(layout.mics)}
     planned = fronts(layout, locker)
+    by_drum = {a.mic: a.off_m for a in asks if a.off_m is not None and a.to == _job(layout, a.mic)}
     rows = []
     for i, mic in enumerate(layout.mics):
         spread = true.spread(i)
         off = at[mic.id] - planned[i] if mic.id in true.measured else np.zeros(3)
-        loose = _loose(spread)
+        # A close mic stands by its own drum: where round it, nobody needs to know.
+        own = by_drum.get(mic.id) if mic.role == "close" else None
+        loose = 0 if own is not None else _loose(spread)
         state: StandState = (
             "planned" if mic.id not in true.measured else "open" if loose else "known"
         )
@@ -169,12 +176,24 @@ def _mics(layout: Layout, locker: Locker, true: Truth, kept: Written) -> list[Mi
                 off_m=_three(off, 5),
                 sigma_m=_three(np.sqrt(np.diag(spread)), 5),
                 covariance_m2=np.round(spread, 9).tolist(),
-                words=_place_words(state, off),
+                words=_place_words(state, off, spread) if own is None else _near_words(own),
+                back_words=_back_words(state, off, spread) if own is None else "",
                 open_words=_open_words(true, layout, at, i, loose),
                 up=mic.id in kept.ticked,
             )
         )
     return rows
+
+
+def _job(layout: Layout, mic: str) -> str | None:
+    return layout.mic(mic).job
+
+
+def _near_words(off_m: float) -> str:
+    """A close mic against its own drum."""
+    if abs(off_m) <= THERE_M:
+        return "As far from its drum as planned."
+    return f"{abs(off_m) * 100:.0f} cm too {'far from' if off_m > 0 else 'near'} its drum."
 
 
 def _three(v: Floats, digits: int) -> tuple[float, float, float]:
@@ -187,33 +206,53 @@ def _loose(spread: Floats) -> int:
     return int((np.linalg.eigvalsh(spread) > KNOWN_M**2).sum())
 
 
-def _place_words(state: StandState, off: Floats) -> str:
+def _place_words(state: StandState, off: Floats, spread: Floats) -> str:
+    """How a mic stands off its plan, as far as that is more than what is not known."""
     if state == "planned":
         return "Not measured: as planned, by eye."
-    size = float(np.linalg.norm(off))
-    if size <= THERE_M:
-        return "Stands where it was planned."
-    level = float(np.linalg.norm(off[:2]))
+    level, high = off * (1.0, 1.0, 0.0), off * (0.0, 0.0, 1.0)
     said = []
-    if level > THERE_M / 2:
-        said.append(f"{level * 100:.0f} cm {side_words(off)}")
-    if abs(off[2]) > THERE_M / 2:
+    if _is_off(level, spread):
+        said.append(f"{float(np.linalg.norm(level)) * 100:.0f} cm {side_words(off)}")
+    if _is_off(high, spread):
         said.append(f"{abs(off[2]) * 100:.0f} cm too {'high' if off[2] > 0 else 'low'}")
-    most = "Likely " if state == "open" else ""
-    words = f"{most}{' and '.join(said)}"
+    if not said:
+        most = float(np.sqrt(np.linalg.eigvalsh(spread)[-1]))
+        return f"Stands where it was planned, as far as is known: {2 * most * 100:.0f} cm or so."
+    words = f"{'Likely ' if state == 'open' else ''}{' and '.join(said)}"
     return f"{words[0].upper()}{words[1:]}."
+
+
+def _back_words(state: StandState, off: Floats, spread: Floats) -> str:
+    """The way back to the plan, of what is known to be off it."""
+    if state == "planned":
+        return ""
+    level, high = off * (1.0, 1.0, 0.0), off * (0.0, 0.0, 1.0)
+    said = []
+    if _is_off(level, spread):
+        said.append(f"{float(np.linalg.norm(level)) * 100:.0f} cm {side_words(-off)}")
+    if _is_off(high, spread):
+        said.append(f"{abs(off[2]) * 100:.0f} cm {'down' if off[2] > 0 else 'up'}")
+    return f"Back to the plan: {', '.join(said)}." if said else ""
+
+
+def _is_off(way: Floats, spread: Floats) -> bool:
+    """Whether a shift is more than a centimetre, and more than twice what it is unsure by."""
+    size = float(np.linalg.norm(way))
+    if size <= THERE_M:
+        return False
+    unit = way / size
+    return size > 2 * float(np.sqrt(unit @ spread @ unit))
 
 
 def _open_words(true: Truth, layout: Layout, at: dict[str, Floats], i: int, loose: int) -> str:
     mic = layout.mics[i].id
-    if mic not in true.measured:
+    if mic not in true.measured or (loose == 0 and mic not in true.mirrored):
         return ""
     best = _closing(true, layout, at, i)
     wants = f" A reading to {best} tells most." if best else ""
     if mic in true.mirrored:
         return f"It may as well stand on the other side, {_mirror_words(true, i)}.{wants}"
-    if loose == 0:
-        return ""
     what = {3: "Nothing of its place is sure yet", 2: "It is somewhere on a ball round one end",
             1: f"It is somewhere along an arc, {_arc_words(true.spread(i))}"}[loose]  # fmt: skip
     return f"{what}.{wants}"
@@ -260,8 +299,7 @@ def _closing(true: Truth, layout: Layout, at: dict[str, Floats], i: int) -> str:
 
 
 def _words(true: Truth, kept: Written) -> str:
-    bad = sorted("–".join((r.a, r.b or "floor")) for n in true.net.suspects
-                 for r in (true.readings[n],))  # fmt: skip
+    bad = sorted(span_words(true, n) for n in true.net.suspects)
     if not kept.readings:
         return "Nothing is measured yet: everything stands as planned, by eye."
     if bad:
@@ -270,3 +308,21 @@ def _words(true: Truth, kept: Written) -> str:
     if not all(r.sure for r in kept.readings):
         return "A mic was touched since it was measured: its readings are asked for again."
     return "All readings fit one another."
+
+
+def span_words(true: Truth, n: int) -> str:
+    """A reading by its two ends: OL–snare.
+
+    Parameters
+    ----------
+    true : Truth
+    n : int
+        Its number among all readings.
+
+    Returns
+    -------
+    str
+    """
+    r = true.readings[n]
+    one = r.a if n >= true.kit_readings else end_name(true.layout, r.a)
+    return f"{one}–{end_name(true.layout, r.b)}"

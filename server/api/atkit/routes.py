@@ -41,29 +41,29 @@ def _entry(row: StandLog) -> dict[str, Any]:
     }  # fmt: skip
 
 
-@router.get("/sessions/{pk}/at-kit/{layout}", response={200: AtKitOut, **GONE})
-def at_kit(request: HttpRequest, pk: int, layout: int, have: str = "") -> dict[str, Any]:
+@router.get("/layouts/{pk}/at-kit", response={200: AtKitOut, **GONE})
+def at_kit(request: HttpRequest, pk: int, have: str = "") -> dict[str, Any]:
     """What counts of a layout's log at the kit, oldest first; asked again, only what is new.
 
     `have` is the tag of what is known already: where nothing has changed, no rows come.
     """
-    tag = atkit.tag_of(request.user, pk, layout)
+    tag = atkit.tag_of(request.user, pk)
     if tag == have:
         return {"tag": tag, "rows": None}
-    return {"tag": tag, "rows": [_entry(r) for r in atkit.entries_of(request.user, pk, layout)]}
+    return {"tag": tag, "rows": [_entry(r) for r in atkit.entries_of(request.user, pk)]}
 
 
-@router.post("/sessions/{pk}/at-kit", response={201: EntryOut, **WRONG})
+@router.post("/layouts/{pk}/at-kit", response={201: EntryOut, **WRONG})
 def write(request: HttpRequest, pk: int, data: EntryIn) -> Status[dict[str, Any]]:
     """Write a line down; sent again under its key it is written once."""
     entry = Entry(key=str(data.key), what=data.what, mic=data.mic, to=data.to, metres=data.metres)
-    return Status(201, _entry(atkit.write_entry(request.user, pk, data.layout, entry)))
+    return Status(201, _entry(atkit.write_entry(request.user, pk, entry)))
 
 
-@router.post("/sessions/{pk}/at-kit/strike", response={204: None, **WRONG})
+@router.post("/layouts/{pk}/at-kit/strike", response={204: None, **WRONG})
 def strike(request: HttpRequest, pk: int, data: StrikeEntryIn) -> Status[None]:
     """Strike a line out; done twice it is done once."""
-    atkit.strike_entry(request.user, pk, data.layout, data.key)
+    atkit.strike_entry(request.user, pk, data.key)
     return Status(204, None)
 
 

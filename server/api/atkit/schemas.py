@@ -22,7 +22,6 @@ Log = Annotated[list[Entry], Field(max_length=MOST_ENTRIES)]
 class EntryIn(Strict):
     """A line of a layout's log at the kit."""
 
-    layout: int
     key: UUID
     what: What
     mic: Key
@@ -33,7 +32,6 @@ class EntryIn(Strict):
 class StrikeEntryIn(Strict):
     """A line that is struck out, by the key it was written under."""
 
-    layout: int
     key: UUID
 
 

@@ -522,6 +522,52 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{pk}/at-kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * At Kit
+         * @description What counts of a layout's log at the kit, oldest first; asked again, only what is new.
+         *
+         *     `have` is the tag of what is known already: where nothing has changed, no rows come.
+         */
+        get: operations["api_atkit_routes_at_kit"];
+        put?: never;
+        /**
+         * Write
+         * @description Write a line down; sent again under its key it is written once.
+         */
+        post: operations["api_atkit_routes_write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{pk}/at-kit/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike
+         * @description Strike a line out; done twice it is done once.
+         */
+        post: operations["api_atkit_routes_strike"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{pk}/build": {
         parameters: {
             query?: never;
@@ -1357,68 +1403,6 @@ export interface paths {
          * @description Change name and place.
          */
         patch: operations["api_sessions_routes_rename"];
-        trace?: never;
-    };
-    "/api/sessions/{pk}/at-kit": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Write
-         * @description Write a line down; sent again under its key it is written once.
-         */
-        post: operations["api_atkit_routes_write"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sessions/{pk}/at-kit/strike": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Strike
-         * @description Strike a line out; done twice it is done once.
-         */
-        post: operations["api_atkit_routes_strike"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sessions/{pk}/at-kit/{layout}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * At Kit
-         * @description What counts of a layout's log at the kit, oldest first; asked again, only what is new.
-         *
-         *     `have` is the tag of what is known already: where nothing has changed, no rows come.
-         */
-        get: operations["api_atkit_routes_at_kit"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
         trace?: never;
     };
     "/api/sessions/{pk}/copy": {
@@ -3236,8 +3220,6 @@ export interface components {
              * Format: uuid
              */
             key: string;
-            /** Layout */
-            layout: number;
             /** Metres */
             metres?: number | null;
             /**
@@ -3933,6 +3915,11 @@ export interface components {
             target_m: number;
             /** Target Words */
             target_words: string;
+            /**
+             * Where
+             * @enum {string}
+             */
+            where: "" | "too far" | "too near" | "too high" | "too low";
             /** Words */
             words: string;
         };
@@ -4631,6 +4618,8 @@ export interface components {
          * @description Where one capsule stands by the readings, metres.
          */
         MicStands: {
+            /** Back Words */
+            back_words: string;
             /** Covariance M2 */
             covariance_m2: number[][];
             /** Mic */
@@ -4685,12 +4674,23 @@ export interface components {
          * @description One way to put a distance right.
          */
         Move: {
+            /** Aside */
+            aside: string;
             /** By M */
             by_m: [
                 number,
                 number,
                 number
             ];
+            /** Do */
+            do: string;
+            /** Others */
+            others: [
+                string,
+                number
+            ][];
+            /** Size M */
+            size_m: number;
             /**
              * Way
              * @enum {string}
@@ -6560,8 +6560,6 @@ export interface components {
              * Format: uuid
              */
             key: string;
-            /** Layout */
-            layout: number;
         };
         /**
          * StrikeIn
@@ -8604,6 +8602,166 @@ export interface operations {
             408: components["responses"]["Any408"];
             413: components["responses"]["Any413"];
             422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_atkit_routes_at_kit: {
+        parameters: {
+            query?: {
+                have?: string;
+            };
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtKitOut"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_atkit_routes_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EntryIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryOut"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_atkit_routes_strike: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeEntryIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             429: components["responses"]["Any429"];
             500: components["responses"]["Any500"];
             503: components["responses"]["Any503"];
@@ -10766,167 +10924,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SessionOut"];
-                };
-            };
-            400: components["responses"]["Any400"];
-            401: components["responses"]["Any401"];
-            403: components["responses"]["Any403"];
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            408: components["responses"]["Any408"];
-            413: components["responses"]["Any413"];
-            422: components["responses"]["Any422"];
-            429: components["responses"]["Any429"];
-            500: components["responses"]["Any500"];
-            503: components["responses"]["Any503"];
-        };
-    };
-    api_atkit_routes_write: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                pk: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EntryIn"];
-            };
-        };
-        responses: {
-            /** @description Created */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["EntryOut"];
-                };
-            };
-            /** @description Cannot be done, or not JSON; the detail says what was expected. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            401: components["responses"]["Any401"];
-            403: components["responses"]["Any403"];
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            408: components["responses"]["Any408"];
-            413: components["responses"]["Any413"];
-            /** @description A value is not as it should be; place says where. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            429: components["responses"]["Any429"];
-            500: components["responses"]["Any500"];
-            503: components["responses"]["Any503"];
-        };
-    };
-    api_atkit_routes_strike: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                pk: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StrikeEntryIn"];
-            };
-        };
-        responses: {
-            /** @description No Content */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            /** @description Cannot be done, or not JSON; the detail says what was expected. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            401: components["responses"]["Any401"];
-            403: components["responses"]["Any403"];
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            408: components["responses"]["Any408"];
-            413: components["responses"]["Any413"];
-            /** @description A value is not as it should be; place says where. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            429: components["responses"]["Any429"];
-            500: components["responses"]["Any500"];
-            503: components["responses"]["Any503"];
-        };
-    };
-    api_atkit_routes_at_kit: {
-        parameters: {
-            query?: {
-                have?: string;
-            };
-            header?: never;
-            path: {
-                pk: number;
-                layout: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["AtKitOut"];
                 };
             };
             400: components["responses"]["Any400"];

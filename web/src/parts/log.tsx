@@ -21,9 +21,15 @@ function sent(session: number, { kind, body }: Entry): Promise<unknown> {
   if (kind === "tape") return must(api.POST("/api/sessions/{pk}/tape", call));
   if (kind === "strike") return must(api.POST("/api/sessions/{pk}/tape/strike", call));
   if (kind === "lugs") return must(api.POST("/api/sessions/{pk}/lugs", call));
-  if (kind === "kit") return must(api.POST("/api/sessions/{pk}/at-kit", call));
-  if (kind === "kit-strike") return must(api.POST("/api/sessions/{pk}/at-kit/strike", call));
+  if (kind === "kit") return must(api.POST("/api/layouts/{pk}/at-kit", ofLayout(body)));
+  if (kind === "kit-strike")
+    return must(api.POST("/api/layouts/{pk}/at-kit/strike", ofLayout(body)));
   return must(api.POST("/api/sessions/{pk}/spots", call));
+}
+
+/** What is of a layout names it beside the rest. */
+function ofLayout({ layout, ...body }: Entry["body"]) {
+  return { params: { path: { pk: Number(layout) } }, body: body as never };
 }
 
 export function LogProvider({ children }: { children: ReactNode }) {

@@ -4,6 +4,7 @@ import json
 from datetime import timedelta
 from pathlib import Path
 from typing import Any
+from uuid import uuid4
 
 from accounts.models import User
 from django.conf import settings
@@ -14,10 +15,12 @@ from ringside.files.layout import read_layout
 from ringside.files.locker import read_locker
 from ringside.files.stored import KIT, LOCKER, ROOM
 from ringside.gear.locker import Locker as LockerDoc
+from ringside.standing.entries import Entry
 from studios.access import open_studio
 from studios.models import Kit, Locker, Membership, Room
 
 from plans.actions import add_layout
+from plans.atkit import write_entry
 from plans.logs import write_lugs, write_spot
 from plans.models import Session
 
@@ -37,6 +40,13 @@ def _day(session: Session, user: User) -> None:
         write_lugs(user, session.pk, row["drum"], row["lugs_hz"], at)
     for row in day["spots"]:
         write_spot(user, session.pk, **row)
+
+
+def _at_kit(session: Session, user: User) -> None:
+    """What was ticked and read at the kit of the second layout: one reading of it is wrong."""
+    layout = session.layouts.all()[1]
+    for row in json.loads((DEMO / "day.json").read_text())["at_kit"]:
+        write_entry(user, layout.pk, Entry(key=str(uuid4()), **row))
 
 
 class Command(BaseCommand):
@@ -71,4 +81,5 @@ class Command(BaseCommand):
         assert not faults, faults
         Locker.objects.create(studio=studio, doc=LOCKER.pack(locker))
         _day(session, demo)
+        _at_kit(session, demo)
         self.stdout.write(f"{len(docs)} layouts")

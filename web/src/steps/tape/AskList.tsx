@@ -44,7 +44,7 @@ interface RowProps {
 function Row({ ask, on, here, onChoose }: RowProps) {
   const ruler: Ruler = useMe();
   const [words, colour] = here ? (["kept", "text-soft"] as const) : STATE[ask.state];
-  const to = ask.to === null ? "floor" : ask.to;
+  const to = ask.to ?? "ground";
   return (
     <button
       type="button"

@@ -17,7 +17,7 @@ export function Ends({ ask }: { ask: AskRow }) {
           <span className="min-w-0">front of {mic?.name.toLowerCase() ?? ask.mic}</span>
         </p>
         <TapeLine />
-        <p className="font-semibold" data-end={ask.to ?? "floor"}>
+        <p className="font-semibold" data-end={ask.to ?? "ground"}>
           {ask.to_words}
         </p>
       </div>

@@ -16,7 +16,10 @@ interface Props {
 export function Stands({ answer, kit }: Props) {
   const { standing, compared } = answer;
   return (
-    <section aria-label="Where it stands" className="space-y-4">
+    <section
+      aria-label="Where it stands"
+      className="gap-x-8 space-y-4 min-[760px]:columns-2 *:break-inside-avoid"
+    >
       <p className="font-semibold" data-stands-words>
         {standing.words}
       </p>
@@ -61,34 +64,43 @@ const STATE = {
   known: ["measured", "text-ring"],
 } as const;
 
+/** What is off its plan or not sure yet comes first, then what is measured. */
+const rank = (m: AtKit["standing"]["mics"][number]) =>
+  m.back_words ? 0 : m.state === "open" ? 1 : m.state === "known" ? 2 : 3;
+
 function Mics({ standing, kit }: { standing: AtKit["standing"]; kit: AtKitLog }) {
   const doc = useEditorPart((s) => s.still);
   return (
     <ul aria-label="Mics as they stand" className="space-y-2 text-[0.9rem]">
-      {standing.mics.map((m) => {
-        const mic = micOf(doc, m.mic);
-        const [words, colour] = STATE[m.state];
-        return (
-          <li key={m.mic} data-stands={m.mic} data-state={m.state}>
-            <p className="flex flex-wrap items-center gap-2">
-              {mic && <MicTag mic={mic} layout={doc} />}
-              <span className={`font-semibold ${colour}`}>{words}</span>
-              <span className="min-w-0 flex-1">{m.state !== "planned" && m.words}</span>
-              {m.state !== "planned" && (
-                <button
-                  type="button"
-                  className="btn px-2 py-0.5 text-[0.8rem]"
-                  aria-label={`${m.mic} was nudged`}
-                  onClick={() => kit.write({ what: "touched", mic: m.mic, to: null, metres: null })}
-                >
-                  Nudged
-                </button>
-              )}
-            </p>
-            {m.open_words && <p className="text-soft">{m.open_words}</p>}
-          </li>
-        );
-      })}
+      {[...standing.mics]
+        .sort((a, b) => rank(a) - rank(b))
+        .map((m) => {
+          const mic = micOf(doc, m.mic);
+          const [words, colour] = STATE[m.state];
+          return (
+            <li key={m.mic} data-stands={m.mic} data-state={m.state}>
+              <p className="flex flex-wrap items-center gap-2">
+                {mic && <MicTag mic={mic} layout={doc} />}
+                <span className={`font-semibold ${colour}`}>{words}</span>
+                <span className="min-w-0 flex-1">{m.state !== "planned" && m.words}</span>
+                {m.state !== "planned" && (
+                  <button
+                    type="button"
+                    className="btn px-2 py-0.5 text-[0.8rem]"
+                    aria-label={`${m.mic} was nudged`}
+                    onClick={() =>
+                      kit.write({ what: "touched", mic: m.mic, to: null, metres: null })
+                    }
+                  >
+                    Nudged
+                  </button>
+                )}
+              </p>
+              {m.back_words && <p>{m.back_words}</p>}
+              {m.open_words && <p className="text-soft">{m.open_words}</p>}
+            </li>
+          );
+        })}
     </ul>
   );
 }

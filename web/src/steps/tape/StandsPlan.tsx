@@ -27,15 +27,19 @@ export function StandsPlan({ standing }: { standing: AtKit["standing"] }) {
   const drawn = sketchOf(doc);
   const box = boxOf({ ...drawn, mics: [...drawn.mics, ...sketchOf(standing.layout).mics] });
   const dot = 0.035 * Math.max(1, box[3] / 1.9);
+  // A close mic stands by its own drum: where round it, nobody measures.
+  const far = new Set(doc.mics.filter((m) => m.role !== "close").map((m) => m.id));
   const measured = standing.mics.filter((m) => m.state !== "planned");
   return (
     <figure className="relative">
       <Sketch summary={{ ...drawn, mics: [] }} name="the kit" box={box} high="h-72" />
       <svg viewBox={box.join(" ")} className="absolute inset-0 h-72 w-full" role="img">
         <title>{`Planned and as it stands: ${measured.map((m) => `${m.mic}: ${m.words}`).join(" ")}`}</title>
-        {standing.mics.map((m) => (
-          <Place key={m.mic} stand={m} dot={dot} />
-        ))}
+        {standing.mics
+          .filter((m) => far.has(m.mic))
+          .map((m) => (
+            <Place key={m.mic} stand={m} dot={dot} />
+          ))}
       </svg>
       <figcaption className="text-[0.82rem] text-soft">
         Hollow: planned. Filled: as it stands, with the room it may be in.
@@ -68,7 +72,7 @@ function Place({ stand, dot }: { stand: Stand; dot: number }) {
       <text
         x={x + dot * 1.5}
         y={-y - dot * 1.2}
-        fontSize={dot * 3.2}
+        fontSize={dot * 2.4}
         fontWeight="700"
         fill="var(--ink)"
         className="num"

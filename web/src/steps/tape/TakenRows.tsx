@@ -1,6 +1,8 @@
 /** The readings as they were taken, each against where everything stands. */
 import type { AtKit } from "../../api/types";
+import { partOf } from "../../core/kitParts";
 import { lengthText, type Ruler, unitMark } from "../../core/units";
+import { useEditorPart } from "../../parts/editing";
 import { useMe } from "../../parts/me";
 import type { AtKitLog } from "./useAtKit";
 
@@ -19,6 +21,9 @@ interface Props {
 export function TakenRows({ standing, kit }: Props) {
   const ruler: Ruler = useMe();
   const by = new Map(kit.lines.map((l) => [l.key, l.by]));
+  const doc = useEditorPart((s) => s.still);
+  const name = (to: string | null) =>
+    to === null ? "the floor" : (partOf(doc, to)?.name.toLowerCase() ?? to);
   if (!standing.readings.length) return null;
   return (
     <table className="w-full text-left text-[0.86rem]">
@@ -27,9 +32,9 @@ export function TakenRows({ standing, kit }: Props) {
         {[...standing.readings].reverse().map((r) => {
           const [words, colour] = STATE[r.state];
           return (
-            <tr key={r.key} data-taken={`${r.mic} ${r.to ?? "floor"}`} data-state={r.state}>
+            <tr key={r.key} data-taken={`${r.mic} ${r.to ?? "ground"}`} data-state={r.state}>
               <th scope="row" className="font-normal">
-                {r.mic} – {r.to ?? "floor"}
+                {r.mic} – {name(r.to)}
               </th>
               <td className="num font-semibold">{lengthText(r.metres, ruler)}</td>
               <td className={colour}>{words}</td>
@@ -40,7 +45,7 @@ export function TakenRows({ standing, kit }: Props) {
                 <button
                   type="button"
                   className="underline pointer-coarse:min-h-10"
-                  aria-label={`Forget ${r.mic} to ${r.to ?? "floor"}`}
+                  aria-label={`Forget ${r.mic} to ${name(r.to)}`}
                   onClick={() => kit.strike(r.key)}
                 >
                   Forget

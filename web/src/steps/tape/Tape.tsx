@@ -63,7 +63,12 @@ function Progress({ stood, kit }: { stood: Stood; kit: AtKitLog }) {
       <span>
         {read} of {standing.wanted} read
       </span>
-      <progress className="h-2 w-20" aria-label="Read" value={read} max={standing.wanted} />
+      <span className="h-2 w-20 overflow-hidden rounded-full bg-hair" aria-hidden="true">
+        <span
+          className="block h-full bg-ring"
+          style={{ width: `${(100 * read) / Math.max(standing.wanted, 1)}%` }}
+        />
+      </span>
       {kit.waiting.size > 0 && (
         <span className="font-semibold text-latetext" data-waiting={kit.waiting.size}>
           {kit.waiting.size} kept here, not sent yet

@@ -1,5 +1,6 @@
 /** What a reading says: right, or what to do at the stand. */
 import type { AskRow, Judged } from "../../api/types";
+import { headOf, moveOf } from "../../core/judged";
 import { lengthWithUnit, type Ruler } from "../../core/units";
 import { Mark } from "../../parts/Mark";
 import { useMe } from "../../parts/me";
@@ -20,17 +21,18 @@ interface Props {
 }
 
 export function Verdict({ ask, metres, judged, away }: Props) {
+  const ruler: Ruler = useMe();
   if (metres === null) return <Empty ask={ask} />;
   if (!judged) return away ? <Alone ask={ask} metres={metres} /> : <Empty ask={ask} />;
   const [mark, ground] = LOOK[judged.state];
   return (
     <div className={`rounded-lg p-3 ${ground}`} role="status" data-judged={judged.state}>
       <p className="flex items-center gap-2 text-[1.1rem] leading-tight font-bold">
-        <Mark verdict={mark} /> {judged.words}
+        <Mark verdict={mark} /> {headOf(judged, ruler)}
       </p>
       <ul className="mt-1 text-[0.92rem]" aria-label="At the stand">
         {judged.moves.map((m) => (
-          <li key={m.words}>{m.words}</li>
+          <li key={m.words}>{moveOf(m, ruler)}</li>
         ))}
       </ul>
       {judged.spread_words && <p className="mt-1 text-[0.92rem]">{judged.spread_words}</p>}

@@ -24,17 +24,16 @@ export interface AtKitLog {
 }
 
 function useLines(): readonly KitLine[] {
-  const session = useEditorPart((s) => s.out.session_id);
   const layout = useEditorPart((s) => s.out.id);
   const queries = useQueryClient();
-  const key = ["at kit", session, layout];
+  const key = ["at kit", layout];
   const found = useQuery({
     queryKey: key,
     queryFn: async ({ signal }): Promise<Known> => {
       const known = queries.getQueryData<Known>(key);
       const fresh = await exactly<{ tag: string; rows: KitLine[] | null }>(
-        api.GET("/api/sessions/{pk}/at-kit/{layout}", {
-          params: { path: { pk: session, layout }, query: { have: known?.tag ?? "" } },
+        api.GET("/api/layouts/{pk}/at-kit", {
+          params: { path: { pk: layout }, query: { have: known?.tag ?? "" } },
           signal,
         }),
       );
