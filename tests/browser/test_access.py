@@ -70,6 +70,14 @@ def test_no_view_has_a_serious_fault(someone, theme):
     page.get_by_role("button", name="Add to mics").click()
     expect(page.get_by_role("heading", name="New mic")).to_be_visible()
     assert faults(page) == []
+    someone.open("tape")
+    for view in ("Set up", "As it stands", "Read"):
+        page.get_by_role("radio", name=view).click()
+        assert faults(page) == []
+    page.set_viewport_size({"width": 390, "height": 844})
+    expect(page.get_by_role("link", name="to your sessions")).to_be_visible()
+    assert faults(page) == []
+    page.set_viewport_size({"width": 1280, "height": 800})
     someone.open("patch")
     page.locator("[data-track=ST]").click()
     expect(page.get_by_label("Pad at the mic")).to_be_visible()

@@ -9,8 +9,9 @@ export function PhoneBar() {
   const name = useEditorPart((s) => s.still.name);
   return (
     <header className="flex min-w-0 items-center gap-3 border-b border-hair bg-panel px-3">
-      <Link to="/" className="min-w-0 truncate" aria-label="To your sessions">
+      <Link to="/" className="min-w-0 truncate">
         <strong>{name}</strong> <span className="text-soft">{out.session_name}</span>
+        <span className="sr-only">, to your sessions</span>
       </Link>
       <SavedState />
       <AccountMenu />

@@ -12,44 +12,55 @@ import { Verdict } from "./Verdict";
 interface Props {
   ask: AskRow;
   kit: AtKitLog;
+  /** The mic is to be moved, and read again. */
+  onStay: () => void;
   /** On to the next one. */
   onDone: () => void;
 }
 
-function useTyped(ask: AskRow) {
+function useTyped() {
   const ruler: Ruler = useMe();
   const [text, setText] = useState("");
   const field = useRef<HTMLInputElement>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another reading, another length
-  useEffect(() => {
-    setText("");
-    field.current?.focus({ preventScroll: true });
-  }, [ask.mic, ask.to]);
+  useEffect(() => field.current?.focus({ preventScroll: true }), []);
   return { ruler, text, setText, field, metres: text.trim() ? parseLength(text, ruler) : null };
 }
 
-export function Reading({ ask, kit, onDone }: Props) {
-  const typed = useTyped(ask);
+export function Reading({ ask, kit, onStay, onDone }: Props) {
+  const typed = useTyped();
   const { ruler, text, setText, metres } = typed;
   const [moved, setMoved] = useState(false);
   const judged = useJudged(ask, metres, kit.log);
-  const state = judged.data?.state;
-  const keep = (e: FormEvent) => {
+  const state = judged.found.data?.state;
+  const keep = async (e: FormEvent) => {
     e.preventDefault();
     if (metres === null || metres <= 0 || state === "impossible") return;
+    const verdict = judged.settled();
     // The mic was moved since the last reading: what was read at it before is no longer sure.
     if (moved) kit.write({ what: "touched", mic: ask.mic, to: null, metres: null });
     kit.write({ what: "reading", mic: ask.mic, to: ask.to, metres });
     setText("");
-    setMoved(state === "off" || state === "unlikely");
-    if (state !== "off" && state !== "unlikely") onDone();
+    onStay();
+    const said = (await verdict)?.state;
+    const wrong = said === "off" || said === "unlikely";
+    setMoved(wrong);
+    if (!wrong) onDone();
   };
   return (
-    <form onSubmit={keep} aria-label="Reading" className="flex min-h-0 flex-col gap-2.5">
+    <form
+      onSubmit={(e) => void keep(e)}
+      aria-label="Reading"
+      className="flex min-h-0 flex-col gap-2.5"
+    >
       <Ends ask={ask} />
       <Should ask={ask} />
       <Reads typed={typed} bad={text.trim() !== "" && metres === null} />
-      <Verdict ask={ask} metres={metres} judged={judged.data} away={judged.isError} />
+      <Verdict
+        ask={ask}
+        metres={metres}
+        judged={judged.found.data}
+        away={judged.found.isError || judged.found.fetchStatus === "paused"}
+      />
       {moved && metres === null && (
         <p className="text-[0.9rem]">
           Kept. Move it, then read again; or{" "}

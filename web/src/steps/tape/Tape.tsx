@@ -86,7 +86,13 @@ function Read({ stood, kit }: { stood: Stood; kit: AtKitLog }) {
   return (
     <div className="grid gap-4 min-[760px]:grid-cols-[minmax(0,400px)_minmax(0,1fr)]">
       {now ? (
-        <Reading ask={now} kit={kit} onDone={() => ask(null)} />
+        <Reading
+          key={`${now.mic} ${now.to ?? "ground"}`}
+          ask={now}
+          kit={kit}
+          onStay={() => ask(at)}
+          onDone={() => ask(null)}
+        />
       ) : (
         <p className="py-4 text-[1.05rem]" data-all-read>
           All readings are taken or left. See how it stands.
