@@ -164,6 +164,32 @@ def timed_walk() -> float:
     return statistics.median(timed(lambda: tape_report(kit), 9))
 
 
+def timed_standing() -> float:
+    """Milliseconds for a net of 16 mics and 9 parts with 120 readings, solved and judged."""
+    import numpy as np
+    from ringside.answers.stands import compared
+    from ringside.gear.locker import Locker
+    from ringside.pairs.analysis import analyse
+    from ringside.plan.kit import Reading
+    from ringside.standing.asks import tape_m
+    from ringside.standing.doubt import as_it_stands
+    from ringside.standing.truth import fronts, truth
+
+    layout, locker, dice = sixteen(), Locker(), np.random.default_rng(1)
+    at = dict(zip([m.id for m in layout.mics], fronts(layout, locker), strict=True))
+    ends = [(m, to) for m in at for to in (None, *layout.kit.source_ids)]
+    some = [ends[i] for i in dice.permutation(len(ends))[:120]]
+    readings = [
+        Reading(a=m, b=to, metres=tape_m(layout, at, m, to) + 0.03 + dice.normal() * 0.005)
+        for m, to in some
+    ]
+
+    def work() -> None:
+        compared(analyse(layout), as_it_stands(truth(layout, locker, readings)))
+
+    return statistics.median(timed(work, 7))
+
+
 def timed_room() -> float:
     """Milliseconds for everything the room step shows, each time for a room not seen before."""
     from ringside.plan.kits import five_piece
@@ -303,6 +329,9 @@ def core_rows() -> list[Row]:
         row("the same mics feeding 64 channels, against 40", channels / ours, "times", 1.5),
         row("64 channels patched into 64 inputs", timed_patch(), "ms", 1000),
         row("a kit from 45 tape readings, and the next one", timed_walk(), "ms", 60),
+        row(
+            "16 mics and 9 parts from 120 readings, solved and judged", timed_standing(), "ms", 300
+        ),
         row("an L-shaped room: decay, modes, map of spots", timed_room(), "ms", 500),
         row("a fit of 16 mics that all stand wrong", timed_fit(), "ms", 1000),
         row("what-if: 41 values of a number among 16 mics", timed_sweep(), "ms", 400),
@@ -363,6 +392,36 @@ def endpoint_row(port: int) -> Row:
     return row("compute endpoint, 16 mics, 95th percentile", p95(found), "ms", 25)
 
 
+def at_kit_rows(port: int) -> list[Row]:
+    """A reading to its verdict, and what it costs that fifty screens look for what others wrote."""
+    import http.client
+
+    person = limits.Person(port, "demo")
+    link = http.client.HTTPConnection("127.0.0.1", port)
+    head = asking.headers(person.cookies)
+
+    def said(method: str, path: str, body: Any = None) -> Any:
+        link.request(method, f"/api/{path}", body and json.dumps(body), head)
+        answer = link.getresponse()
+        text = answer.read()
+        if answer.status != 200:
+            raise SystemExit(f"{path} answered {answer.status}: {text[:200]!r}")
+        return json.loads(text)
+
+    layout = f"layouts/{said('GET', 'sessions')[0]['layouts'][1]['id']}"  # the one that was read
+    doc, kit = said("GET", layout)["doc"], said("GET", f"{layout}/at-kit")
+    lines = [{k: r[k] for k in ("key", "what", "mic", "to", "metres")} for r in kit["rows"]]
+    typed = {"layout": doc, "log": lines, "mic": "OR", "to": "kick", "metres": 1.71}
+    verdicts = timed(lambda: said("POST", f"{layout}/judge", typed), 60)
+    looks = timed(lambda: said("GET", f"{layout}/at-kit/tag"), 300)
+    each = statistics.median(looks)
+    return [
+        row("a reading to its verdict, 95th percentile", p95(verdicts), "ms", 150),
+        row("a look for what others wrote at the kit", each, "ms", None),
+        row("fifty screens that look, of one core", 50 / 0.7 * each / 1000, "cores", 0.5),
+    ]
+
+
 async def drag_rows(port: int) -> list[Row]:
     """The same drag on Place and on bare pages, on three machines, and with many mics."""
     rows = []
@@ -418,7 +477,7 @@ def measure() -> list[Row]:
     rows += [row(name, ms, "ms", 1000) for name, ms in limits.core_limits().items()]
     process, port, env = serve(dict(os.environ))
     try:
-        rows += [endpoint_row(port), *asyncio.run(felt_rows(port))]
+        rows += [endpoint_row(port), *at_kit_rows(port), *asyncio.run(felt_rows(port))]
         rows += asyncio.run(drag_rows(port))
         alone, four = limits.dragging(port, 1), limits.dragging(port, 4)
         rows.append(

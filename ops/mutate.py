@@ -27,14 +27,18 @@ from ops.reached import TOLD_TO, Reached
 from ops.say import StepFailed
 
 DECIDING = (
-    "answers/nearness", "answers/options", "answers/remedies", "answers/sentences", "answers/sheet",
-    "fitting/bleed", "fitting/clear", "fitting/equal", "gear/headroom", "gear/leads", "gear/levels",
+    "answers/jobs", "answers/nearness", "answers/options", "answers/remedies",
+    "answers/sentences", "answers/sheet", "answers/stands",
+    "fitting/bleed", "fitting/clear", "fitting/equal", "gear/doorways", "gear/headroom",
+    "gear/leads", "gear/levels",
     "gear/patch", "gear/patching", "hear/arrivals", "hear/bands", "hear/barriers", "hear/mirrors",
     "hear/mix", "hear/nearfield", "hear/sums", "pairs/analysis", "pairs/delays", "pairs/flips",
-    "pairs/gram", "pairs/keeping", "pairs/kinds", "pairs/onebyone", "pairs/pictures",
+    "pairs/gram", "pairs/keeping", "pairs/kinds", "pairs/onebyone", "pairs/pans",
     "pairs/stereo", "pairs/uncertainty", "pairs/verdicts", "places/drumterms", "places/kitplace",
     "plan/air", "plan/channels", "plan/drumframe", "plan/hanging", "plan/kit", "plan/mics",
-    "plan/room", "survey/net", "survey/walk", "techniques/rooms", "techniques/snare",
+    "plan/room", "standing/asks", "standing/doubt", "standing/entries", "standing/judged",
+    "standing/moves", "standing/report", "standing/truth", "survey/net", "survey/walk",
+    "techniques/rooms", "techniques/snare",
 )  # fmt: skip
 COMPARES: dict[type[ast.cmpop], tuple[type[ast.cmpop], ...]] = {
     ast.Lt: (ast.LtE, ast.Gt), ast.LtE: (ast.Lt, ast.GtE), ast.Gt: (ast.GtE, ast.Lt),

@@ -115,6 +115,7 @@ ENDPOINTS += [
     ("DELETE", "/sessions/{session}/spots/{spot}", None, 204),
     ("POST", "/layouts/{layout}/stock", {"layout": DOC}, 200),
     ("GET", "/layouts/{layout}/at-kit", None, 200),
+    ("GET", "/layouts/{layout}/at-kit/tag", None, 200),
     (
         "POST", "/layouts/{layout}/at-kit",
         {"key": "d8a1f4c2-0000-4000-8000-000000000001", "what": "tick", "mic": "OL"}, 201,

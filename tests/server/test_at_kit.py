@@ -13,10 +13,10 @@ def line(**more):
             "to": "snare", "metres": 1.32, **more}  # fmt: skip
 
 
-def rows(api, layout, have=""):
-    query = f"?have={have}" if have else ""
-    status, found = api("GET", f"/layouts/{layout.pk}/at-kit{query}")
+def rows(api, layout):
+    status, found = api("GET", f"/layouts/{layout.pk}/at-kit")
     assert status == 200
+    assert api("GET", f"/layouts/{layout.pk}/at-kit/tag") == (200, {"tag": found["tag"]})
     return found
 
 
@@ -31,7 +31,7 @@ def test_a_line_sent_twice_is_there_once_and_seen_by_others(as_owner, member, la
     assert [(r["mic"], r["metres"], r["by"]) for r in found["rows"]] == [
         ("OL", 1.32, "owner"), ("OR", 1.32, "member"),
     ]  # fmt: skip
-    assert rows(as_owner, layout, found["tag"]) == {"tag": found["tag"], "rows": None}
+    assert rows(as_owner, layout) == found
 
 
 def test_what_is_struck_out_counts_no_more_and_the_tag_changes(as_owner, layout):
@@ -42,12 +42,12 @@ def test_what_is_struck_out_counts_no_more_and_the_tag_changes(as_owner, layout)
     before = rows(as_owner, layout)["tag"]
     strike = {"key": one["key"]}
     assert [as_owner("POST", f"{path}/strike", strike)[0] for _ in range(2)] == [204, 204]
-    after = rows(as_owner, layout, before)
+    after = rows(as_owner, layout)
     assert [r["what"] for r in after["rows"]] == ["tick"]
     assert after["tag"] != before
     # Sent again it stays struck out.
     assert as_owner("POST", path, one)[0] == 201
-    assert rows(as_owner, layout, after["tag"])["rows"] is None
+    assert rows(as_owner, layout) == after
     assert StandLog.objects.count() == 2
     gone = {"key": str(uuid4())}
     assert as_owner("POST", f"{path}/strike", gone)[0] == 404
@@ -59,6 +59,7 @@ def test_nobody_of_another_studio_sees_or_writes(outsider, as_owner, layout):
     one = line()
     as_owner("POST", path, one)
     assert as_stranger("GET", path)[0] == 404
+    assert as_stranger("GET", f"{path}/tag")[0] == 404
     assert as_stranger("POST", path, line())[0] == 404
     strike = {"key": one["key"]}
     assert as_stranger("POST", f"{path}/strike", strike)[0] == 404

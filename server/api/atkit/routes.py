@@ -26,8 +26,10 @@ from api.atkit.schemas import (
     JudgeIn,
     StandingIn,
     StrikeEntryIn,
+    TagOut,
 )
 from api.common import Problem
+from api.kept import computed, person_of
 
 router = Router(tags=["at the kit"])
 GONE = {404: Problem}
@@ -42,15 +44,17 @@ def _entry(row: StandLog) -> dict[str, Any]:
 
 
 @router.get("/layouts/{pk}/at-kit", response={200: AtKitOut, **GONE})
-def at_kit(request: HttpRequest, pk: int, have: str = "") -> dict[str, Any]:
-    """What counts of a layout's log at the kit, oldest first; asked again, only what is new.
-
-    `have` is the tag of what is known already: where nothing has changed, no rows come.
-    """
-    tag = atkit.tag_of(request.user, pk)
-    if tag == have:
-        return {"tag": tag, "rows": None}
+def at_kit(request: HttpRequest, pk: int) -> dict[str, Any]:
+    """What counts of a layout's log at the kit, oldest first, with the tag of that state."""
+    # The tag first: what is written in between is then looked for once more, and nothing missed.
+    tag = atkit.tag_of(int(request.user.pk), pk)
     return {"tag": tag, "rows": [_entry(r) for r in atkit.entries_of(request.user, pk)]}
+
+
+@router.get("/layouts/{pk}/at-kit/tag", auth=computed, response={200: TagOut, **GONE})
+def tag(request: HttpRequest, pk: int) -> dict[str, str]:
+    """What changes whenever the log at the kit does; every open screen looks for it."""
+    return {"tag": atkit.tag_of(person_of(request), pk)}
 
 
 @router.post("/layouts/{pk}/at-kit", response={201: EntryOut, **WRONG})

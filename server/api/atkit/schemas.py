@@ -47,11 +47,16 @@ class EntryOut(Schema):
     at: datetime
 
 
-class AtKitOut(Schema):
-    """What counts of a layout's log; without rows where the tag is the one that was known."""
+class TagOut(Schema):
+    """What tells one state of a layout's log from another."""
 
     tag: str
-    rows: list[EntryOut] | None
+
+
+class AtKitOut(TagOut):
+    """What counts of a layout's log, in the state of the tag."""
+
+    rows: list[EntryOut]
 
 
 class StandingIn(Strict):

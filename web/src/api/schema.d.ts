@@ -531,9 +531,7 @@ export interface paths {
         };
         /**
          * At Kit
-         * @description What counts of a layout's log at the kit, oldest first; asked again, only what is new.
-         *
-         *     `have` is the tag of what is known already: where nothing has changed, no rows come.
+         * @description What counts of a layout's log at the kit, oldest first, with the tag of that state.
          */
         get: operations["api_atkit_routes_at_kit"];
         put?: never;
@@ -562,6 +560,26 @@ export interface paths {
          * @description Strike a line out; done twice it is done once.
          */
         post: operations["api_atkit_routes_strike"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{pk}/at-kit/tag": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tag
+         * @description What changes whenever the log at the kit does; every open screen looks for it.
+         */
+        get: operations["api_atkit_routes_tag"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2080,11 +2098,11 @@ export interface components {
         };
         /**
          * AtKitOut
-         * @description What counts of a layout's log; without rows where the tag is the one that was known.
+         * @description What counts of a layout's log, in the state of the tag.
          */
         AtKitOut: {
             /** Rows */
-            rows: components["schemas"]["EntryOut"][] | null;
+            rows: components["schemas"]["EntryOut"][];
             /** Tag */
             tag: string;
         };
@@ -6712,6 +6730,14 @@ export interface components {
             taken: string;
         };
         /**
+         * TagOut
+         * @description What tells one state of a layout's log from another.
+         */
+        TagOut: {
+            /** Tag */
+            tag: string;
+        };
+        /**
          * TakeIn
          * @description A technique to take; without a target the first free one.
          */
@@ -8609,9 +8635,7 @@ export interface operations {
     };
     api_atkit_routes_at_kit: {
         parameters: {
-            query?: {
-                have?: string;
-            };
+            query?: never;
             header?: never;
             path: {
                 pk: number;
@@ -8762,6 +8786,46 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_atkit_routes_tag: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TagOut"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
             429: components["responses"]["Any429"];
             500: components["responses"]["Any500"];
             503: components["responses"]["Any503"];

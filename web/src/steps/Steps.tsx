@@ -34,7 +34,7 @@ export function Steps() {
           key={to}
           to={to}
           className={({ isActive }) =>
-            `flex flex-col items-center gap-1 border-l-[3px] py-3 text-[0.88rem] ${isActive ? "border-ink bg-card font-bold" : "border-transparent text-soft hover:text-ink"}`
+            `${to === AT_THE_KIT ? "mt-2 border-t border-t-hair pt-4 " : ""}flex flex-col items-center gap-1 border-l-[3px] py-3 text-[0.88rem] ${isActive ? "border-ink bg-card font-bold" : "border-transparent text-soft hover:text-ink"}`
           }
         >
           <Mark verdict={mark} />
@@ -45,6 +45,9 @@ export function Steps() {
     </nav>
   );
 }
+
+/** Where the plan ends, and work at the kit begins. */
+const AT_THE_KIT = "tape";
 
 const KIT = {
   drawn: ["no matter", "as drawn, not measured"],

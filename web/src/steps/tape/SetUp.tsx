@@ -1,6 +1,10 @@
 /** The set-up list: one stand after the other, ticked off as it stands. */
 import type { AtKit, KitEntry, SetupJob } from "../../api/types";
+import { micOf } from "../../core/edits";
+import { boxOf, sketchOf } from "../../core/sketch";
 import { lengthWithUnit, type Ruler } from "../../core/units";
+import { Sketch } from "../../parts/chart/Sketch";
+import { useEditorPart } from "../../parts/editing";
 import { Pick } from "../../parts/fields/Pick";
 import { Tick } from "../../parts/fields/Tick";
 import { useMe } from "../../parts/me";
@@ -112,6 +116,37 @@ function OneJob({ job, done, onTick }: JobProps) {
   );
 }
 
+/** Where the mic goes, from above, with the tapes that place it. */
+function Spot({ id, own }: { id: string; own: boolean }) {
+  const doc = useEditorPart((s) => s.still);
+  const mic = micOf(doc, id);
+  const drawn = sketchOf(doc);
+  if (!mic) return null;
+  const alone = { ...drawn, mics: drawn.mics.filter((m) => m.id === id) };
+  const box = boxOf(alone);
+  const ends = doc.kit.drums.filter((d) =>
+    own ? d.id === mic.job : d.kind === "snare" || d.kind === "kick",
+  );
+  return (
+    <div className="relative w-28 shrink-0">
+      <Sketch summary={alone} name={`where ${id} goes`} box={box} high="h-24" />
+      <svg viewBox={box.join(" ")} className="absolute inset-0 h-24 w-full" aria-hidden="true">
+        {ends.map((d) => (
+          <line
+            key={d.id}
+            x1={mic.position_m[0]}
+            y1={-mic.position_m[1]}
+            x2={d.batter_m[0]}
+            y2={-d.batter_m[1]}
+            stroke={d.kind === "kick" ? "var(--kick)" : "var(--snare)"}
+            strokeWidth={0.03 * Math.max(1, box[3] / 1.9)}
+          />
+        ))}
+      </svg>
+    </div>
+  );
+}
+
 function OneMic({ mic, alone }: { mic: SetupJob["mics"][number]; alone: boolean }) {
   const ruler: Ruler = useMe();
   const { row } = mic;
@@ -122,19 +157,22 @@ function OneMic({ mic, alone }: { mic: SetupJob["mics"][number]; alone: boolean 
       ? `snare ${length(row.snare_m)}, kick ${length(row.kick_m)}`
       : `${length(row.own_m)} from ${row.job.toLowerCase()}`;
   return (
-    <div>
-      <p>
-        {!alone && <b>{row.id}: </b>}
-        {row.name}: {what.filter(Boolean).join(", ")}
-      </p>
-      <p className="num text-[0.88rem]">
-        {far}; {length(row.height_m)} high
-      </p>
-      <p className="text-soft">
-        aimed {row.aim}; {mic.plug}
-        {mic.cable && `; cable ${mic.cable}`}
-      </p>
-      {row.flips.length > 0 && <p className="font-semibold">{row.flips.join("; ")}</p>}
+    <div className="flex justify-between gap-2">
+      <div className="min-w-0">
+        <p>
+          {!alone && <b>{row.id}: </b>}
+          {row.name}: {what.filter(Boolean).join(", ")}
+        </p>
+        <p className="num text-[0.88rem]">
+          {far}; {length(row.height_m)} high
+        </p>
+        <p className="text-soft">
+          aimed {row.aim}; {mic.plug}
+          {mic.cable && `; cable ${mic.cable}`}
+        </p>
+        {row.flips.length > 0 && <p className="font-semibold">{row.flips.join("; ")}</p>}
+      </div>
+      <Spot id={row.id} own={row.own_m != null} />
     </div>
   );
 }

@@ -1,5 +1,5 @@
 /** What is written down at the kit of this layout: here first, there as soon as it can be. */
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useMemo, useRef, useState } from "react";
 import { api, exactly } from "../../api/client";
 import type { AtKit, KitEntry, KitLine } from "../../api/types";
@@ -11,7 +11,6 @@ import { useLog, useUnsent } from "../../parts/log";
 /** How often it is looked whether somebody else wrote something down. */
 const LOOK_MS = 700;
 
-type Known = { tag: string; rows: KitLine[] };
 export type Order = AtKit["setup"]["order"];
 
 export interface AtKitLog {
@@ -23,24 +22,24 @@ export interface AtKitLog {
   strike: (key: string) => void;
 }
 
+/** What counts of the log, fetched anew whenever its tag says that it has changed. */
 function useLines(): readonly KitLine[] {
   const layout = useEditorPart((s) => s.out.id);
-  const queries = useQueryClient();
-  const key = ["at kit", layout];
-  const found = useQuery({
-    queryKey: key,
-    queryFn: async ({ signal }): Promise<Known> => {
-      const known = queries.getQueryData<Known>(key);
-      const fresh = await exactly<{ tag: string; rows: KitLine[] | null }>(
-        api.GET("/api/layouts/{pk}/at-kit", {
-          params: { path: { pk: layout }, query: { have: known?.tag ?? "" } },
-          signal,
-        }),
-      );
-      return fresh.rows ? { tag: fresh.tag, rows: fresh.rows } : (known ?? { tag: "", rows: [] });
-    },
+  const at = { params: { path: { pk: layout } } };
+  const tag = useQuery({
+    queryKey: ["at kit, tag", layout],
+    queryFn: ({ signal }) =>
+      exactly<{ tag: string }>(api.GET("/api/layouts/{pk}/at-kit/tag", { ...at, signal })),
     refetchInterval: LOOK_MS,
     retry: false,
+  });
+  const found = useQuery({
+    queryKey: ["at kit", layout, tag.data?.tag],
+    queryFn: ({ signal }) =>
+      exactly<{ rows: KitLine[] }>(api.GET("/api/layouts/{pk}/at-kit", { ...at, signal })),
+    enabled: tag.data !== undefined,
+    placeholderData: (old) => old,
+    staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
   });
   return found.data?.rows ?? NO_LINES;
