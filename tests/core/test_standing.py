@@ -499,6 +499,7 @@ def test_a_reading_against_three_others_is_measured_again_not_moved_for():
     found = typed(length(kit, "OL", SNARE) + 0.12, log=log, layout=kit)
     assert "OL–snare" in found.spread_words
     assert "again before you move anything" in found.spread_words
+    assert found.moves == []
 
 
 @pytest.mark.parametrize(("mic", "to"), [("XX", SNARE), ("OL", "cowbell"), ("OL", "OL")])

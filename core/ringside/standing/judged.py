@@ -94,6 +94,7 @@ def judged(
         return _plain("unlikely", row, off, slip)
     entry = Entry(key="typed", what="reading", mic=mic, to=to, metres=metres)
     here = truth(layout, locker, (*before.readings, *written(layout, [entry]).readings))
+    odds = _odds(here)
     return Judged(
         state="off" if abs(off) <= UNLIKELY_M else "unlikely",
         target_m=row.target_m,
@@ -101,8 +102,9 @@ def judged(
         off_m=round(off, 4),
         where=_where(to, off),
         words=_off_words(to, off),
-        moves=_moves(here, layout, locker, row),
-        spread_words=_odds(here),
+        # Where readings are at odds nobody knows where it stands, nor how it should go.
+        moves=[] if odds else _moves(here, layout, locker, row),
+        spread_words=odds,
     )
 
 

@@ -99,7 +99,7 @@ function OneJob({ job, done, onTick }: JobProps) {
       data-job={names}
       className={`rounded-lg border border-hair p-2.5 ${done ? "bg-tint" : "bg-card"}`}
     >
-      <Tick className="text-[1rem] pointer-coarse:min-h-11" checked={done} onTake={onTick}>
+      <Tick className="items-center text-[1rem]" checked={done} onTake={onTick}>
         <b>{names}</b> {job.stand && <span className="text-soft">on {job.stand}</span>}
       </Tick>
       {!done && (

@@ -118,13 +118,13 @@ function Judged({ compared }: { compared: AtKit["compared"] }) {
             <b className="num w-16">
               {p.a}–{p.b}
             </b>
-            <Mark verdict={p.planned} /> {p.planned}
+            <Verdict of={p.planned} />
             {p.stands !== p.planned && (
               <>
-                , now <Mark verdict={p.stands} /> <b>{p.stands}</b>
+                <span>planned, now</span> <Verdict of={p.stands} now />
               </>
             )}
-            {p.could && <span className="text-soft">, could be {p.could}</span>}
+            {p.could && <span className="text-soft">could be {p.could}</span>}
             <span className="num text-soft">
               {p.delay_ms.toFixed(2)} ± {p.half_ms.toFixed(2)} ms
             </span>
@@ -140,4 +140,13 @@ function Judged({ compared }: { compared: AtKit["compared"] }) {
   );
 }
 
+function Verdict({ of, now = false }: { of: Pair["planned"]; now?: boolean }) {
+  return (
+    <span className={`inline-flex items-center gap-1 ${now ? "font-semibold" : ""}`}>
+      <Mark verdict={of} /> {of}
+    </span>
+  );
+}
+
+type Pair = AtKit["compared"]["pairs"][number];
 const MOST_ROWS = 12;
