@@ -4,6 +4,7 @@ import dataclasses
 
 import numpy as np
 import pytest
+from ringside.answers.stands import compared
 from ringside.errors import RingsideError
 from ringside.gear.locker import Locker, MicModel
 from ringside.pairs.analysis import analyse
@@ -16,7 +17,7 @@ from ringside.standing.doubt import as_it_stands, doubt_m
 from ringside.standing.entries import Entry, written
 from ringside.standing.judged import judged
 from ringside.standing.moves import Kept, moves, side_words
-from ringside.standing.report import standing
+from ringside.standing.report import arc_words, standing
 from ringside.standing.truth import BY_EYE_M, fronts, truth
 from ringside.survey.net import TAPE_M, computed, fit, held_at, held_task
 from ringside.survey.readings import placed_at, read, solved
@@ -561,3 +562,63 @@ def test_moves_are_worded_by_what_a_hand_does():
 ])  # fmt: skip
 def test_a_way_is_told_from_the_stool(by, said):
     assert side_words(np.array(by)) == said
+
+
+def stood(log, layout, mic):
+    (row,) = [m for m in standing(layout, NOTHING, log).mics if m.mic == mic]
+    return row
+
+
+@pytest.mark.parametrize(("off", "said"), [
+    (0.021, "2 cm too far from its drum."), (-0.021, "2 cm too near its drum."),
+    (0.009, "As far from its drum as planned."), (-0.009, "As far from its drum as planned."),
+])  # fmt: skip
+def test_a_close_mic_stands_by_its_own_drum(off, said):
+    row = stood([entry(0, "T1", "rack-1", length(START, "T1", "rack-1") + off)], START, "T1")
+    assert (row.words, row.state, row.open_words, row.back_words) == (said, "known", "", "")
+
+
+@pytest.mark.parametrize(("known", "open_way"), [
+    ((0.01, 0.09, 0.01), "forward and back"), ((0.09, 0.01, 0.01), "left and right"),
+    ((0.01, 0.01, 0.09), "up and down"), ((0.06, 0.01, 0.06), "left and right, and in height"),
+])  # fmt: skip
+def test_the_way_of_an_arc_is_told(known, open_way):
+    lean = np.diag(np.square(known))
+    if known[0] == known[2]:
+        lean[0, 2] = lean[2, 0] = 0.9 * known[0] * known[2]
+    assert arc_words(lean) == open_way
+
+
+def test_what_is_off_by_less_than_is_known_is_not_said():
+    kit = START.model_copy(update={"kit": measured_kit()})
+    x, y, z = kit.mic("OL").position_m
+    near = with_mic(kit, "OL", position_m=(x + 0.015, y, z))
+    ends = (SNARE, KICK, None)
+    log = [entry(n, "OL", to, length(near, "OL", to)) for n, to in enumerate(ends)]
+    row = stood(log, kit, "OL")
+    assert row.words.startswith("Stands where it was planned, as far as is known")
+    assert row.back_words == ""
+    high = with_mic(kit, "OL", position_m=(x, y, z - 0.03))
+    log = [entry(n, "OL", to, length(high, "OL", to)) for n, to in enumerate(ends)]
+    row = stood(log, kit, "OL")
+    assert row.words == "3 cm too low."
+    assert row.back_words == "Back to the plan: 3 cm up."
+
+
+def test_verdicts_as_planned_and_as_it_stands_are_held_against_each_other():
+    kit = START.model_copy(update={"kit": measured_kit()})
+    x, y, z = kit.mic("OR").position_m
+    true = with_mic(kit, "OR", position_m=(x + 0.06, y - 0.06, z))
+    taken = [r for m in ("OL", "OR") for r in readings(true, m, [SNARE, KICK, None, "floor"])]
+    plan = analyse(kit)
+    found = compared(plan, as_it_stands(truth(kit, NOTHING, taken)))
+    (pair,) = [p for p in found.pairs if (p.a, p.b) == ("OL", "OR")]
+    assert (pair.planned, pair.stands) == ("together", "late")
+    assert pair.delay_ms > 0.05  # OR is further away, and later
+    assert pair.half_ms < 0.1
+    assert found.changed == sum(p.planned != p.stands for p in found.pairs) > 0
+    assert found.open == sum(p.could is not None for p in found.pairs)
+    assert found.pairs[0].planned != found.pairs[0].stands  # what has changed comes first
+    same = compared(plan, plan)
+    assert same.changed == 0
+    assert all(p.planned == p.stands for p in same.pairs)

@@ -254,7 +254,7 @@ def _open_words(true: Truth, layout: Layout, at: dict[str, Floats], i: int, loos
     if mic in true.mirrored:
         return f"It may as well stand on the other side, {_mirror_words(true, i)}.{wants}"
     what = {3: "Nothing of its place is sure yet", 2: "It is somewhere on a ball round one end",
-            1: f"It is somewhere along an arc, {_arc_words(true.spread(i))}"}[loose]  # fmt: skip
+            1: f"It is somewhere along an arc, {arc_words(true.spread(i))}"}[loose]  # fmt: skip
     return f"{what}.{wants}"
 
 
@@ -264,8 +264,18 @@ def _mirror_words(true: Truth, i: int) -> str:
     return f"{float(np.linalg.norm(by)) * 100:.0f} cm {side_words(by)}"
 
 
-def _arc_words(spread: Floats) -> str:
-    """Along which way the place is open."""
+def arc_words(spread: Floats) -> str:
+    """Along which way a place is open.
+
+    Parameters
+    ----------
+    spread : ndarray, shape (3, 3)
+        Its covariance, m².
+
+    Returns
+    -------
+    str
+    """
     way = np.linalg.eigh(spread)[1][:, -1]
     if abs(way[2]) > 0.8:
         return "up and down"
