@@ -157,6 +157,10 @@ def test_mid_side_is_the_mid_in_mono_and_widens_with_the_side():
 
 def test_the_picture_is_the_overheads():
     assert main_pair(SQUARE).name == "Overheads"
+    both = take(SQUARE, "room-bar").layout
+    assert len(both.stereo_pairs) == 2
+    turned = both.model_copy(update={"stereo_pairs": both.stereo_pairs[::-1]})
+    assert main_pair(turned).name == "Overheads"
     assert main_pair(SQUARE.model_copy(update={"stereo_pairs": ()})) is None
 
 

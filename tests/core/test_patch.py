@@ -230,6 +230,7 @@ def test_the_longest_lead_takes_the_shortest_cable_that_reaches_it():
 def test_cables_follow_the_walls_and_boxes_stay_when_the_kit_is_turned():
     # 3-4-5: along the kit's own axes 7 m, in line with a wall of a kit turned by the angle 5 m.
     assert lead_m((3.0, 4.0, 0.0), (0.0, 0.0)) == pytest.approx(7.0 + SLACK_M)
+    assert lead_m((0.0, 1.0, 0.0), (0.5, 3.0)) == pytest.approx(2.5 + SLACK_M)
     turn = np.arctan2(3, 4)
     assert lead_m((3.0, 4.0, 0.0), (0.0, 0.0), turn) == pytest.approx(5.0 + SLACK_M)
     room = Room(name="R", width_m=8.0, length_m=9.0, height_m=3.0, kit_x_m=4.0, kit_y_m=3.0)

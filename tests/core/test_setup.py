@@ -1,11 +1,13 @@
 """The set-up list: every mic once, in the order asked for, with the care each stand wants."""
 
+import numpy as np
 import pytest
 from ringside.answers.jobs import ORDERS, setup_list
 from ringside.gear.doorways import WAY_M, doors_crossed
 from ringside.gear.locker import CableKind, InputBank, Locker, MicModel, StandModel
 from ringside.places.starts import starting_layout
 from ringside.plan.channels import BoxAt
+from ringside.plan.kit import Port, reference_point
 from ringside.plan.room import Door, Room
 from ringside.techniques.taking import take
 
@@ -118,6 +120,42 @@ def test_a_cable_in_the_way_of_a_door_is_told(box, crossed):
     said = [c for j in jobs(there) for c in j.cautions if c.startswith("The cable of KI")]
     assert bool(said) == bool(crossed)
     assert all("door in the left wall: tape it down or lead it over" in c for c in said)
+
+
+@pytest.mark.parametrize(("wall", "along", "across"), [
+    ("left", (-2.5, 0.0), (-2.5, 4.0)), ("right", (2.5, 0.0), (2.5, 4.0)),
+    ("back", (-1.5, -1.5), (2.5, -1.5)), ("front", (-1.5, 5.5), (2.5, 5.5)),
+])  # fmt: skip
+def test_a_door_of_any_wall_has_its_way(wall, along, across):
+    # The room is 6 by 8 m, the snare 3 m from the left wall and 2 m from the back one.
+    at = 2.8 if wall in ("back", "front") else 3.5
+    door = Door(wall=wall, at_m=at, width_m=1.0)
+    layout = START.model_copy(update={"room": ROOM.model_copy(update={"doors": (door,)})})
+    assert doors_crossed(layout, (*along, 0.5), across) == [wall]
+    inward = {"left": (1, 0), "right": (-1, 0), "back": (0, 1), "front": (0, -1)}[wall]
+    off = [tuple(c + 1.0 * i for c, i in zip(p, inward, strict=True)) for p in (along, across)]
+    assert doors_crossed(layout, (*off[0], 0.5), off[1]) == []
+
+
+def test_care_of_one_mic_is_told_with_it_and_of_two_is_not():
+    port = Port(diameter_m=0.12)
+    kick = START.kit.first("kick").model_copy(update={"port": port})
+    kit = START.kit.model_copy(
+        update={"drums": tuple(kick if d.kind == "kick" else d for d in START.kit.drums)}
+    )
+    front = np.array(reference_point(kick.model_copy(update={"reference": "front"})))
+    out = front - 0.15 * np.array(kick.axis)
+    locker = LOCKER.model_copy(
+        update={"mics": (*LOCKER.mics, MicModel(id="frail", name="Frail", fragile=True))}
+    )
+    layout = with_each(
+        START.model_copy(update={"kit": kit}),
+        {"KO": {"model": "frail", "position_m": tuple(out.tolist())},
+         "OL": {"model": "pen"}, "OR": {"model": "frail"}},
+    )  # fmt: skip
+    of = {j.mics[0].row.id: " ".join(j.cautions) for j in jobs(layout, locker=locker)}
+    assert "KO: the Frail stands in the air jet" in of["KO"]
+    assert "different mics" not in of["OL"] + of["OR"]
 
 
 def test_the_way_in_front_of_a_door_ends():

@@ -4,7 +4,7 @@ import dataclasses
 
 import numpy as np
 import pytest
-from ringside.answers.stands import compared
+from ringside.answers.stands import compared, counted_words
 from ringside.errors import RingsideError
 from ringside.gear.locker import Locker, MicModel
 from ringside.pairs.analysis import analyse
@@ -12,7 +12,7 @@ from ringside.pairs.uncertainty import deviation_s
 from ringside.places.starts import starting_layout
 from ringside.plan.kit import Reading
 from ringside.plan.room import Room
-from ringside.standing.asks import ask_rows, specs
+from ringside.standing.asks import ask_rows, end_name, specs
 from ringside.standing.doubt import as_it_stands, doubt_m
 from ringside.standing.entries import Entry, written
 from ringside.standing.judged import judged
@@ -367,6 +367,8 @@ def test_a_log_is_read_newest_first_alike_ones_joined_and_touched_ones_doubted()
     again = written(START, [*other, entry(5, "OL", SNARE, 1.2)])
     assert [r.sure for r in again.readings] == [True, True]
     assert again.keys == ("k3", "k5")
+    third = written(START, [*log, entry(2, "OL", SNARE, 1.22)]).readings[0]
+    assert (third.metres, third.taken) == (pytest.approx(1.21), 3)
     # Named from the other end it is the same span, and touching either end tells.
     both = [entry(0, "OL", "OR", 1.0), entry(1, "OR", "OL", 1.5), entry(2, "OR", what="touched")]
     (one,) = written(START, both).readings
@@ -430,6 +432,37 @@ def test_equal_is_within_a_centimetre(off, state):
     log = [entry(0, "OL", SNARE, 1.27), entry(1, "OR", SNARE, 1.27 + off)]
     (row,) = [a for a in standing(START, NOTHING, log).asks if (a.mic, a.to) == ("OR", SNARE)]
     assert row.state == state
+
+
+@pytest.mark.parametrize(("mic", "to", "tolerance"), [
+    ("T1", "rack-1", 0.015), ("OL", SNARE, 0.03), ("OL", "OR", 0.03),
+])  # fmt: skip
+def test_what_keeps_nothing_equal_may_be_further_off(mic, to, tolerance):
+    for by, state in ((tolerance - 1e-4, "good"), (tolerance + 1e-4, "off")):
+        log = [entry(0, mic, to, length(START, mic, to) + by)]
+        (row,) = [a for a in standing(START, NOTHING, log).asks if (a.mic, a.to) == (mic, to)]
+        assert row.state == state
+
+
+def test_ends_are_called_by_their_names():
+    names = [end_name(START, to) for to in (None, "floor", "OR")]
+    assert names == ["the floor", "floor tom", "OR"]
+    kit = START.model_copy(update={"kit": measured_kit()})
+    ends = (SNARE, KICK, None, "floor", "rack-1", "crash-l")
+    off = {"floor": 0.2}
+    log = [entry(n, "OL", to, length(kit, "OL", to) + off.get(to, 0)) for n, to in enumerate(ends)]
+    assert standing(kit, NOTHING, log).words == (
+        "OL–floor tom does not fit the other readings and is left out."
+    )
+
+
+def test_a_drum_that_was_only_drawn_takes_its_share_and_one_nobody_read_stays():
+    taken = [reading("OL", "rack-1", length(START, "OL", "rack-1") + 0.1)]
+    moved_kit = truth(START, NOTHING, taken).layout.kit
+    shift = np.subtract(moved_kit.part("rack-1").batter_m, START.kit.part("rack-1").batter_m)
+    assert 0.02 < np.linalg.norm(shift) < 0.1
+    high = [reading("OL", None, START.mic("OL").position_m[2] + 0.1)]
+    assert truth(START, NOTHING, high).layout.kit == START.kit
 
 
 def test_what_is_not_reached_is_passed_over_and_what_was_touched_comes_again():
@@ -571,6 +604,7 @@ def stood(log, layout, mic):
 
 @pytest.mark.parametrize(("off", "said"), [
     (0.021, "2 cm too far from its drum."), (-0.021, "2 cm too near its drum."),
+    (0.011, "1 cm too far from its drum."),
     (0.009, "As far from its drum as planned."), (-0.009, "As far from its drum as planned."),
 ])  # fmt: skip
 def test_a_close_mic_stands_by_its_own_drum(off, said):
@@ -619,6 +653,11 @@ def test_verdicts_as_planned_and_as_it_stands_are_held_against_each_other():
     assert found.changed == sum(p.planned != p.stands for p in found.pairs) > 0
     assert found.open == sum(p.could is not None for p in found.pairs)
     assert found.pairs[0].planned != found.pairs[0].stands  # what has changed comes first
+    assert counted_words(1, 0) == "1 pair is judged otherwise than planned."
+    assert counted_words(2, 1) == (
+        "2 pairs are judged otherwise than planned; 1 is not sure by what was read so far."
+    )
+    assert counted_words(0, 2) == "2 are not sure by what was read so far."
     same = compared(plan, plan)
     assert same.changed == 0
     assert all(p.planned == p.stands for p in same.pairs)

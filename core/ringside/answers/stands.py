@@ -72,10 +72,20 @@ def compared(planned: Analysis, stands: Analysis) -> Compared:
             )
         )
     rows.sort(key=lambda r: (r.planned == r.stands, r.a, r.b))
-    return Compared(pairs=rows, changed=changed, open=unsure, words=_words(changed, unsure))
+    return Compared(pairs=rows, changed=changed, open=unsure, words=counted_words(changed, unsure))
 
 
-def _words(changed: int, unsure: int) -> str:
+def counted_words(changed: int, unsure: int) -> str:
+    """How many pairs are judged otherwise, and how many are not sure.
+
+    Parameters
+    ----------
+    changed, unsure : int
+
+    Returns
+    -------
+    str
+    """
     if not changed and not unsure:
         return "Every verdict stands as planned, and sure."
     said = []
