@@ -107,6 +107,7 @@ def test_with_the_server_away_a_difference_is_told_and_the_walk_goes_on(someone,
     thumb(phone, f"{planned + 3.2:.1f}")
     expect(phone.locator("[data-judged=alone]")).to_contain_text("3.2 cm too far")
     phone.get_by_role("button", name="Keep").click()
+    phone.get_by_role("button", name="leave it so and go on").click()
     expect(ask(phone, "OR snare")).to_have_attribute("aria-current", "step")
     expect(ask(phone, "OL snare")).to_have_attribute("data-state", "kept")
     someone.context.set_offline(False)
@@ -142,8 +143,10 @@ def test_by_keys_at_a_desk_and_what_stands_is_made_the_plan_and_back(someone):
     # Both overheads to snare, kick and floor, 5 cm too high; the second as the first reads.
     for n, off in enumerate((3.4, 0.0, 3.1, 0.0, 5.0, 5.0), 1):
         expect(field).to_be_focused()
+        if not off:
+            expect(page.get_by_text("as OL reads")).to_be_visible()
         page.keyboard.type(f"{target(page) + off:.1f}")
-        expect(page.locator("[data-judged]")).to_be_visible()
+        expect(page.locator(f"[data-judged={'off' if off else 'good'}]")).to_be_visible()
         page.keyboard.press("Enter")
         if off:
             page.get_by_role("button", name="leave it so and go on").click()

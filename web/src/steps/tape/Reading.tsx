@@ -41,7 +41,9 @@ export function Reading({ ask, kit, onStay, onDone }: Props) {
     kit.write({ what: "reading", mic: ask.mic, to: ask.to, metres });
     setText("");
     onStay();
-    const said = (await verdict)?.state;
+    // Without a verdict the difference alone tells whether there is something to move.
+    const off = Math.abs(metres - ask.target_m) > ask.tolerance_m;
+    const said = (await verdict)?.state ?? (off ? "off" : "good");
     const wrong = said === "off" || said === "unlikely";
     setMoved(wrong);
     if (!wrong) onDone();
