@@ -536,6 +536,27 @@ def test_a_reading_against_three_others_is_measured_again_not_moved_for():
     assert found.moves == []
 
 
+def test_what_lies_on_the_floor_has_no_height_to_read_and_a_reading_of_it_breaks_nothing():
+    flat = with_mic(START, "OL", position_m=(-0.45, 0.6, 0.0))
+    assert ("OL", None) not in [(s.mic, s.to) for s in specs(flat)]
+    assert ("OR", None) in [(s.mic, s.to) for s in specs(flat)]
+    assert typed(0.1, to=None, layout=flat).words == "10.0 cm too high"
+
+
+def test_a_mic_that_was_touched_is_not_held_to_what_was_read_before():
+    kit = START.model_copy(update={"kit": measured_kit()})
+    ends = (SNARE, KICK, "floor", "rack-1", "crash-l")
+    log = [entry(n, "OL", to, length(kit, "OL", to)) for n, to in enumerate(ends)]
+    high = length(kit, "OL", None) + 0.2
+    assert (
+        "again before you move anything" in typed(high, to=None, log=log, layout=kit).spread_words
+    )
+    moved_since = [*log, entry(9, "OL", what="touched")]
+    found = typed(high, to=None, log=moved_since, layout=kit)
+    assert (found.spread_words, found.words) == ("", "20.0 cm too high")
+    assert found.moves[0].do == "Lower it"
+
+
 @pytest.mark.parametrize(("mic", "to"), [("XX", SNARE), ("OL", "cowbell"), ("OL", "OL")])
 def test_a_reading_between_what_is_not_there_is_refused(mic, to):
     with pytest.raises(RingsideError, match="expected a"):

@@ -12,6 +12,7 @@ import numpy as np
 
 from ringside.arrays import Floats
 from ringside.gear.locker import Locker
+from ringside.gear.outfit import FLOOR_LYING_M
 from ringside.places.partner import can_be_equal
 from ringside.plan.kit import Reading
 from ringside.plan.layout import Layout, StereoPair
@@ -73,19 +74,21 @@ def specs(layout: Layout) -> list[Spec]:
     rest = [m for m in layout.mics if m.id not in paired]
     for m in rest:
         if m.role != "close" or m.job is None:
-            out += [_free(layout, m.id, end) for end in _references(layout)]
+            out += [_free(m.id, end) for end in _references(layout)]
     rank = {layout.kit.source_ids[i]: n for n, i in enumerate(walk_order(layout.kit))}
     close = [m for m in rest if m.role == "close" and m.job is not None]
     for m in sorted(close, key=lambda m: rank.get(m.job or "", len(rank))):
         out.append(Spec(m.id, m.job, None, CLOSE_M, m.id))
-    return out
+    # What lies on the floor has no height to read.
+    low = {m.id for m in layout.mics if m.position_m[2] <= FLOOR_LYING_M}
+    return [s for s in out if s.to is not None or s.mic not in low]
 
 
 def _references(layout: Layout) -> tuple[str, str, None]:
     return layout.kit.first("snare").id, layout.kit.first("kick").id, None
 
 
-def _free(layout: Layout, mic: str, to: str | None) -> Spec:
+def _free(mic: str, to: str | None) -> Spec:
     return Spec(mic, to, None, FREE_M, mic)
 
 

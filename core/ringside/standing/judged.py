@@ -82,7 +82,10 @@ def judged(
         raise RingsideError(f"expected a mic of this layout, got {mic!r}")
     if to is not None and (to == mic or to not in {*ids, *layout.kit.source_ids}):
         raise RingsideError(f"expected a drum, a cymbal or another mic, got {to!r}")
-    before = written(layout, [e for e in log if span_of(e.mic, e.to) != span_of(mic, to)])
+    span = span_of(mic, to)
+    before = written(
+        layout, [e for e in log if e.what != "reading" or span_of(e.mic, e.to) != span]
+    )
     row = _target(layout, locker, log, mic, to)
     off = metres - row.target_m
     said = _impossible(layout, metres)
@@ -139,6 +142,8 @@ def _impossible(layout: Layout, metres: float) -> str:
 
 def _slip(metres: float, target: float) -> str:
     """What a reading was likely typed as, where it fits another unit better."""
+    if target <= 0:
+        return ""
     share = max(metres / target, target / metres)
     for factor, words in UNITS:
         if abs(share / factor - 1) <= SLIP:

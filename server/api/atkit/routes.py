@@ -8,14 +8,8 @@ from ninja.responses import Status
 from plans import atkit
 from plans.actions import layout_for
 from plans.models import StandLog
-from ringside.answers.jobs import setup_list
-from ringside.answers.stands import compared
-from ringside.pairs.analysis import analyse
-from ringside.standing.doubt import as_it_stands
-from ringside.standing.entries import Entry, written
-from ringside.standing.judged import Judged, judged
-from ringside.standing.report import standing
-from ringside.standing.truth import truth
+from ringside.standing.entries import Entry
+from ringside.standing.judged import Judged
 from studios.actions import stock_of
 
 from api.atkit.schemas import (
@@ -29,6 +23,8 @@ from api.atkit.schemas import (
     TagOut,
 )
 from api.common import Problem
+from api.heavy import work
+from api.heavy.pool import heavy
 from api.kept import computed, person_of
 
 router = Router(tags=["at the kit"])
@@ -72,19 +68,16 @@ def strike(request: HttpRequest, pk: int, data: StrikeEntryIn) -> Status[None]:
 
 
 @router.post("/layouts/{pk}/standing", response={200: AtKit, **WRONG})
-def stands(request: HttpRequest, pk: int, data: StandingIn) -> AtKit:
+def stands(request: HttpRequest, pk: int, data: StandingIn) -> dict[str, Any]:
     """Where everything stands by a log, what that changes of the plan, and the set-up list."""
     locker = stock_of(layout_for(request.user, pk).session.studio)
-    true = truth(data.layout, locker, written(data.layout, data.log).readings)
-    return AtKit(
-        standing=standing(data.layout, locker, data.log, true),
-        compared=compared(analyse(data.layout), as_it_stands(true)),
-        setup=setup_list(data.layout, locker, data.order),
-    )
+    return heavy(request, work.at_kit, data.layout, locker, data.log, data.order)
 
 
 @router.post("/layouts/{pk}/judge", response={200: Judged, **WRONG})
 def judge(request: HttpRequest, pk: int, data: JudgeIn) -> Judged:
     """A reading before it is kept: whether it can be, is right, and what to do at the stand."""
     locker = stock_of(layout_for(request.user, pk).session.studio)
-    return judged(data.layout, locker, data.log, data.mic, data.to, data.metres)
+    return heavy(
+        request, work.reading, data.layout, locker, data.log, data.mic, data.to, data.metres
+    )

@@ -3,11 +3,14 @@
 from typing import Any
 
 from ringside.answers.depth import PairDepth, in_depth
+from ringside.answers.jobs import JobOrder, setup_list
 from ringside.answers.rows import PairRow, pair_rows
+from ringside.answers.stands import compared
 from ringside.edits.apply import apply
 from ringside.edits.edited import Edited
 from ringside.errors import RingsideError
 from ringside.files.pairs import pairs_csv
+from ringside.gear.locker import Locker
 from ringside.pairs.analysis import analyse
 from ringside.pairs.flips import BestFlips, best_flips
 from ringside.places.clearance import PEDAL_WIDE_M, pedals, sweeps
@@ -16,6 +19,11 @@ from ringside.plan.layout import Layout
 from ringside.rooms.boundary import spot_report
 from ringside.rooms.decay import decay_report
 from ringside.rooms.modes import beyond_words, modes, modes_words
+from ringside.standing.doubt import as_it_stands
+from ringside.standing.entries import Entry, written
+from ringside.standing.judged import Judged, judged
+from ringside.standing.report import standing
+from ringside.standing.truth import truth
 from ringside.survey.report import tape_report
 from ringside.survey.walk import Ends
 
@@ -28,6 +36,23 @@ def kit_board(kit: Kit, skip: frozenset[Ends]) -> dict[str, Any]:
         "pedals_m": pedals(kit).tolist(),
         "pedal_wide_m": PEDAL_WIDE_M,
     }
+
+
+def at_kit(layout: Layout, locker: Locker, log: list[Entry], order: JobOrder) -> dict[str, Any]:
+    """Where everything stands by a log, what that changes of the plan, and the set-up list."""
+    true = truth(layout, locker, written(layout, log).readings)
+    return {
+        "standing": standing(layout, locker, log, true),
+        "compared": compared(analyse(layout), as_it_stands(true)),
+        "setup": setup_list(layout, locker, order),
+    }
+
+
+def reading(
+    layout: Layout, locker: Locker, log: list[Entry], mic: str, to: str | None, metres: float
+) -> Judged:
+    """A reading before it is kept."""
+    return judged(layout, locker, log, mic, to, metres)
 
 
 def room_board(layout: Layout) -> dict[str, Any]:

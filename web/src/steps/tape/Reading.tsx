@@ -18,6 +18,8 @@ interface Props {
   onDone: () => void;
 }
 
+const touched = (mic: string) => ({ what: "touched" as const, mic, to: null, metres: null });
+
 function useTyped() {
   const ruler: Ruler = useMe();
   const [text, setText] = useState("");
@@ -30,14 +32,15 @@ export function Reading({ ask, kit, onStay, onDone }: Props) {
   const typed = useTyped();
   const { ruler, text, setText, metres } = typed;
   const [moved, setMoved] = useState(false);
-  const judged = useJudged(ask, metres, kit.log);
+  const log = moved ? [...kit.log, { key: "moved", ...touched(ask.mic) }] : kit.log;
+  const judged = useJudged(ask, metres, log);
   const state = judged.found.data?.state;
   const keep = async (e: FormEvent) => {
     e.preventDefault();
     if (metres === null || metres <= 0 || state === "impossible") return;
     const verdict = judged.settled();
     // The mic was moved since the last reading: what was read at it before is no longer sure.
-    if (moved) kit.write({ what: "touched", mic: ask.mic, to: null, metres: null });
+    if (moved) kit.write(touched(ask.mic));
     kit.write({ what: "reading", mic: ask.mic, to: ask.to, metres });
     setText("");
     onStay();

@@ -10,10 +10,12 @@ import type { AtKitLog } from "./useAtKit";
 
 interface Props {
   answer: AtKit;
+  /** Nothing was changed since: only then may it become the plan. */
+  current: boolean;
   kit: AtKitLog;
 }
 
-export function Stands({ answer, kit }: Props) {
+export function Stands({ answer, current, kit }: Props) {
   const { standing, compared } = answer;
   return (
     <section
@@ -24,7 +26,7 @@ export function Stands({ answer, kit }: Props) {
         {standing.words}
       </p>
       <StandsPlan standing={standing} />
-      <MakePlan answer={answer} />
+      <MakePlan answer={answer} current={current} />
       <Mics standing={standing} kit={kit} />
       <Judged compared={compared} />
       <TakenRows standing={standing} kit={kit} />
@@ -43,7 +45,7 @@ export function Stands({ answer, kit }: Props) {
 }
 
 /** One action, with undo: what stands becomes what is planned. */
-function MakePlan({ answer }: { answer: AtKit }) {
+function MakePlan({ answer, current }: Pick<Props, "answer" | "current">) {
   const editor = useEditor();
   const measured = answer.standing.mics.some((m) => m.state !== "planned");
   if (!measured) return null;
@@ -51,6 +53,7 @@ function MakePlan({ answer }: { answer: AtKit }) {
     <button
       type="button"
       className="btn"
+      disabled={!current}
       onClick={() => editor.commit(answer.standing.layout, "Made what stands the plan")}
     >
       Make it the plan

@@ -45,7 +45,9 @@ function AtTheKit() {
           <SetUp setup={stood.answer.setup} kit={kit} onOrder={setOrder} />
         )}
         {stood.answer && view === "read" && <Read stood={stood} kit={kit} />}
-        {stood.answer && view === "stands" && <Stands answer={stood.answer} kit={kit} />}
+        {stood.answer && view === "stands" && (
+          <Stands answer={stood.answer} current={stood.current} kit={kit} />
+        )}
       </div>
     </div>
   );

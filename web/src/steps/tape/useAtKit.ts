@@ -104,6 +104,8 @@ export interface Stands {
   fresh: KitEntry[];
   /** The reading to take next, by its place in the list. */
   next: number | null;
+  /** Whether the answer is for the layout and the log as they are now. */
+  current: boolean;
   error: Error | null;
 }
 
@@ -135,6 +137,7 @@ export function useStands(log: KitEntry[], order: Order): Stands {
     answer: data?.answer,
     fresh,
     next: data ? nextAsk(data.answer.standing.asks, fresh) : null,
+    current: !found.isPlaceholderData && fresh.length === 0,
     error: found.error,
   };
 }
