@@ -1,0 +1,1 @@
+"""Commands that need no server: each is run as a module of its own."""

@@ -1,0 +1,1 @@
+"""Takes: what recorded test hits say about a layout that the plan could only guess."""

@@ -1,0 +1,451 @@
+"""Everything a take says, told: tracks, strokes, drums, pairs, reasons and places."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from pathlib import Path
+from typing import Final
+
+import numpy as np
+
+from ringside.arrays import Floats
+from ringside.hear.notes import note_of
+from ringside.pairs.analysis import Analysis
+from ringside.pairs.uncertainty import COVERAGE
+from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
+from ringside.plan.layout import VerdictWord
+from ringside.standing.told import Told
+from ringside.takes.asking import HitList, hits_wanted
+from ringside.takes.faults import file_notes
+from ringside.takes.files import Reader
+from ringside.takes.judged import Judged, judged
+from ringside.takes.matching import By
+from ringside.takes.overview import loudest_db
+from ringside.takes.places import Placed, heard_by, placed
+from ringside.takes.reading import Corrections, Hit, TakeRead, read_take
+from ringside.takes.reasons import (
+    SHORTEST_M,
+    Cause,
+    causes,
+    kelvin_of,
+    rows_of,
+    swapped,
+    turned_over,
+)
+from ringside.takes.tell import (
+    ReasonKind,
+    cause_words,
+    moved_words,
+    place_told,
+    retuned_words,
+    tape_it,
+)
+
+QUIET_S: Final = 0.9
+ELSEWHERE: Final = 14.2
+"""Chi squared of three degrees of freedom: a place is this far off by chance in 3 of 1000."""
+
+
+@dataclass(frozen=True, slots=True)
+class TrackTold:
+    """A track that was given."""
+
+    name: str
+    channel: str | None
+    by: By
+    begins_s: float
+    stamped: bool
+    seconds: float
+    container: str
+    bits: str
+    peak_db: float | None
+    """Decibels under full scale; none where it was not measured."""
+    notes: list[str]
+
+
+@dataclass(frozen=True, slots=True)
+class ArrivalTold:
+    """When a channel hears a drum, behind the drum's own mic."""
+
+    channel: str
+    lag_ms: float | None
+    samples: float | None
+    interval_ms: float | None
+    """Two standard deviations either way."""
+    planned_ms: float
+    sign: int
+    """Against the drum's own mic: +1 alike, -1 turned over, 0 unsure."""
+    planned_sign: int
+    first: int
+    """The first half-wave itself: +1 pushed, -1 pulled, 0 unsure."""
+    why_not: str
+    sign_why: str
+
+
+@dataclass(frozen=True, slots=True)
+class DrumTold:
+    """What the hits of one drum say."""
+
+    source: str
+    name: str
+    hits: int
+    own: str
+    """The channel arrivals are told against."""
+    fundamental_hz: float | None
+    interval_hz: float
+    planned_hz: float | None
+    note: str
+    words: str
+    """How its pitch is against the plan; empty where it is as planned."""
+    arrivals: list[ArrivalTold]
+
+
+@dataclass(frozen=True, slots=True)
+class PairTold:
+    """A pair on a drum, as measured beside as planned."""
+
+    a: str
+    b: str
+    source: str
+    planned: VerdictWord
+    measured: VerdictWord
+    sure: bool
+    settled: bool
+    """The plan asked the ear; the hits answer."""
+    counts: bool
+    """It is what the two are put up for."""
+    why: str
+    delay_ms: float | None
+    interval_ms: float | None
+    planned_delay_ms: float
+    gain_db: float
+    gain_interval_db: float
+    planned_gain_db: float
+    wired_db: list[float]
+    """The sum against the louder alone: body, attack, air."""
+    flipped_db: list[float]
+    level_db: float
+    alike: float
+
+
+@dataclass(frozen=True, slots=True)
+class ReasonTold:
+    """Why the take differs from the plan."""
+
+    kind: ReasonKind
+    channels: list[str]
+    mic: str | None
+    words: Told
+    do: str
+    """What to do about it."""
+    samples: float | None
+    off_m: tuple[float, float, float] | None
+
+
+@dataclass(frozen=True, slots=True)
+class PlaceTold:
+    """Where a mic stands by what it hears."""
+
+    mic: str
+    position_m: tuple[float, float, float]
+    off_m: tuple[float, float, float]
+    covariance_m2: list[list[float]]
+    radius_m: float
+    """Two standard deviations the worst way."""
+    drums: list[str]
+    left_out: list[str]
+    words: Told
+    open: Told
+
+
+@dataclass(frozen=True, slots=True)
+class TakeTold:
+    """A take, told."""
+
+    rate_hz: int
+    seconds: float
+    tracks: list[TrackTold]
+    hits: list[Hit]
+    drums: list[DrumTold]
+    pairs: list[PairTold]
+    reasons: list[ReasonTold]
+    places: list[PlaceTold]
+    ask: HitList
+    open_before: int
+    """Verdicts that count which the plan leaves to the ear, on the drums that were hit."""
+    settled: int
+    words: str
+
+
+def told_take(
+    paths: Sequence[Path], analysis: Analysis, said: Corrections | None = None,
+    told: Callable[[float, str], None] = lambda _, __: None,
+) -> tuple[TakeTold, TakeRead, Judged]:  # fmt: skip
+    """Measure a take and tell it.
+
+    Two channels found on each other's tracks are laid right before the rest is told.
+
+    Parameters
+    ----------
+    paths : sequence of Path
+    analysis : Analysis
+        Of the layout it was recorded with.
+    said : Corrections, optional
+    told : callable
+        Called with a share from 0 to 1 and what is done.
+
+    Returns
+    -------
+    (TakeTold, TakeRead, Judged)
+    """
+    take = read_take(paths, analysis, said, told)
+    crossed = _crossed(take)
+    if crossed:
+        changed = _uncrossed(take, said or Corrections(), crossed)
+        take = read_take(paths, analysis, changed, told)
+    seen = judged(take)
+    return _told(take, seen, crossed), take, seen
+
+
+def _channel(take: TakeRead, track: int) -> str:
+    return str(take.matched[take.rows[track]].channel)
+
+
+def _crossed(take: TakeRead) -> list[tuple[str, str]]:
+    return [(_channel(take, a), _channel(take, b)) for a, b in swapped(take)]
+
+
+def _uncrossed(
+    take: TakeRead, said: Corrections, crossed: Sequence[tuple[str, str]]
+) -> Corrections:
+    other = dict(crossed) | {b: a for a, b in crossed}
+    channels = {
+        m.track: other.get(m.channel or "", m.channel) for m in take.matched if m.channel
+    } | {t: c for t, c in said.channels.items() if c is None}
+    return replace(said, channels=channels)
+
+
+def _told(take: TakeRead, seen: Judged, crossed: Sequence[tuple[str, str]]) -> TakeTold:
+    rows = rows_of(take)
+    found = causes(rows, len(take.mics), kelvin_of(take))
+    late = np.zeros(len(take.mics))
+    for c in found:
+        if c.kind == "late":
+            late[c.track] = c.late_s
+    pairs = _pairs(seen)
+    asked = [p for p in pairs if p.counts and p.planned == VERDICT_WORDS[Verdict.ASK_THE_EAR]]
+    settled = sum(p.settled for p in asked)
+    places = _places(take, late)
+    reasons = [*_reasons(take, found, crossed), *_also_moved(take, found, places)]
+    return TakeTold(
+        rate_hz=take.rate_hz,
+        seconds=round(max(t.ends for t in take.tracks) / take.rate_hz, 3),
+        tracks=_tracks(take),
+        hits=list(take.hits),
+        drums=[_drum(take, n) for n in range(len(take.drums))],
+        pairs=pairs,
+        reasons=reasons,
+        places=places,
+        ask=hits_wanted(take.analysis, seen),
+        open_before=len(asked),
+        settled=settled,
+        words=_summary(take, len(asked), settled, reasons),
+    )
+
+
+def _summary(take: TakeRead, asked: int, settled: int, reasons: Sequence[ReasonTold]) -> str:
+    used = sum(1 for h in take.hits if not h.out)
+    if not used:
+        return "No stroke of this take can be used; why is told at each of them."
+    drums = len(take.drums)
+    words = f"{used} of {len(take.hits)} strokes count, on {drums} drum{'s' * (drums != 1)}."
+    if asked:
+        words += f" {settled} of {asked} verdicts that were left to the ear are settled."
+    if not reasons:
+        words += " Everything is as planned, as far as these hits can tell."
+    return words
+
+
+def _tracks(take: TakeRead) -> list[TrackTold]:
+    notes: dict[int, list[str]] = {}
+    for note in file_notes(take, _quiet(take)):
+        other = f" {_channel(take, note.other)}" if note.other is not None else ""
+        notes.setdefault(note.track, []).append(note.words + other)
+    row_of = {n: row for row, n in enumerate(take.rows)}
+    loudest = loudest_db(take.seen)
+    made = []
+    for n, (t, m) in enumerate(zip(take.tracks, take.matched, strict=True)):
+        row = row_of.get(n)
+        made.append(TrackTold(
+            name=t.name, channel=m.channel, by=m.by, begins_s=round(t.begins / t.rate_hz, 6),
+            stamped=t.stamped, seconds=round(t.frames / t.rate_hz, 3), container=t.container,
+            bits=t.bits, notes=notes.get(-1 if row is None else row, []),
+            peak_db=None if row is None else round(float(loudest[row]), 1),
+        ))  # fmt: skip
+    return made
+
+
+def _quiet(take: TakeRead) -> Floats | None:
+    """What is there before anybody plays."""
+    first = take.hits[0].at_s if take.hits else 0.0
+    if first < QUIET_S / 2:
+        return None
+    with Reader([take.tracks[n] for n in take.rows]) as reader:
+        return reader.cut(0, round((min(first, 3.0) - 0.05) * take.rate_hz))
+
+
+def _drum(take: TakeRead, n: int) -> DrumTold:
+    d, an = take.drums[n], take.analysis
+    s = an.scene.sources
+    planned = s.fundamentals[d.source] if s.drum[d.source] else None
+    arrivals = [_arrival(take, n, t) for t in range(len(take.mics)) if t != d.own]
+    f = d.fundamental_hz
+    return DrumTold(
+        source=s.ids[d.source], name=s.names[d.source], hits=d.hits, own=_channel(take, d.own),
+        fundamental_hz=None if f is None else round(f, 2),
+        interval_hz=round(COVERAGE * d.fundamental_spread_hz, 2), planned_hz=planned,
+        note="" if f is None else note_of(f)[0],
+        words="" if f is None or planned is None else retuned_words(s.names[d.source], f, planned,
+                                                                    float(s.tuning[d.source])),
+        arrivals=arrivals,
+    )  # fmt: skip
+
+
+def _arrival(take: TakeRead, n: int, t: int) -> ArrivalTold:
+    d, an = take.drums[n], take.analysis
+    plan = an.arrivals.time_s - an.scene.track_delay[:, None]
+    mic, own = take.mics[t], take.mics[d.own]
+    known = bool(np.isfinite(d.lag_s[t]))
+    lag = float(d.lag_s[t])
+    return ArrivalTold(
+        channel=_channel(take, t),
+        lag_ms=round(lag * 1e3, 4) if known else None,
+        samples=round(lag * take.rate_hz, 2) if known else None,
+        interval_ms=round(COVERAGE * float(d.deviation_s[t]) * 1e3, 4) if known else None,
+        planned_ms=round(float(plan[mic, d.source] - plan[own, d.source]) * 1e3, 4),
+        sign=int(d.sign[t]),
+        planned_sign=int(an.arrivals.sign[mic, d.source] * an.arrivals.sign[own, d.source]),
+        first=int(d.way[t]),
+        why_not=d.late_why[t],
+        sign_why=d.sign_why[t],
+    )
+
+
+def _pairs(seen: Judged) -> list[PairTold]:
+    take, an = seen.take, seen.take.analysis
+    p, ids = an.pairs, [m.id for m in an.layout.mics]
+    grave = (Verdict.HOLLOW, Verdict.LATE)
+    made = []
+    for n, d in enumerate(take.drums):
+        k = d.source
+        for row in np.flatnonzero(seen.there[:, n]):
+            counts = bool(p.counts[row, k])
+            if not counts and seen.verdict[row, n] not in grave:
+                continue
+            made.append(_pair(seen, int(row), n, ids, counts))
+    return made
+
+
+def _pair(seen: Judged, row: int, n: int, ids: Sequence[str], counts: bool) -> PairTold:
+    an = seen.take.analysis
+    p, k, hits = an.pairs, seen.take.drums[n].source, seen.take.drums[n].hits
+    planned, measured = Verdict(p.verdict[row, k]), Verdict(seen.verdict[row, n])
+    known = bool(np.isfinite(seen.delay_s[row, n]))
+    sure = bool(seen.sure[row, n])
+    ear = Verdict.ASK_THE_EAR
+    why = ""
+    if seen.time_missing[row, n]:
+        why = "When it arrives was refused, and the verdict hangs on it."
+    elif not sure:
+        why = "The hits differ: within their spread the verdict is another."
+    return PairTold(
+        a=ids[p.first[row]], b=ids[p.second[row]], source=an.scene.sources.ids[k],
+        planned=VERDICT_WORDS[planned], measured=VERDICT_WORDS[measured], sure=sure,
+        settled=planned == ear and sure and measured != ear, counts=counts, why=why,
+        delay_ms=_ms(seen.delay_s[row, n]) if known else None,
+        interval_ms=_ms(COVERAGE * seen.deviation_s[row, n]) if known else None,
+        planned_delay_ms=_ms(p.delay_s[row, k]),
+        gain_db=round(float(seen.gain_db[row, n]), 2),
+        gain_interval_db=round(COVERAGE * float(seen.gain_spread_db[row, n]) / np.sqrt(hits), 2),
+        planned_gain_db=round(float(p.flipped_body_db[row, k] - p.body_db[row, k]), 2),
+        wired_db=[round(float(v), 2) for v in seen.sums_db[0, :, row, n]],
+        flipped_db=[round(float(v), 2) for v in seen.sums_db[1, :, row, n]],
+        level_db=round(float(seen.level_difference_db[row, n]), 2),
+        alike=round(float(seen.alike[row, n]), 3),
+    )  # fmt: skip
+
+
+def _ms(seconds: float) -> float:
+    return round(float(seconds) * 1e3, 4)
+
+
+def _reasons(
+    take: TakeRead, found: Sequence[Cause], crossed: Sequence[tuple[str, str]]
+) -> list[ReasonTold]:
+    made = []
+    for a, b in crossed:
+        words = f"{a} and {b} hold each other's sound: levels and arrivals fit the other way round."
+        made.append(ReasonTold("swapped", [a, b], None, Told(words),
+                               "Change the two plugs, or the two names.", None, None))  # fmt: skip
+    mics = take.analysis.layout.mics
+    for t, heard, say in turned_over(take):
+        name = _channel(take, t)
+        how = f"{say} of {heard} comparisons" if heard > 1 else "the one comparison there is"
+        words = f"{name} is turned over against the plan, by {how}."
+        made.append(ReasonTold("turned over", [name], mics[take.mics[t]].id, Told(words),
+                               f"Flip {name} at its preamp, or find the cable that does.", None,
+                               None))  # fmt: skip
+    for c in found:
+        name = _channel(take, c.track) if c.track >= 0 else ""
+        why, do = cause_words(c, name, take.rate_hz)
+        x, y, z = (round(float(v), 4) for v in c.by_m)
+        made.append(ReasonTold(
+            c.kind, [name] if name else [], mics[take.mics[c.track]].id if name else None, why,
+            do, round(c.late_s * take.rate_hz, 1) if c.kind == "late" else None,
+            (x, y, z) if c.kind == "moved" else None,
+        ))  # fmt: skip
+    return made
+
+
+def _places(take: TakeRead, late: Floats) -> list[PlaceTold]:
+    made = []
+    for m, mic in enumerate(take.analysis.layout.mics):
+        if mic.role == "close" or m not in take.mics:
+            continue
+        found = placed(take.analysis, m, heard_by(take, m, late))
+        if found is not None:
+            made.append(_place(take, found))
+    return made
+
+
+def _also_moved(
+    take: TakeRead, found: Sequence[Cause], places: Sequence[PlaceTold]
+) -> list[ReasonTold]:
+    """Mics that stand elsewhere by their places, where no cause tells it yet."""
+    told = {take.mics[c.track] for c in found if c.track >= 0}
+    mics = take.analysis.layout.mics
+    made = []
+    for p in places:
+        m = next(n for n, mic in enumerate(mics) if mic.id == p.mic)
+        off = np.array(p.off_m)
+        far = float(off @ np.linalg.solve(np.array(p.covariance_m2), off))
+        if m in told or far < ELSEWHERE or float(np.linalg.norm(off)) < SHORTEST_M:
+            continue
+        name = _channel(take, take.mics.index(m))
+        words = moved_words(name, off, len(p.drums))
+        made.append(ReasonTold("moved", [name], p.mic, words, tape_it(name), None, p.off_m))
+    return made
+
+
+def _place(take: TakeRead, found: Placed) -> PlaceTold:
+    an = take.analysis
+    mic, ids = an.layout.mics[found.mic], an.scene.sources.ids
+    off = found.at - np.array(mic.position_m)
+    words, still = place_told(off, found)
+    x, y, z = (round(float(v), 4) for v in found.at)
+    dx, dy, dz = (round(float(v), 4) for v in off)
+    return PlaceTold(
+        mic=mic.id, position_m=(x, y, z), off_m=(dx, dy, dz),
+        covariance_m2=[[float(f"{v:.4g}") for v in row] for row in found.covariance],
+        radius_m=round(found.radius_m, 4), drums=[ids[k] for k in found.sources],
+        left_out=[ids[k] for k in found.left_out], words=words, open=still,
+    )  # fmt: skip

@@ -1,0 +1,169 @@
+"""What measuring found, in words a person at the desk would act on."""
+
+from typing import Final, Literal
+
+import numpy as np
+
+from ringside.arrays import Floats
+from ringside.hear.notes import note_of
+from ringside.standing.moves import side_words
+from ringside.standing.places import place_words, shifts
+from ringside.standing.told import Told, ended, joined
+from ringside.takes.places import Placed
+from ringside.takes.reasons import Cause
+
+ReasonKind = Literal["turned over", "swapped", "late", "moved", "air"]
+
+Than = Literal["the plan", "before"]
+"""What something is held against: the plan, or an earlier take."""
+
+RETUNED_CENTS: Final = {"the plan": 40.0, "before": 15.0}
+"""Two hits of one drum differ by less, and a plan's note is a semitone wide (common practice: a
+drum's pitch falls as it rings)."""
+
+
+def cause_words(
+    cause: Cause, channel: str, rate_hz: int, than: Than = "the plan"
+) -> tuple[Told, str]:
+    """A cause in words, and what to do about it.
+
+    Parameters
+    ----------
+    cause : Cause
+    channel : str
+    rate_hz : int
+    than : Than
+
+    Returns
+    -------
+    (Told, str)
+    """
+    if cause.kind == "air":
+        words = (
+            f"Every way takes longer or shorter by one share: the air is {abs(cause.late_s):.0f}"
+        )
+        warmer = "colder" if cause.late_s < 0 else "warmer"
+        return Told(
+            f"{words} °C {warmer} than planned."
+        ), "Read the thermometer; set it in the plan."
+    if cause.kind == "late":
+        return _late(cause, channel, rate_hz), (
+            "Look at its converter, a plug-in, or where its file begins; then record a hit again."
+        )
+    where = moved_words(channel, cause.by_m, cause.drums, than)
+    if cause.rival is not None and cause.rival.kind == "late":
+        samples = abs(cause.rival.late_s) * rate_hz
+        rival = Told(f"Or its track is {samples:.0f} samples {_way(cause.rival.late_s)}.")
+        where = joined([where, rival])
+    return where, tape_it(channel)
+
+
+def moved_words(channel: str, by_m: Floats, drums: int, than: Than = "the plan") -> Told:
+    """That a mic stands elsewhere than it should, or did.
+
+    Parameters
+    ----------
+    channel : str
+    by_m : ndarray, shape (3,)
+        Metres.
+    drums : int
+        By how many drums.
+    than : Than
+
+    Returns
+    -------
+    Told
+    """
+    up, down = ("too high", "too low") if than == "the plan" else ("higher", "lower")
+    where = ended(joined(shifts(by_m, np.zeros((3, 3)), up, down), " and "))
+    was = "was planned" if than == "the plan" else "was before"
+    start = Told(f"{channel} is not where it {was}, by what {drums} drums say: about ")
+    return joined([start, where], "")
+
+
+def tape_it(channel: str) -> str:
+    """What to do about a mic that seems to stand elsewhere.
+
+    Parameters
+    ----------
+    channel : str
+
+    Returns
+    -------
+    str
+    """
+    return f"Read {channel} with the tape: one reading tells."
+
+
+def _way(late_s: float) -> str:
+    return "late" if late_s > 0 else "early"
+
+
+def _late(cause: Cause, channel: str, rate_hz: int) -> Told:
+    samples = abs(cause.late_s) * rate_hz
+    words = (
+        f"{channel} is {samples:.0f} samples {_way(cause.late_s)}"
+        f" ({abs(cause.late_s) * 1e3:.2f} ms), on all of {cause.drums} drums alike."
+    )
+    rival = cause.rival
+    if rival is None or rival.kind != "moved":
+        return Told(words)
+    return Told(
+        words + " Or the mic stands {} " + side_words(rival.by_m) + " of where it was planned.",
+        (float(np.linalg.norm(rival.by_m)),), True,
+    )  # fmt: skip
+
+
+def place_told(off: Floats, found: Placed) -> tuple[Told, Told]:
+    """Where a mic stands by what it hears, and what is left open.
+
+    Parameters
+    ----------
+    off : ndarray, shape (3,)
+        From its plan, metres.
+    found : Placed
+
+    Returns
+    -------
+    (Told, Told)
+    """
+    way = found.open_way
+    words = place_words(off, found.covariance, way is not None)
+    if way is None:
+        return words, Told()
+    high = abs(float(way[2])) > 0.7
+    along = "in height" if high else "along a level line"
+    how = "the floor" if high else "a drum at that side"
+    return words, Told(
+        f"How it stands {along} is known to " + "{} only: a tape to " + f"{how} closes it.",
+        (found.radius_m,), True,
+    )  # fmt: skip
+
+
+def retuned_words(name: str, hz: float, was: float, spread: float, than: Than = "the plan") -> str:
+    """How a drum's pitch is against the plan, or an earlier take; empty where it is the same.
+
+    Parameters
+    ----------
+    name : str
+    hz, was : float
+        Hertz.
+    spread : float
+        One standard deviation of what it was, as a share of it.
+    than : Than
+
+    Returns
+    -------
+    str
+    """
+    cents = 1200 * float(np.log2(hz / was))
+    unsure = 1200 * float(np.log2(1 + 2 * spread))
+    if abs(cents) < max(RETUNED_CENTS[than], unsure):
+        return ""
+    way = "above" if cents > 0 else "below"
+    why = "" if than == "before" else " or the plan's tuning is old"
+    against = "what it was" if than == "before" else "the plan"
+    return (
+        f"{name} sounds at {hz:.1f} Hz ({note_of(hz)[0]}), {abs(cents):.0f} cents {way} {against}:"
+        f" it was retuned{',' if why else ''}{why}."
+    )

@@ -1,0 +1,1 @@
+"""Takes: recorded test hits of a layout."""

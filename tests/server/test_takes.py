@@ -1,0 +1,267 @@
+"""Takes on the server: pieces, cut lines, room, corrections, a worker, other studios."""
+
+import json
+import uuid
+
+import pytest
+from accounts.models import User
+from django.core.files.storage import default_storage
+from django.core.management import call_command
+from jobs.models import Job
+from jobs.working import work_on
+from ringside.recorder.wrong import Moved, Wrong
+from takes.actions import LARGEST_PIECE
+from takes.files import as_local
+from takes.models import Take, TakeFile
+
+from tests.core.takes import demo_layout, recorded
+from tests.server.conftest import Api
+
+pytestmark = pytest.mark.django_db(transaction=True)
+
+
+@pytest.fixture
+def demo(as_owner, layout):
+    """The owner's layout is the demo's, in the open: a room takes its time to be heard."""
+    doc = demo_layout().model_copy(update={"room": None}).model_dump(mode="json")
+    assert (
+        as_owner("PUT", f"/layouts/{layout.pk}", {"version": 1, "what": "w", "doc": doc})[0] == 200
+    )
+    return layout
+
+
+def begun(api, layout, *files, key=None):
+    names = [{"name": n, "size": s} for n, s in files]
+    return api("POST", f"/layouts/{layout.pk}/takes",
+               {"key": str(key or uuid.uuid4()), "name": "Take 1", "files": names})  # fmt: skip
+
+
+def sent(api, take, number, at, data):
+    api.last = api.client.put(
+        f"/api/takes/{take}/files/{number}?at={at}",
+        data=data,
+        content_type="application/octet-stream",
+    )
+    return api.last.status_code, api.last.json()
+
+
+def test_a_file_comes_in_pieces_once_and_goes_on_where_it_was_cut(as_owner, layout):
+    key = uuid.uuid4()
+    status, take = begun(as_owner, layout, ("one.wav", 25), key=key)
+    assert (status, take["files"][0]["received"]) == (201, 0)
+    assert begun(as_owner, layout, ("one.wav", 25), key=key)[1]["id"] == take["id"]
+    pk = take["id"]
+    assert sent(as_owner, pk, 0, 0, b"0123456789") == (200, {"received": 10})
+    # Sent again, or too far on: nothing changes, and where it goes on is told.
+    assert sent(as_owner, pk, 0, 0, b"0123456789") == (200, {"received": 10})
+    assert sent(as_owner, pk, 0, 20, b"x") == (200, {"received": 10})
+    status, told = sent(as_owner, pk, 0, 10, b"y" * 16)
+    assert (status, told["detail"][:34]) == (400, "one.wav: is longer than the 25 byt")
+    assert as_owner("POST", f"/takes/{pk}/measure")[1]["detail"].startswith("one.wav has not come")
+    assert sent(as_owner, pk, 0, 10, b"abcdefghijklmno") == (200, {"received": 25})
+    file = TakeFile.objects.get(take_id=pk)
+    with as_local(file.take) as paths:
+        assert [p.read_bytes() for p in paths] == [b"0123456789abcdefghijklmno"]
+    # Forgotten with everything that was kept of it.
+    assert as_owner("DELETE", f"/takes/{pk}")[0] == 204
+    assert not any(default_storage.exists(p) for p in file.pieces)
+    assert as_owner("GET", f"/layouts/{layout.pk}/takes")[1]["takes"] == []
+
+
+def test_what_is_too_large_or_too_many_is_told_before_anything_is_kept(as_owner, layout, settings):
+    settings.TAKES_BYTES = 1_000_000_000
+    assert begun(as_owner, layout, ("a.wav", 900_000_000))[0] == 201
+    status, told = begun(as_owner, layout, ("b.wav", 200_000_000))
+    assert status == 400
+    assert told["detail"].startswith("these files are 0.20 GB and the studio has 0.10 of 1 GB left")
+    assert begun(as_owner, layout, *[(f"{n}.wav", 1) for n in range(65)])[0] == 422
+    assert begun(as_owner, layout, ("../../etc/passwd", 1))[0] == 422
+    assert begun(as_owner, layout, ("none.wav", 0))[0] == 422
+    pk = Take.objects.get().pk
+    status, told = sent(as_owner, pk, 0, 0, b"x" * (LARGEST_PIECE + 1))
+    assert (status, "expected a piece of 1 to 1000000 bytes" in told["detail"]) == (400, True)
+    assert sent(as_owner, pk, 7, 0, b"x")[0] == 404
+
+
+def uploaded(api, layout, folder, wrong=None, **how):
+    files, _ = recorded(folder, wrong, **how)
+    _, take = begun(api, layout, *[(f.name, f.stat().st_size) for f in files])
+    for n, path in enumerate(files):
+        data = path.read_bytes()
+        for at in range(0, len(data), LARGEST_PIECE):
+            assert sent(api, take["id"], n, at, data[at : at + LARGEST_PIECE])[0] == 200
+    return take["id"]
+
+
+def measured(api, pk):
+    _, job = api("POST", f"/takes/{pk}/measure")
+    if job["state"] == "waiting":
+        work_on(job["id"])
+    _, job = api("GET", f"/measures/{job['id']}")
+    assert job["state"] == "done", job["words"]
+    return job["id"], api("GET", f"/takes/{pk}/measures/{job['id']}/told")[1]
+
+
+def test_a_take_is_measured_by_a_worker_corrected_and_measured_again(as_owner, demo, tmp_path):
+    pk = uploaded(as_owner, demo, tmp_path, Wrong(inverted=("SB",)), sources=("snare", "kick"))
+    job, told = measured(as_owner, pk)
+    assert [(d["source"], d["hits"]) for d in told["drums"]] == [("kick", 3), ("snare", 3)]
+    assert [(r["kind"], r["channels"]) for r in told["reasons"]] == [("turned over", ["SB"])]
+    status, waves = as_owner("GET", f"/takes/{pk}/measures/{job}/waves/snare")
+    assert (status, len(waves["rows"])) == (200, 10)
+    assert all(len(h) == 160 and max(map(abs, h)) <= 100 for r in waves["rows"] for h in r["hits"])
+    assert as_owner("GET", f"/takes/{pk}/measures/{job}/waves/gong")[0] == 404
+    # Asked again nothing is done again; corrected it is.
+    assert measured(as_owner, pk)[0] == job
+    first, second = (str(h["ms"]) for h in told["hits"][:2])
+    said = {"channels": {}, "drums": {first: None, second: "floor"}}
+    assert as_owner("PUT", f"/takes/{pk}/said", said)[0] == 200
+    again, told = measured(as_owner, pk)
+    assert again != job
+    assert [(h["source"], h["said"]) for h in told["hits"][:2]] == [(None, True), ("floor", True)]
+
+
+def test_a_file_that_is_none_fails_in_words(as_owner, demo):
+    _, take = begun(as_owner, demo, ("notes.wav", 11))
+    sent(as_owner, take["id"], 0, 0, b"not a sound")
+    _, job = as_owner("POST", f"/takes/{take['id']}/measure")
+    work_on(job["id"])
+    _, job = as_owner("GET", f"/measures/{job['id']}")
+    assert job["state"] == "failed"
+    assert job["words"].startswith("notes.wav: is no sound file that can be measured")
+
+
+def test_a_worker_that_went_away_leaves_one_take_when_it_is_begun_again(as_owner, demo):
+    """The simulated recorder, killed after its take was kept and before the job was."""
+    key = str(uuid.uuid4())
+    ask = {"key": key, "seed": 3, "wrong": ["inverted"]}
+    _, job = as_owner("POST", f"/layouts/{demo.pk}/takes/simulated", ask)
+    assert as_owner("POST", f"/layouts/{demo.pk}/takes/simulated", ask)[1]["id"] == job["id"]
+    work_on(job["id"])
+    Job.objects.filter(pk=job["id"]).update(state="waiting")
+    work_on(job["id"])
+    assert as_owner("GET", f"/recordings/{job['id']}")[1]["state"] == "done"
+    (take,) = as_owner("GET", f"/layouts/{demo.pk}/takes")[1]["takes"]
+    assert (take["key"], take["name"], len(take["files"])) == (key, "Simulated, seed 3", 10)
+    assert all(f["received"] == f["size"] > 1000 for f in take["files"])
+    inverted = take["truth"]["wrong"]["inverted"]
+    _, told = measured(as_owner, take["id"])
+    assert [r["channels"] for r in told["reasons"] if r["kind"] == "turned over"] == [inverted]
+
+
+def test_nobody_of_another_studio_sees_or_touches_a_take(as_owner, outsider, layout, tmp_path):
+    _, take = begun(as_owner, layout, ("a.wav", 5))
+    other, pk = Api(outsider), take["id"]
+    assert other("GET", f"/layouts/{layout.pk}/takes")[0] == 404
+    assert sent(other, pk, 0, 0, b"abcde")[0] == 404
+    assert other("DELETE", f"/takes/{pk}")[0] == 404
+    assert other("POST", f"/takes/{pk}/measure")[0] == 404
+    assert other("PUT", f"/takes/{pk}/said", {})[0] == 404
+    # Nor by one's own take and another's job.
+    sent(as_owner, pk, 0, 0, b"abcde")
+    _, job = as_owner("POST", f"/takes/{pk}/measure")
+    Job.objects.filter(pk=job["id"]).update(state="done", files={"told.json": "x"})
+    assert other("GET", f"/takes/{pk}/measures/{job['id']}/told")[0] == 404
+    assert other("GET", f"/measures/{job['id']}")[0] == 404
+
+
+def test_the_hits_to_play_are_told_for_a_layout(as_owner):
+    doc = json.loads(demo_layout().model_dump_json())
+    status, told = as_owner("POST", "/hit-list", {"layout": doc})
+    assert status == 200
+    assert told["rows"][0]["settles"] > 0
+    assert told["words"].startswith("Play: 5 single hits on each of ")
+
+
+def test_tracks_are_aligned_by_what_was_measured_and_two_takes_are_compared(
+    as_owner, demo, tmp_path
+):
+    first = uploaded(as_owner, demo, tmp_path / "one", sources=("snare", "kick", "floor"))
+    wrong = Wrong(moved=(Moved(mic="OR", by_m=(0.0, 0.0, 0.12)),))
+    second = uploaded(as_owner, demo, tmp_path / "two", wrong, sources=("snare", "kick", "floor"))
+    job, _ = measured(as_owner, first)
+    base = f"/takes/{first}/measures/{job}"
+    status, rows = as_owner("GET", f"{base}/align?to=OL")
+    assert status == 200
+    later = {r["channel"]: r["later"] for r in rows}
+    assert later["ST"] > later["OL"] >= 0  # the close mic waits for the overhead
+    assert all(float(v).is_integer() for v in later.values())
+    status, text = as_owner("GET", f"{base}/align.csv?to=OL&on=snare&whole=false")
+    assert (status, text.decode().splitlines()[0][:22]) == (200, "channel,samples later,")
+    status, told = as_owner("GET", f"{base}/align?to=XX")
+    assert (status, told["detail"][:39]) == (400, "'XX' is no channel of this take; expect")
+    # Whichever is asked first, the earlier one comes first; twice the same is no comparison.
+    _, job = as_owner("POST", f"/takes/{second}/since/{first}")
+    assert as_owner("POST", f"/takes/{first}/since/{second}")[1]["id"] == job["id"]
+    work_on(job["id"])
+    status, told = as_owner("GET", f"/comparisons/{job['id']}/since")
+    assert status == 200
+    assert [w["text"][:30] for w in told["moved"]] == ["OR is not where it was before,"]
+    assert as_owner("POST", f"/takes/{first}/since/{first}")[0] == 400
+
+
+def test_the_demos_take_is_recorded_once_with_its_overhead_off(db):
+    call_command("load_demo", "--password", "salt")
+    call_command("load_demo_take")
+    job = Job.objects.get(kind="record")
+    work_on(job.pk)
+    call_command("load_demo_take")
+    take = Take.objects.get()
+    assert (take.name, take.files.count()) == ("Morning hits, simulated", 10)
+    assert take.truth["wrong"]["moved"][0]["mic"] == "OR"
+    _, told = measured(Api(User.objects.get(username="demo")), take.pk)
+    assert [(r["kind"], r["mic"]) for r in told["reasons"]] == [("moved", "OR")]
+    pair = next(p for p in told["pairs"] if (p["a"], p["b"], p["source"]) == ("ST", "SB", "snare"))
+    assert (pair["planned"], pair["measured"]) == ("hollow", "hollow")
+
+
+@pytest.fixture
+def bucket(settings, monkeypatch):
+    """A stand-in for an S3-compatible storage, on loopback."""
+    boto3 = pytest.importorskip("boto3")
+    from moto.server import ThreadedMotoServer
+
+    for name in ("AWS_ACCESS_KEY_ID", "AWS_SECRET_ACCESS_KEY"):
+        monkeypatch.setenv(name, "stand-in")
+    server = ThreadedMotoServer("127.0.0.1", 0, verbose=False)
+    server.start()
+    host, port = server.get_host_and_port()
+    where = {"endpoint_url": f"http://{host}:{port}", "region_name": "us-east-1"}
+    client = boto3.client("s3", **where)
+    client.create_bucket(Bucket="takes")
+    options = {**settings.S3["OPTIONS"], "bucket_name": "takes", **where}
+    settings.STORAGES = {**settings.STORAGES, "default": {**settings.S3, "OPTIONS": options}}
+    yield lambda: [o["Key"] for o in client.list_objects_v2(Bucket="takes").get("Contents", [])]
+    server.stop()
+
+
+@pytest.mark.filterwarnings("ignore::ResourceWarning", "ignore::DeprecationWarning")
+@pytest.mark.filterwarnings("ignore::pytest.PytestUnraisableExceptionWarning")
+def test_takes_are_kept_in_an_s3_compatible_storage_where_one_is_set(
+    as_owner, demo, tmp_path, bucket
+):
+    pk = uploaded(as_owner, demo, tmp_path, sources=("snare",), each=2, one_file=True)
+    studio = demo.session.studio_id
+    assert [k.rsplit("/", 1)[0] for k in bucket()[:1]] == [f"takes/{studio}/{pk}/0"]
+    _, told = measured(as_owner, pk)
+    assert [(d["source"], d["hits"]) for d in told["drums"]] == [("snare", 2)]
+    assert any(k.startswith("jobs/") and k.endswith("told.json") for k in bucket())
+    assert as_owner("DELETE", f"/takes/{pk}")[0] == 204
+    assert [k for k in bucket() if k.startswith("takes/")] == []
+
+
+@pytest.mark.parametrize(
+    ("name", "kept"),
+    [
+        ("..", "sound"),
+        ("ST.wav", "ST.wav"),
+        ("é" * 118 + ".w", "é" * 100 + ".w"),
+        ("OL", "OL"),
+        ("a b.c.flac", "a b.c.flac"),
+    ],
+)
+def test_no_name_leads_out_of_its_folder_or_is_too_long_for_one(as_owner, layout, name, kept):
+    _, take = begun(as_owner, layout, (name, 5))
+    sent(as_owner, take["id"], 0, 0, b"abcde")
+    with as_local(Take.objects.get()) as paths:
+        assert [(p.name, p.parent.name, p.read_bytes()) for p in paths] == [(kept, "0", b"abcde")]

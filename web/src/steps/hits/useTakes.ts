@@ -1,0 +1,43 @@
+/** The takes of the open layout, and what can be done with one. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, must } from "../../api/client";
+import type { Take, Takes } from "../../api/types";
+import { useEditorPart } from "../../parts/editing";
+
+const at = (pk: number) => ({ params: { path: { pk } } });
+
+export const whole = (take: Take) => take.files.every((f) => f.received === f.size);
+
+export function useTakes() {
+  const layout = useEditorPart((s) => s.out.id);
+  const queries = useQueryClient();
+  const key = ["takes", layout];
+  const found = useQuery({
+    queryKey: key,
+    queryFn: () => must<Takes>(api.GET("/api/layouts/{pk}/takes", at(layout))),
+    refetchOnMount: "always",
+  });
+  const again = () => queries.invalidateQueries({ queryKey: key });
+  const forget = useMutation({
+    mutationFn: (pk: number) => must(api.DELETE("/api/takes/{pk}", at(pk))),
+    onSettled: again,
+  });
+  const say = useMutation({
+    mutationFn: ({ id, channels, drums }: Pick<Take, "id" | "channels" | "drums">) =>
+      must<Take>(api.PUT("/api/takes/{pk}/said", { ...at(id), body: { channels, drums } })),
+    // Here at once: a choice that springs back while it is sent looks refused.
+    onMutate: ({ id, channels, drums }) =>
+      queries.setQueryData<Takes>(
+        key,
+        (old) =>
+          old && {
+            ...old,
+            takes: old.takes.map((t) => (t.id === id ? { ...t, channels, drums } : t)),
+          },
+      ),
+    onSettled: again,
+  });
+  return { layout, found, again, forget, say };
+}
+
+export type TakesHere = ReturnType<typeof useTakes>;
