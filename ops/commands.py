@@ -11,9 +11,10 @@ from pathlib import Path
 from ops import install, serve
 from ops.backup import back_up, bring_back, by_itself
 from ops.cluster import Cluster
+from ops.lan import Door
 from ops.lock import alone
 from ops.paths import DEFAULT_PORT, DEMO_PASSWORD, HOME, PYTHON, ROOT, WEB, fingerprint
-from ops.say import run, step
+from ops.say import StepFailed, run, step
 from ops.watch import worker_command
 
 DATABASE = "ringside"
@@ -44,6 +45,7 @@ def prepare_database(cluster: Cluster, name: str) -> dict[str, str]:
         manage(env, "migrate", "--no-input", "-v", "0")
     with step("loading the demo, if it is not there"):
         manage(env, "load_demo", "--password", DEMO_PASSWORD)
+        manage(env, "load_demo_take")
     stamp.write_text(want)
     return env
 
@@ -59,12 +61,50 @@ def up(args: argparse.Namespace) -> int:
         with step("finding the database's folder"):
             cluster = Cluster(HOME / "db")
         env = prepare_database(cluster, DATABASE)
+        door = None
+        if args.lan is not None:
+            with step("finding this computer's addresses on its network"):
+                door = _door(args.port + 1, args.lan)
         with step(f"serving on port {args.port}"):
-            serve.start(args.port, env)
+            serve.start(args.port, env, door)
     print(f"Ready in {time.monotonic() - began:.1f} s")
     print(f"\n  http://127.0.0.1:{args.port}\n  sign in: demo / {DEMO_PASSWORD}\n")
+    if door:
+        _tell_of(door, args.port)
     print("Stop with ./ringside stop")
     return 0
+
+
+def _door(port: int, asked: str) -> Door:
+    """Addresses and certificate for the studio's network, found out in the Python environment."""
+    line = run(
+        [PYTHON, "-m", "ops.lan", "door", HOME / "lan", str(port), asked], cwd=ROOT,
+        try_this="./ringside up, which serves this computer alone",
+    )  # fmt: skip
+    return Door.read(line)
+
+
+def _tell_of(door: Door, port: int) -> None:
+    """What is open now, to whom, and how to close it."""
+    print("Open to the studio's network:\n")
+    for url in door.urls:
+        print(f"  {url}")
+    print(run([PYTHON, "-m", "ops.lan", "code", door.urls[0]], cwd=ROOT, try_this="read above"))
+    print(
+        "Anybody on this network reaches the sign-in page there and can make an account with a\n"
+        "studio of their own; what is in a studio is seen by its members only. The demo's people\n"
+        "sign in from this computer alone, until they have a password of their own. What a phone\n"
+        "sends and gets is encrypted. Do not do this on a network of strangers.\n"
+        "A phone warns once, since nobody vouches for a certificate that was made here. Go on\n"
+        "only if the SHA-256 fingerprint it shows is this one:\n"
+    )
+    half = len(door.fingerprint) // 2
+    print(f"  {door.fingerprint[: half + 1]}\n  {door.fingerprint[half + 1 :]}")
+    print(f"  (made anew: {door.renewed})\n" if door.renewed else "  (the one of last time)\n")
+    print(
+        f"Sign a phone in without typing: Open on a phone, in the menu of a layout.\n"
+        f"Close it again with ./ringside up --port {port} (this computer alone)."
+    )
 
 
 def stop(_: argparse.Namespace) -> int:
@@ -184,15 +224,25 @@ def dev(args: argparse.Namespace) -> int:
 
 def analyse(args: argparse.Namespace) -> int:
     """The whole report of a layout file; needs no server and no database."""
-    if not PYTHON.exists():
-        sys.stdout.flush()
-        hold, sys.stdout = sys.stdout, sys.stderr  # standard output is the report's alone
-        with alone():
-            install.python_packages(dev=False)
-        sys.stdout = hold
-    file = Path(args.file).resolve() if Path(args.file).exists() else Path(args.file)
+    return _of_the_core("ringside", [args.file])
+
+
+OF_THE_CORE = {
+    "measure": ("measure", "Measure recorded test hits of a layout, no server needed."),
+    "record": ("record", "A simulated take of a layout, set up right or wrong."),
+}
+"""Commands of the core's own, with arguments of their own."""
+
+
+def _of_the_core(module: str, typed: list[str]) -> int:
+    """Run a module of the core, alone."""
+    sys.stdout.flush()
+    hold, sys.stdout = sys.stdout, sys.stderr  # standard output is the report's alone
+    with alone():
+        install.python_packages(dev=False)
+    sys.stdout = hold
     env = {**os.environ, "PYTHONPATH": str(ROOT / "core")}
-    return subprocess.call([str(PYTHON), "-m", "ringside", str(file)], env=env)
+    return subprocess.call([str(PYTHON), "-m", module, *typed], env=env)
 
 
 def test(args: argparse.Namespace) -> int:
@@ -223,6 +273,13 @@ def soak(args: argparse.Namespace) -> int:
     env = {**os.environ, "RINGSIDE_HOME": str(home), "PYTHONPATH": str(ROOT)}
     command = [str(PYTHON), "-m", "ops.soak", "--kills", str(args.kills), "--seed", str(args.seed)]
     return subprocess.call(command, cwd=ROOT, env=env)
+
+
+def meter(args: argparse.Namespace) -> int:
+    """A simulated distance meter that sends readings to the Tape step."""
+    from ops.meter import Line, Simulated, run
+
+    return run(Line(args.at, args.word), Simulated(args.seed, args.slips), args.every)
 
 
 def house(_: argparse.Namespace) -> int:
@@ -274,6 +331,10 @@ def main(argv: list[str]) -> int:
         one = commands.add_parser(name, help=action.__doc__)
         one.add_argument("--port", type=int, default=port, help="or set RINGSIDE_PORT")
         one.set_defaults(action=action)
+    commands.choices["up"].add_argument(
+        "--lan", nargs="?", const="", metavar="ADDRESS",
+        help="open it to the studio's own network, over HTTPS on the next port",
+    )  # fmt: skip
     for name, action in (("stop", stop), ("house", house), ("lock", lock), ("types", types)):
         commands.add_parser(name, help=action.__doc__).set_defaults(action=action)
     one = commands.add_parser("reset", help=reset.__doc__)
@@ -297,6 +358,13 @@ def main(argv: list[str]) -> int:
     one.add_argument("--kills", type=int, default=100)
     one.add_argument("--seed", type=int, default=1)
     one.set_defaults(action=soak)
+    one = commands.add_parser("meter", help=meter.__doc__)
+    one.add_argument("word", help="as Tape, Read, Use a distance meter shows it")
+    one.add_argument("--at", default=f"http://127.0.0.1:{port}/api/meter", metavar="ADDRESS")
+    one.add_argument("--seed", type=int, default=1, help="which kit stands there")
+    one.add_argument("--slips", type=float, default=0.0, help="share of readings that are wrong")
+    one.add_argument("--every", type=float, help="measure by itself, every so many seconds")
+    one.set_defaults(action=meter)
     one = commands.add_parser("mutate", help=mutate.__doc__)
     one.add_argument("modules", nargs="*", help="parts of names, such as pairs/stereo; else all")
     one.add_argument("--count", type=int, default=150)
@@ -305,9 +373,19 @@ def main(argv: list[str]) -> int:
     one = commands.add_parser("analyse", help=analyse.__doc__)
     one.add_argument("file")
     one.set_defaults(action=analyse)
-    args = parser.parse_args(argv)
+    for name, (_, help_) in OF_THE_CORE.items():
+        commands.add_parser(name, help=help_)
+    passed = OF_THE_CORE.get(argv[0]) if argv else None
+    args = None if passed else parser.parse_args(argv)
     try:
-        return int(args.action(args))
+        return (
+            _of_the_core(f"ringside.commands.{passed[0]}", argv[1:])
+            if passed
+            else int(args.action(args))
+        )
+    except StepFailed as fault:
+        print(f"\nringside: {argv[0]}: failed\n  why: {fault}\n  try: {fault.try_this}")
+        return 1
     except KeyboardInterrupt:
         print("\nringside: stopped by hand; nothing stored was lost")
         return 130

@@ -12,6 +12,7 @@ from ops.say import StepFailed, run, step
 
 PDF_LIBRARIES = ["libpango-1.0-0", "libpangoft2-1.0-0", "libharfbuzz-subset0", "fontconfig"]
 FONTS = ["fonts-liberation", "fonts-dejavu-core"]
+RECORDINGS = ["sonic-pi-samples"]
 ONLINE = "check that this machine reaches its package registries, then run the command again"
 
 
@@ -40,9 +41,9 @@ def _missing(packages: list[str]) -> list[str]:
     return gone
 
 
-def system_packages(browser: bool) -> None:
-    """PostgreSQL, the libraries PDFs need and, for tests, the browser."""
-    wanted = [*PDF_LIBRARIES, *FONTS]
+def system_packages(browser: bool, recordings: bool = False) -> None:
+    """PostgreSQL, the libraries PDFs need and, for tests, the browser and recorded drums."""
+    wanted = [*PDF_LIBRARIES, *FONTS, *(RECORDINGS if recordings else [])]
     if postgres_bin() is None:
         wanted.append("postgresql")
     if not PYTHON.exists() and importlib.util.find_spec("ensurepip") is None:

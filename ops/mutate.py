@@ -27,8 +27,8 @@ from ops.reached import TOLD_TO, Reached
 from ops.say import StepFailed
 
 DECIDING = (
-    "answers/jobs", "answers/nearness", "answers/options", "answers/remedies",
-    "answers/sentences", "answers/sheet", "answers/stands",
+    "answers/arc", "answers/jobs", "answers/nearness", "answers/options", "answers/recheck",
+    "answers/remedies", "answers/sentences", "answers/sheet", "answers/stands",
     "fitting/bleed", "fitting/clear", "fitting/equal", "gear/doorways", "gear/headroom",
     "gear/leads", "gear/levels",
     "gear/patch", "gear/patching", "hear/arrivals", "hear/bands", "hear/barriers", "hear/mirrors",
@@ -36,8 +36,12 @@ DECIDING = (
     "pairs/gram", "pairs/keeping", "pairs/kinds", "pairs/onebyone", "pairs/pans",
     "pairs/stereo", "pairs/uncertainty", "pairs/verdicts", "places/drumterms", "places/kitplace",
     "plan/air", "plan/channels", "plan/drumframe", "plan/hanging", "plan/kit", "plan/mics",
-    "plan/room", "standing/asks", "standing/doubt", "standing/entries", "standing/judged",
-    "standing/moves", "standing/report", "standing/truth", "survey/net", "survey/walk",
+    "plan/room", "standing/asks", "standing/entries", "standing/judged",
+    "standing/moves", "standing/places", "standing/report", "standing/since", "standing/stood",
+    "standing/truth", "survey/lines", "survey/net", "survey/walk",
+    "takes/align", "takes/asking", "takes/compare", "takes/events", "takes/faults",
+    "takes/halfwave", "takes/hit", "takes/judged", "takes/lag", "takes/matching", "takes/naming",
+    "takes/places", "takes/pooled", "takes/reading", "takes/reasons",
     "techniques/rooms", "techniques/snare",
 )  # fmt: skip
 COMPARES: dict[type[ast.cmpop], tuple[type[ast.cmpop], ...]] = {

@@ -11,7 +11,8 @@ VENV = ROOT / ".venv"
 PYTHON = VENV / "bin" / "python"
 WEB = ROOT / "web"
 DEFAULT_PORT = 8321
-DEMO_PASSWORD = "salt-and-snare"
+DEMO_PASSWORD = (ROOT / "demo" / "password.txt").read_text().strip()
+"""Published with the program, so it lets nobody in from another machine."""
 
 
 def fingerprint(*paths: Path) -> str:

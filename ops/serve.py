@@ -4,21 +4,26 @@ import http.client
 import os
 import signal
 import socket
+import ssl
 import subprocess
 import time
 from pathlib import Path
 
 from ops import paths, processes
+from ops.lan import Door
 from ops.paths import PYTHON, ROOT
 from ops.say import StepFailed
 
 READY_S = 60.0
 
 
-def watch_command(port: int, *, database: bool = False, web: int = 2) -> list[str]:
-    """The watcher with its web processes and worker."""
+def watch_command(
+    port: int, *, database: bool = False, web: int = 2, door: Door | None = None
+) -> list[str]:
+    """The watcher with its web processes and worker, and the door to the studio's network."""
     command = [str(PYTHON), "-m", "ops.watch", "--port", str(port), "--web", str(web)]
-    return [*command, "--database"] if database else command
+    lan = ["--lan", door.line()] if door else []
+    return [*command, *(["--database"] if database else []), *lan]
 
 
 def environment(env: dict[str, str]) -> dict[str, str]:
@@ -28,16 +33,31 @@ def environment(env: dict[str, str]) -> dict[str, str]:
     return {**os.environ, **env, **home, **processes.mark()}
 
 
-def taken(port: int) -> bool:
+def taken(port: int, address: str = "127.0.0.1") -> bool:
     """Whether something listens there."""
     with socket.socket() as s:
         s.settimeout(2)
-        return s.connect_ex(("127.0.0.1", port)) == 0
+        return s.connect_ex((address, port)) == 0
 
 
 def answers(port: int) -> bool:
     """Whether our server and its database answer there, whatever names it is served under."""
-    link = http.client.HTTPConnection("127.0.0.1", port, timeout=5)
+    return _healthy(http.client.HTTPConnection("127.0.0.1", port, timeout=5))
+
+
+def answers_network(door: Door) -> bool:
+    """Whether it answers at every address of the studio's network, under its own certificate."""
+    return all(
+        _healthy(
+            http.client.HTTPSConnection(
+                a, door.port, timeout=5, context=ssl.create_default_context(cafile=door.cert)
+            )
+        )
+        for a in door.addresses
+    )
+
+
+def _healthy(link: http.client.HTTPConnection) -> bool:
     try:
         link.request("GET", "/healthz")
         return link.getresponse().status == 200
@@ -47,33 +67,38 @@ def answers(port: int) -> bool:
         link.close()
 
 
-def wait_for(port: int, process: subprocess.Popen[bytes], log: Path) -> None:
+def wait_for(
+    port: int, process: subprocess.Popen[bytes], log: Path, door: Door | None = None
+) -> None:
     """Until it is served."""
     deadline = time.monotonic() + READY_S
     while time.monotonic() < deadline:
         if process.poll() is not None:
             raise StepFailed(f"the server ended with {process.returncode}", f"read {log}")
-        if answers(port):
+        if answers(port) and (door is None or answers_network(door)):
             return
         time.sleep(0.1)
     raise StepFailed(f"the server does not answer after {READY_S:.0f} s", f"read {log}")
 
 
-def start(port: int, env: dict[str, str]) -> None:
+def start(port: int, env: dict[str, str], door: Door | None = None) -> None:
     """Start server and worker, ending what of ours still runs, also after a kill."""
     stop()
-    if taken(port):
-        raise StepFailed(
-            f"port {port} is taken by another program",
-            f"./ringside up --port {port + 1}, or set RINGSIDE_PORT",
-        )
+    listened = [(port, "127.0.0.1"), *((door.port, a) for a in (door.addresses if door else []))]
+    for one, address in listened:
+        if taken(one, address):
+            raise StepFailed(
+                f"port {one} is taken by another program",
+                f"./ringside up --port {port + (2 if door else 1)}, or set RINGSIDE_PORT",
+            )
     paths.HOME.mkdir(parents=True, exist_ok=True)
+    more = door.environment() if door else {}
     process = subprocess.Popen(
-        watch_command(port, database=True), env=environment(env), cwd=ROOT,
+        watch_command(port, database=True, door=door), env=environment({**env, **more}), cwd=ROOT,
         stdin=subprocess.DEVNULL, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
         start_new_session=True,
     )  # fmt: skip
-    wait_for(port, process, paths.HOME / "log")
+    wait_for(port, process, paths.HOME / "log", door)
 
 
 def stop() -> bool:

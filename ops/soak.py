@@ -26,6 +26,9 @@ from ops.cluster import Cluster, free_port
 from ops.commands import prepare_database
 from ops.say import StepFailed
 
+MOST_READINGS = 1900
+"""Of one layout; the server takes a few more."""
+
 
 class Away(Exception):
     """No answer, or none that says whether it was done."""
@@ -40,6 +43,8 @@ class Writer:
     stop: threading.Event
     acked: list[str] = field(default_factory=list)
     logged: list[str] = field(default_factory=list)
+    read: list[str] = field(default_factory=list)
+    struck: list[str] = field(default_factory=list)
     again: int = 0
     faults: list[str] = field(default_factory=list)
     longest_s: float = 0.0
@@ -103,8 +108,27 @@ class Writer:
                 lugs = {"drum": "snare", "lugs_hz": [200.0 + n % 90], "key": key}
                 self.surely("POST", f"/api/sessions/{session}/lugs", lugs)
                 self.logged.append(key)
+                self.at_kit(layout, n)
         except Exception as fault:
             self.faults.append(f"{self.name}: {fault}")
+
+    def at_kit(self, layout: int, n: int) -> None:
+        """A reading at the kit; every fifth is struck out again."""
+        path, key = f"/api/layouts/{layout}/at-kit", str(uuid.uuid4())
+        if len(self.read) >= MOST_READINGS:
+            return
+        line = {
+            "key": key,
+            "what": "reading",
+            "mic": "OL",
+            "to": "snare",
+            "metres": 1 + n % 90 / 99,
+        }
+        self.surely("POST", path, line)
+        self.read.append(key)
+        if n % 5 == 0:
+            self.surely("POST", f"{path}/strike", {"key": key})
+            self.struck.append(key)
 
 
 def victims(cluster: Cluster) -> dict[str, list[int]]:
@@ -166,11 +190,19 @@ def checked(env: dict[str, str], writers: list[Writer]) -> tuple[int, int]:
         logs = [
             str(k) for (k,) in link.execute("select key from plans_luglog where key is not null")
         ]
+        lines = {
+            str(k): gone for k, gone in link.execute("select key, struck_at from plans_standlog")
+        }
+        (count,) = link.execute("select count(*) from plans_standlog").fetchone() or (0,)
     kept_s, kept_l = set(saved), set(logs)
     # Of each layout the newest five hundred states are kept; older ones went as they should.
     missing = sum(k not in kept_s for w in writers for k in w.acked[-400:])
     missing += sum(k not in kept_l for w in writers for k in w.logged)
-    return missing, len(saved) - len(kept_s) + len(logs) - len(kept_l)
+    missing += sum(k not in lines for w in writers for k in w.read)
+    missing += sum(lines.get(k) is None for w in writers for k in w.struck)
+    # Beside those of the demo nothing that was not sent, and nothing struck out that was not.
+    missing += sum(lines.get(k) is not None for w in writers for k in set(w.read) - set(w.struck))
+    return missing, len(saved) - len(kept_s) + len(logs) - len(kept_l) + count - len(lines)
 
 
 def soak(kills: int, writers: int, seed: int) -> int:
@@ -202,7 +234,9 @@ def soak(kills: int, writers: int, seed: int) -> int:
     told = ", ".join(f"{count} {kind or 'nothing'}" for kind, count in sorted(killed.items()))
     print(f"  killed: {told}")
     print(f"  acknowledged: {sum(len(p.acked) for p in people)} saves,"
-          f" {sum(len(p.logged) for p in people)} log rows;"
+          f" {sum(len(p.logged) for p in people)} log rows,"
+          f" {sum(len(p.read) for p in people)} readings at the kit"
+          f" ({sum(len(p.struck) for p in people)} struck out);"
           f" sent again {sum(p.again for p in people)} times")  # fmt: skip
     print(f"  back after at most {max(away):.1f} s; the longest write took"
           f" {max(p.longest_s for p in people):.1f} s")  # fmt: skip

@@ -7,6 +7,7 @@ import sys
 import tempfile
 import time
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 from ops import install
@@ -24,7 +25,7 @@ def with_test_cluster(work: Callable[[dict[str, str]], int], *, quiet: bool = Fa
     if quiet:
         sys.stdout = sys.stderr
     with alone():
-        install.system_packages(browser=True)
+        install.system_packages(browser=True, recordings=True)
         install.python_packages(dev=True)
         install.web_packages()
         install.web_build()
@@ -66,14 +67,25 @@ def _checks() -> list[tuple[str, list[str], Path]]:
     ]
 
 
-def _check(name: str, command: list[str], cwd: Path, env: dict[str, str]) -> bool:
+def _check(name: str, command: list[str], cwd: Path, env: dict[str, str]) -> tuple[bool, str]:
+    """Whether a check is good, and what is told of it."""
     began = time.monotonic()
     done = subprocess.run(command, cwd=cwd, env=env, text=True, capture_output=True, check=False)
     good = done.returncode == 0
-    print(f"  {name}: {'good' if good else 'FAILED'} {time.monotonic() - began:.1f} s", flush=True)
-    if not good:
-        print(done.stdout[-6000:], done.stderr[-3000:], sep="\n")
-    return good
+    told = f"  {name}: {'good' if good else 'FAILED'} {time.monotonic() - began:.1f} s"
+    return good, told if good else f"{told}\n{done.stdout[-6000:]}\n{done.stderr[-3000:]}"
+
+
+def _checked(env: dict[str, str]) -> list[bool]:
+    """Every check, two at a time, told in their order."""
+    made = []
+    with ThreadPoolExecutor(2) as pool:
+        waiting = [pool.submit(_check, *check, env) for check in _checks()]
+        for one in waiting:
+            good, told = one.result()
+            print(told, flush=True)
+            made.append(good)
+    return made
 
 
 def _pytest(paths: list[str], env: dict[str, str], *more: str) -> bool:
@@ -88,12 +100,12 @@ def run_all(paths: list[str]) -> int:
         browser_env = {**env, "DJANGO_ALLOW_ASYNC_UNSAFE": "1"}
         if paths:
             return 0 if _pytest(paths, browser_env) else 1
-        good = [_check(name, command, cwd, env) for name, command, cwd in _checks()]
+        good = _checked(env)
         print("core and server:", flush=True)
         where = ["core", "server/sheets/units.py", "tests/core", "tests/server", "tests/ops"]
         good.append(_pytest(where, env, "--doctest-modules", "-n", "2"))
         print("browser:", flush=True)
-        good.append(_pytest(["tests/browser"], browser_env, "-n", "2", "--dist", "loadfile"))
+        good.append(_pytest(["tests/browser"], browser_env, "-n", "2", "--dist", "worksteal"))
         bad = good.count(False)
         print("everything passed" if not bad else f"{bad} of {len(good)} parts failed")
         return 1 if bad else 0

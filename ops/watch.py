@@ -20,6 +20,7 @@ from collections import deque
 from dataclasses import dataclass, field
 from logging.handlers import RotatingFileHandler
 
+from ops.lan import Door
 from ops.paths import HOME, PYTHON, ROOT
 from ops.say import StepFailed
 
@@ -36,6 +37,12 @@ def web_command(fd: int) -> list[str]:
     return [str(PYTHON), "-m", "config.serve", "--fd", str(fd)]
 
 
+def lan_command(fds: list[int], door: Door) -> list[str]:
+    """The web process for the studio's network, on sockets that were opened for it."""
+    sockets = [word for fd in fds for word in ("--fd", str(fd))]
+    return [str(PYTHON), "-m", "config.lan", *sockets, "--cert", door.cert, "--key", door.key]
+
+
 def worker_command() -> list[str]:
     """One worker for long work; more can be started on any machine that reaches the database."""
     return [
@@ -44,11 +51,11 @@ def worker_command() -> list[str]:
     ]  # fmt: skip
 
 
-def opened(port: int) -> socket.socket:
-    """A listening socket on loopback."""
+def opened(port: int, address: str = "127.0.0.1") -> socket.socket:
+    """A listening socket, on loopback unless another address of this machine is named."""
     s = socket.socket()
     s.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-    s.bind(("127.0.0.1", port))
+    s.bind((address, port))
     s.listen(256)
     return s
 
@@ -77,12 +84,13 @@ class Child:
     process: subprocess.Popen[bytes] | None = None
     deaths: deque[float] = field(default_factory=lambda: deque(maxlen=MOST_DEATHS))
     rest: bytes = b""
+    env: dict[str, str] = field(default_factory=dict)
 
     def start(self) -> None:
         """Start it; it dies with this process, whatever ends this process."""
         self.process = subprocess.Popen(
             self.command, cwd=ROOT, stdin=subprocess.DEVNULL, stdout=subprocess.PIPE,
-            stderr=subprocess.STDOUT, pass_fds=self.fds,
+            stderr=subprocess.STDOUT, pass_fds=self.fds, env={**os.environ, **self.env},
             preexec_fn=lambda: _die_with_parent(1, signal.SIGKILL),
         )  # fmt: skip
         assert self.process.stdout is not None
@@ -204,11 +212,13 @@ def main() -> int:
     parser.add_argument("--port", type=int, required=True)
     parser.add_argument("--web", type=int, default=2, help="one for each core")
     parser.add_argument("--database", action="store_true", help="watch over the database too")
+    parser.add_argument("--lan", type=Door.read, help="the studio's network, as ops.lan tells it")
     args = parser.parse_args()
     os.umask(0o077)
     log = kept_log("watch")
     try:
         s = opened(args.port)
+        lan = [opened(args.lan.port, a) for a in args.lan.addresses] if args.lan else []
     except OSError as fault:
         log.error("port %d: %s", args.port, fault.strerror)
         return 3
@@ -216,6 +226,10 @@ def main() -> int:
     children = [
         Child(f"web {n + 1}", web_command(s.fileno()), (s.fileno(),), web) for n in range(args.web)
     ]
+    if lan:
+        fds = tuple(one.fileno() for one in lan)
+        command, env = lan_command(list(fds), args.lan), args.lan.own_environment()
+        children.append(Child("lan", command, fds, web, env=env))
     children.append(Child("worker", worker_command(), (), kept_log("worker")))
     return Watcher(children, log, args.database).run()
 

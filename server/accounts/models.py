@@ -36,3 +36,33 @@ class User(AbstractUser):
         except LayoutFileError as fault:
             return f"Your hand sizes cannot be read ({fault}); usual sizes stand in for them."
         return ""
+
+
+class Device(models.Model):
+    """A browser somebody is signed in with: one of their sessions, so that it can be ended."""
+
+    class Kind(models.TextChoices):
+        """What it is, as far as its browser tells."""
+
+        PHONE = "phone", "Phone"
+        COMPUTER = "computer", "Computer"
+
+    user = models.ForeignKey(User, models.CASCADE, related_name="devices")
+    session_key = models.CharField(max_length=40, unique=True)
+    kind = models.CharField(max_length=8, choices=Kind)
+    by_link = models.BooleanField(default=False)
+    made_at = models.DateTimeField(auto_now_add=True)
+    seen_at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["-seen_at", "pk"]
+
+
+class PhoneLink(models.Model):
+    """A link that signs one phone in, once, within minutes. Only a digest of its word is kept."""
+
+    user = models.ForeignKey(User, models.CASCADE, related_name="phone_links")
+    digest = models.CharField(max_length=64, unique=True)
+    leads_to = models.CharField(max_length=200)
+    ends_at = models.DateTimeField()
+    used_at = models.DateTimeField(null=True)

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from ninja import Schema
 from pydantic import ConfigDict, Field
-from ringside.files.stored import AnyLayout
+from ringside.files.stored import AnyState
 
 Name = Annotated[str, Field(min_length=1, max_length=80)]
 Word = Annotated[str, Field(min_length=1, max_length=16)]
@@ -32,4 +32,4 @@ class Problem(Schema):
 class LayoutOnly(Strict):
     """A layout that need not be stored."""
 
-    layout: AnyLayout
+    layout: AnyState

@@ -7,8 +7,9 @@ hands at once. One that is not known here any more is sent again by the client.
 import threading
 from collections import OrderedDict
 
-from ringside.pairs.analysis import Analysis, analyse
+from ringside.pairs.analysis import Analysis
 from ringside.plan.layout import Layout
+from ringside.standing.stood import analysed
 
 MOST = 16
 
@@ -33,7 +34,7 @@ class Resting:
                     raise Unknown
                 self._known.move_to_end(key)
                 return self._known[key]
-        found = analyse(layout)
+        found = analysed(layout)
         if name is not None:
             with self._lock:
                 self._known[key] = found

@@ -6,7 +6,9 @@ from ninja import NinjaAPI
 from ninja.errors import ValidationError
 from ninja.security import SessionAuth
 
+from api.account.phones import router as phones
 from api.account.routes import router as account
+from api.atkit.meter import router as meter
 from api.atkit.routes import router as atkit
 from api.board.routes import router as board
 from api.brief.routes import router as brief
@@ -23,10 +25,18 @@ from api.problems import install
 from api.reading import PlainParser
 from api.sessions.routes import router as sessions
 from api.studios.routes import router as studios
+from api.takes.routes import router as takes
 from api.techniques.routes import router as techniques
 
 JSON: Final = "application/json"
 PROBLEM: Final = "application/problem+json"
+FILES: Final = (
+    (".csv", "text/csv"), (".txt", "text/plain"), (".pdf", "application/pdf"),
+    (".wav", "audio/wav"), (".zip", "application/zip"), ("/sheet", "text/html"),
+    ("/inputs", "text/html"), ("/labels", "text/html"),
+)  # fmt: skip
+"""What answers with a file, by the end of its path, and of which kind."""
+
 ANYWHERE: Final = {
     400: "Cannot be done, or not JSON; the detail says what was expected.",
     401: "Nobody is signed in.",
@@ -50,9 +60,12 @@ class Api(NinjaAPI):
         shared = schema["components"].setdefault("responses", {})
         for status, words in ANYWHERE.items():
             shared[f"Any{status}"] = {"description": words, "content": {PROBLEM: problem}}
-        for ways in schema["paths"].values():
-            for operation in ways.values():
+        for path, ways in schema["paths"].items():
+            kind = next((kind for end, kind in FILES if path.endswith(end)), JSON)
+            for way, operation in ways.items():
                 answers = operation["responses"]
+                if way == "get" and kind != JSON:
+                    answers[200]["content"] = {kind: answers[200]["content"][JSON]}
                 for status, words in ANYWHERE.items():
                     if status in answers:
                         answers[status]["description"] = words
@@ -84,10 +97,24 @@ api = Api(
 )
 install(api)
 api.add_router("/account", account)
+api.add_router("/account", phones)
 api.add_router("/sessions", sessions)
 api.add_router("/layouts", layouts)
 api.add_router("/layouts", files)
 api.add_router("/prints", prints)
 api.add_router("/studios", studios)
-for topic in (board, edits, kit, log, atkit, techniques, brief, pairs, hearing, carrying):
+for topic in (
+    board,
+    edits,
+    kit,
+    log,
+    atkit,
+    meter,
+    techniques,
+    brief,
+    pairs,
+    hearing,
+    carrying,
+    takes,
+):
     api.add_router("", topic)

@@ -10,7 +10,7 @@ import re
 import zipfile
 from collections.abc import Sequence
 from datetime import datetime
-from typing import Any
+from typing import Any, Self
 from uuid import UUID, uuid4
 
 from accounts.models import User
@@ -26,10 +26,10 @@ from plans.models import (
     StandLog,
     TapeLog,
 )
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
 from ringside.faults import place_of, wording
 from ringside.plain import first_fault
-from ringside.standing.entries import What
+from ringside.standing.entries import Cord, Entry, What
 from studios.access import open_studio
 from studios.models import Kit, Locker, Room, Studio
 
@@ -107,6 +107,14 @@ class StandRow(Row):
     mic: str = Field(max_length=16)
     to: str | None = Field(default=None, max_length=16)
     metres: float | None = None
+    like: str | None = Field(default=None, max_length=16)
+    cord: Cord | None = None
+
+    @model_validator(mode="after")
+    def _is_an_entry(self) -> Self:
+        """What the core would not take is refused here, not when it is shown."""
+        Entry(key=str(self.key), **self.model_dump(exclude={"key", "by", "struck_at"}))
+        return self
 
 
 class SessionFile(Strict):

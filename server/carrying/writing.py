@@ -102,6 +102,6 @@ def _write_layout(zipped: zipfile.ZipFile, stem: str, layout: Layout) -> None:
     about = {
         "name": layout.name, "head": layout.head,
         "deleted_at": layout.deleted_at and layout.deleted_at.isoformat(),
-        "at_kit": _happened(layout.stand_log, "what", "mic", "to", "metres"),
+        "at_kit": _happened(layout.stand_log, "what", "mic", "to", "metres", "like", "cord"),
     }  # fmt: skip
     zipped.writestr(f"{stem}.json", _text(about))

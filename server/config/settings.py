@@ -14,6 +14,10 @@ SECRET_KEY = env.str("RINGSIDE_SECRET_KEY")
 ALLOWED_HOSTS = env.list("RINGSIDE_HOSTS", default=["127.0.0.1", "localhost"])
 CSRF_TRUSTED_ORIGINS = env.list("RINGSIDE_ORIGINS", default=[])
 HTTPS = env.bool("RINGSIDE_HTTPS", default=False)
+# Where phones of the studio's own network reach this installation, as https://name:port.
+LAN_ADDRESSES = env.list("RINGSIDE_LAN_ADDRESSES", default=[])
+# The demo's people have a password that everybody can read: it opens from this machine only.
+PUBLISHED_PASSWORD = (ROOT / "demo" / "password.txt").read_text().strip()
 
 INSTALLED_APPS = [
     "django.contrib.auth",
@@ -30,6 +34,7 @@ INSTALLED_APPS = [
     "sheets",
     "hearing",
     "carrying",
+    "takes",
     "api",
     "procrastinate.contrib.django",
 ]
@@ -76,6 +81,26 @@ HEAVY_PROCESSES = env.int("RINGSIDE_HEAVY", default=0)
 
 # Files that are made or taken in: a local folder, unless another of Django's storages is named.
 MEDIA_ROOT = env.str("RINGSIDE_FILES", default=str(ROOT / ".ringside" / "files"))
+# Or an S3-compatible storage; who reaches it is asked of the usual AWS_* variables.
+S3_BUCKET = env.str("RINGSIDE_S3_BUCKET", default="")
+S3 = {
+    "BACKEND": "storages.backends.s3.S3Storage",
+    "OPTIONS": {
+        "bucket_name": S3_BUCKET,
+        "endpoint_url": env.str("RINGSIDE_S3_ENDPOINT", default="") or None,
+        "region_name": env.str("RINGSIDE_S3_REGION", default="") or None,
+        "default_acl": "private",
+        "file_overwrite": False,
+        "querystring_auth": True,
+    },
+}
+LOCAL_FILES = {"BACKEND": "django.core.files.storage.FileSystemStorage"}
+STORAGES = {
+    "default": S3 if S3_BUCKET else LOCAL_FILES,
+    "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
+}
+# Bytes of recorded takes a studio may keep.
+TAKES_BYTES = env.int("RINGSIDE_TAKES_BYTES", default=20_000_000_000)
 FILE_UPLOAD_PERMISSIONS = 0o600
 FILE_UPLOAD_DIRECTORY_PERMISSIONS = 0o700
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
@@ -102,12 +127,14 @@ AXES_COOLOFF_TIME = 0.25
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_RESET_ON_SUCCESS = True
 AXES_VERBOSE = False
+AXES_LOCKOUT_CALLABLE = "api.account.locked.locked_out"
 
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
-SECURE_HSTS_SECONDS = 31_536_000 if HTTPS else 0
+# Never with a certificate that was made on the spot: a browser would shut its user out for a year.
+SECURE_HSTS_SECONDS = env.int("RINGSIDE_HSTS_S", default=31_536_000 if HTTPS else 0)
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "SAMEORIGIN"  # the set-up sheet is shown inside the application

@@ -1,17 +1,25 @@
 """What is written down at the kit of one layout: readings of mics, ticks, and what was touched."""
 
+from dataclasses import dataclass
+from typing import Literal
 from uuid import UUID
 
 from accounts.models import User
 from django.db.models import Count
 from django.utils import timezone
 from ringside.errors import RingsideError
-from ringside.standing.entries import MOST_ENTRIES, Entry
+from ringside.plan.layout import Layout as LayoutDoc
+from ringside.standing.entries import MOST_ENTRIES, Entry, written
+from ringside.standing.truth import truth
+from studios.actions import stock_of
 
 from plans.actions import layout_for
 from plans.errors import NotThere
 from plans.logs import write_once
+from plans.meters import FRESH, Sent
 from plans.models import Layout, StandLog
+
+State = Literal["planned", "stands"]
 
 
 def write_entry(user: User, layout_pk: int, entry: Entry) -> StandLog:
@@ -22,7 +30,7 @@ def write_entry(user: User, layout_pk: int, entry: Entry) -> StandLog:
         raise RingsideError(f"expected at most {MOST_ENTRIES} entries at the kit of one layout")
     values = {
         "layout": layout, "what": entry.what, "mic": entry.mic, "to": entry.to,
-        "metres": entry.metres, "by": user,
+        "metres": entry.metres, "like": entry.like, "cord": entry.cord, "by": user,
     }  # fmt: skip
     return write_once(StandLog, layout.session, key, values)
 
@@ -41,7 +49,25 @@ def entries_of(user: User, layout_pk: int) -> list[StandLog]:
     return list(rows.filter(struck_at=None).select_related("by"))
 
 
-def tag_of(person: int, layout_pk: int) -> str:
+def doc_in(layout: Layout, state: State) -> LayoutDoc:
+    """A layout as it is planned, or as it stands by what was read at its kit."""
+    doc = layout.doc()
+    if state == "planned":
+        return doc
+    rows = layout.stand_log.filter(struck_at=None)
+    log = [r.entry() for r in rows]
+    return truth(doc, stock_of(layout.session.studio), written(doc, log).readings).layout
+
+
+@dataclass(frozen=True, slots=True)
+class Tag:
+    """What tells one state of a log from another, and what a meter has just sent."""
+
+    tag: str
+    meter: Sent | None
+
+
+def tag_of(person: int, layout_pk: int) -> Tag:
     """What changes whenever a layout's log at the kit does: how many there are, and struck out.
 
     One question to the database: fifty screens ask it without end.
@@ -54,9 +80,11 @@ def tag_of(person: int, layout_pk: int) -> str:
             deleted_at=None,
         )
         .annotate(lines=Count("stand_log"), struck=Count("stand_log__struck_at"))
-        .values_list("lines", "struck")
+        .values_list("lines", "struck", "meter__last_key", "meter__last_metres", "meter__last_at")
         .first()
     )
     if found is None:
         raise NotThere
-    return "{}-{}".format(*found)
+    lines, struck, key, metres, at = found
+    fresh = at is not None and at > timezone.now() - FRESH
+    return Tag(f"{lines}-{struck}", Sent(key, metres) if fresh else None)

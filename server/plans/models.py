@@ -6,6 +6,7 @@ from django.conf import settings
 from django.db import models
 from ringside.files.stored import LAYOUT
 from ringside.plan.layout import Layout as LayoutDoc
+from ringside.standing.entries import Entry
 from studios.models import Room, Studio
 from studios.stored import unpacked
 
@@ -176,7 +177,31 @@ class StandLog(Happened):
     mic = models.CharField(max_length=16)
     to = models.CharField(max_length=16, null=True)
     metres = models.FloatField(null=True)
+    like = models.CharField(max_length=16, null=True)
+    cord = models.CharField(max_length=8, null=True)
+
+    def entry(self) -> Entry:
+        """As the core's record."""
+        return Entry(
+            key=str(self.key), what=self.what, mic=self.mic, to=self.to, metres=self.metres,
+            like=self.like, cord=self.cord, at=self.at,
+        )  # fmt: skip
+
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta(Happened.Meta):
         ordering = ["pk"]
+
+
+class Meter(models.Model):
+    """A distance meter that may send readings for one layout, and the last it sent.
+
+    Only a digest of its word is kept. A new one for the layout takes its place.
+    """
+
+    layout = models.OneToOneField(Layout, on_delete=models.CASCADE, related_name="meter")
+    digest = models.CharField(max_length=64, unique=True)
+    made_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
+    last_key = models.UUIDField(null=True)
+    last_metres = models.FloatField(null=True)
+    last_at = models.DateTimeField(null=True)

@@ -8,9 +8,10 @@ from django.template.loader import render_to_string
 from django.utils.safestring import mark_safe
 from plans.models import Layout
 from ringside.gear.loudness import loudness
-from ringside.pairs.analysis import analyse
 from ringside.pairs.counts import counts
 from ringside.pairs.decisions import decision_rows
+from ringside.plan.layout import Layout as LayoutDoc
+from ringside.standing.stood import AsItStands, analysed
 from studios.actions import stock_of
 
 from sheets.drawing import plan_svg
@@ -25,9 +26,9 @@ MOST_DECISIONS = 100
 """On paper; the layout file has them all."""
 
 
-def _context(layout: Layout, ruler: Ruler, paper: Paper) -> dict[str, Any]:
-    doc, locker = layout.doc(), stock_of(layout.session.studio)
-    analysis = analyse(doc)
+def _context(layout: Layout, doc: LayoutDoc, ruler: Ruler, paper: Paper) -> dict[str, Any]:
+    locker = stock_of(layout.session.studio)
+    analysis = analysed(doc)
     snare, kick = doc.kit.first("snare"), doc.kit.first("kick")
     pairs = []
     for p in doc.stereo_pairs:
@@ -42,6 +43,7 @@ def _context(layout: Layout, ruler: Ruler, paper: Paper) -> dict[str, Any]:
     return {
         "session": layout.session,
         "doc": doc,
+        "stands": isinstance(doc, AsItStands),
         "state": layout.state,
         "paper": paper,
         "snare_at": "batter head" if snare.reference == "batter" else "bottom head",
@@ -62,11 +64,13 @@ def _context(layout: Layout, ruler: Ruler, paper: Paper) -> dict[str, Any]:
     }
 
 
-def sheet_html(layout: Layout, ruler: Ruler, paper: Paper) -> str:
+def sheet_html(layout: Layout, doc: LayoutDoc, ruler: Ruler, paper: Paper) -> str:
     """The page to print; its style is a file of its own, as the content policy asks."""
-    return render_to_string("sheets/sheet.html", _context(layout, ruler, paper))
+    return render_to_string("sheets/sheet.html", _context(layout, doc, ruler, paper))
 
 
-def pdf_page(layout: Layout, ruler: Ruler, paper: Paper) -> str:
+def pdf_page(layout: Layout, doc: LayoutDoc, ruler: Ruler, paper: Paper) -> str:
     """The same page as it is printed."""
-    return render_to_string("sheets/sheet.html", {**_context(layout, ruler, paper), "pdf": True})
+    return render_to_string(
+        "sheets/sheet.html", {**_context(layout, doc, ruler, paper), "pdf": True}
+    )

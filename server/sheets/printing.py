@@ -8,6 +8,7 @@ from jobs import actions
 from jobs.kinds import Kind, Tell
 from jobs.models import Job
 from plans.actions import layout_for
+from plans.atkit import State, doc_in
 
 from sheets.inputs import Printed, inputs_html
 from sheets.page import STYLE, Paper, pdf_page
@@ -41,12 +42,14 @@ SHEET = Kind("sheet", _print, longest_s=120.0, kept=KEPT_SHEETS)
 
 
 def ask_to_print(
-    user: User, layout_pk: int, ruler: Ruler, paper: Paper, what: Printed = "sheet"
-) -> Job:
+    user: User, layout_pk: int, ruler: Ruler, paper: Paper, what: Printed = "sheet",
+    state: State = "planned",
+) -> Job:  # fmt: skip
     """A page of a layout as it is saved now; what was printed before is there at once."""
     layout = layout_for(user, layout_pk)
     if what == "sheet":
-        page, called = pdf_page(layout, ruler, paper), layout.file_name
+        page = pdf_page(layout, doc_in(layout, state), ruler, paper)
+        called = f"{layout.file_name}-stands" if state == "stands" else layout.file_name
     else:
         page, called = inputs_html(layout, paper, pdf=True), f"{layout.file_name}-inputs"
     style = STYLE.read_text()

@@ -72,7 +72,9 @@ def server(tmp_path_factory):
         subprocess.run(manage, env=env, check=True, capture_output=True)
     home = tmp_path_factory.mktemp("server")
     env = {**environment(env), "RINGSIDE_HOME": str(home), MARK: str(home)}
-    running = Server(free_port(), env, home / "said")
+    port = free_port()
+    env["RINGSIDE_LAN_ADDRESSES"] = f"http://127.0.0.1:{port}"
+    running = Server(port, env, home / "said")
     running.start()
     yield running
     running.stop()

@@ -1,14 +1,18 @@
 """At the kit: readings by thumb and by keys, through a cut line, seen on every screen at once."""
 
 import re
-import time
+import uuid
 
 import pytest
 from playwright.sync_api import expect
 
+from ops.meter import Line, Simulated, measure
 from tests.browser.conftest import until
 
 PHONE = {"width": 390, "height": 844}
+# Looks at the log (each 0.7 s) until another's line is drawn: one finds it, and the next may be
+# under way before it is drawn. Counted, since a busy machine stretches every second.
+AT_ONCE = 3
 
 
 @pytest.fixture
@@ -36,6 +40,13 @@ def target(page):
 
 def lines(person):
     return person.get(f"/layouts/{person.layout}/at-kit").json()["rows"]
+
+
+def looks_of(page):
+    """Every look at the log that this page begins from now on."""
+    looks = []
+    page.on("request", lambda r: looks.append(r.url) if r.url.endswith("/at-kit/tag") else None)
+    return looks
 
 
 def kept(person):
@@ -105,7 +116,9 @@ def test_with_the_server_away_a_difference_is_told_and_the_walk_goes_on(someone,
     planned = target(phone)
     someone.context.set_offline(True)
     thumb(phone, f"{planned + 3.2:.1f}")
-    expect(phone.locator("[data-judged=alone]")).to_contain_text("3.2 cm too far")
+    alone = phone.locator("[data-judged=alone]")
+    expect(alone).to_contain_text("3.2 cm too far")
+    expect(alone.get_by_role("list", name="At the stand")).to_contain_text("Lower it 4 cm, about.")
     phone.get_by_role("button", name="Keep").click()
     phone.get_by_role("button", name="leave it so and go on").click()
     expect(ask(phone, "OR snare")).to_have_attribute("aria-current", "step")
@@ -125,9 +138,9 @@ def test_a_reading_and_a_tick_are_seen_on_another_screen_within_a_second(someone
     thumb(phone, f"{target(phone):.1f}")
     phone.get_by_role("button", name="Keep").click()
     until(phone, lambda: len(lines(someone)) == 1)
-    since = time.monotonic()
+    looks = looks_of(desk)
     expect(ask(desk, "OL snare")).to_have_attribute("data-state", "good")
-    assert time.monotonic() - since < 2.0  # polled each 0.7 s; slack for a busy machine
+    assert len(looks) <= AT_ONCE
     phone.get_by_role("radio", name="Set up").click()
     phone.locator("[data-job='OL']").get_by_role("checkbox").click()
     expect(phone.locator("[data-left]")).to_contain_text("1 of 10 up")
@@ -179,3 +192,135 @@ def test_a_mic_that_was_nudged_is_asked_for_again_and_a_reading_is_forgotten(som
     page.get_by_role("button", name="Forget OL to snare").click()
     expect(page.locator("[data-taken='OL snare']")).to_have_count(0)
     until(page, lambda: [r["what"] for r in lines(someone)] == ["reading", "touched"])
+
+
+def test_place_and_pairs_show_it_as_it_stands_and_what_is_read_meanwhile(someone):
+    page = someone.open("place")
+    # Nothing was measured: there is one state only.
+    expect(page.locator("[data-state-shown]")).to_have_count(0)
+    planned = someone.mic("OR")["position_m"]
+    for mic, metres in (("OL", 1.315), ("OR", 1.375)):
+        write(someone, mic, "snare", metres)
+    page.reload()
+    state = page.locator("[data-state-shown]")
+    page.get_by_role("radio", name="As it stands").click()
+    expect(state).to_have_attribute("data-state-shown", "stands")
+    expect(state).to_contain_text("2 of 10 mics measured, the rest as planned, by eye")
+    page.locator("[data-view=above][data-mic=OR]").focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("OR 6.0 cm further")).to_be_visible()
+    # It is not moved on the drawing.
+    page.keyboard.press("ArrowRight")
+    said = page.get_by_role("region", name="Notifications").get_by_role("listitem")
+    expect(said).to_contain_text("it is moved at the stand")
+    # A reading taken elsewhere is seen within a second, while this step is open.
+    write(someone, "OR", "snare", 1.335)
+    looks = looks_of(page)
+    expect(page.get_by_text("OR 2.0 cm further")).to_be_visible()
+    assert len(looks) <= AT_ONCE
+    # What is switched is switched in the plan, where everything stays as it was planned.
+    page.get_by_role("tab", name="Mic OR").click()
+    page.get_by_role("switch", name="At the preamp").first.click()
+    until(page, lambda: someone.track("OR")["preamp_flip"])
+    assert someone.mic("OR")["position_m"] == planned
+    page.get_by_role("link", name="Pairs").click()
+    expect(state).to_have_attribute("data-state-shown", "stands")
+    page.get_by_role("radio", name="Planned", exact=True).click()
+    expect(state).to_have_attribute("data-state-shown", "planned")
+
+
+def test_put_back_to_the_plan_is_one_action_with_undo_and_asks_for_it_again(someone):
+    for to, metres in (("snare", 1.375), ("kick", 1.569), (None, 1.60), ("rack-1", 1.45),
+                       ("floor", 0.95), ("crash-r", 0.80)):  # fmt: skip
+        write(someone, "OR", to, metres)
+    page = someone.open("tape")
+    page.get_by_role("radio", name="As it stands").click()
+    row = page.locator("[data-stands=OR]")
+    expect(row).to_contain_text("Back to the plan")
+    way = re.search(r"Back to the plan: [^.]*\.", row.inner_text())[0]
+    page.get_by_role("button", name="Put it back to the plan").click()
+    since = page.locator("[data-since=OR]")
+    # The way is still told, until it is read again.
+    expect(since).to_contain_text("Touched, and not read since.")
+    expect(since).to_contain_text(way)
+    assert ("touched", "OR", None) in kept(someone)
+    page.get_by_role("region", name="Notifications").get_by_role("button", name="Undo").click()
+    expect(row).to_contain_text(way)
+    expect(since).to_have_count(0)
+    page.get_by_role("button", name="OR was nudged").click()
+    expect(page.locator("[data-recheck=OR]")).to_contain_text("touched since it was read")
+    page.get_by_role("button", name="Read OR").click()
+    expect(ask(page, "OR snare")).to_have_attribute("aria-current", "step")
+
+
+def test_a_pair_is_made_equal_by_a_cord_without_a_number(someone, phone):
+    phone.get_by_role("button", name="By a cord, no numbers").click()
+    by_cord = phone.get_by_role("region", name="By a cord")
+    by_cord.get_by_role("button", name="Pinched: on to OR").click()
+    expect(ask(phone, "OR snare")).to_have_attribute("aria-current", "step")
+    by_cord.get_by_role("button", name="Slack").click()
+    expect(by_cord.locator("[data-cord=nearer]")).to_contain_text("raise it or let it out")
+    expect(ask(phone, "OR snare")).to_have_attribute("data-state", "off")
+    by_cord.get_by_role("button", name="Just taut").click()
+    # On to the kick, where nothing is kept equal: by numbers.
+    expect(ask(phone, "OL kick")).to_have_attribute("aria-current", "step")
+    expect(ask(phone, "OR snare")).to_have_attribute("data-state", "good")
+    until(phone, lambda: len(lines(someone)) == 3)
+    assert [(r["what"], r["mic"], r["like"], r["cord"]) for r in lines(someone)] == [
+        ("skip", "OL", None, None), ("cord", "OR", "OL", "nearer"), ("cord", "OR", "OL", "same"),
+    ]  # fmt: skip
+    expect(phone.get_by_role("form", name="Reading")).to_be_visible()
+    phone.get_by_role("radio", name="As it stands").click()
+    expect(phone.locator("[data-taken='OR snare']")).to_contain_text("as OL")
+
+
+def test_a_distance_meter_fills_what_nobody_has_typed_in(someone, phone):
+    phone.get_by_role("button", name="Use a distance meter").click()
+    phone.get_by_role("button", name="Let a meter in").click()
+    word = phone.locator("[data-meter-word]").inner_text()
+    phone.get_by_role("button", name="Close").click()
+    line, kit = Line(f"{someone.url}/api/meter", word), Simulated(seed=3, slips=0.0)
+    field = phone.get_by_label("Tape reads, cm")
+    metres = float(measure(line, kit).split(": ")[1].removesuffix(" m"))
+    expect(field).to_have_value(f"{metres * 100:.1f}")
+    expect(phone.locator("[data-judged]")).to_be_visible()
+    # A second look takes the place of the first, but not of what somebody types.
+    metres = float(measure(line, kit).split(": ")[1].removesuffix(" m"))
+    expect(field).to_have_value(f"{metres * 100:.1f}")
+    phone.get_by_role("button", name=f"Keep {metres * 100:.1f}").click()
+    until(phone, lambda: len(lines(someone)) == 1)
+    assert lines(someone)[0]["metres"] == pytest.approx(metres, abs=6e-4)
+    expect(field).to_have_value("")
+    field.fill("12")
+    measure(line, kit)
+    phone.wait_for_timeout(1500)
+    expect(field).to_have_value("12")
+
+
+def test_a_side_mic_is_swung_along_its_arc_and_stays_as_far_from_the_snare(someone):
+    taken = someone.post(
+        f"/layouts/{someone.layout}/take", {"layout": someone.doc(), "technique": "over-and-side"}
+    ).json()["layout"]
+    someone.save(taken, "Over and side")
+    page = someone.open("tape")
+    ask(page, "SD snare").click()
+    target_m = target(page)
+    page.get_by_role("button", name="The arc of SD").click()
+    turn = page.locator("[data-arc-turn]")
+    expect(turn).to_contain_text("dB")
+    page.get_by_role("slider").focus()
+    for _ in range(30):
+        page.keyboard.press("ArrowRight")
+        if turn.get_by_text("fits here").count() and turn.get_attribute("data-arc-turn") != "0":
+            break
+    expect(turn).to_contain_text("toward the audience")
+    page.get_by_role("button", name="Plan SD here").click()
+    until(page, lambda: someone.mic("SD")["position_m"] != next(
+        m["position_m"] for m in taken["mics"] if m["id"] == "SD"))  # fmt: skip
+    ask(page, "SD snare").click()
+    assert target(page) == pytest.approx(target_m, abs=0.05)
+
+
+def write(person, mic, to, metres):
+    line = {"key": str(uuid.uuid4()), "what": "reading", "mic": mic, "to": to, "metres": metres}
+    assert person.post(f"/layouts/{person.layout}/at-kit", line).status == 201

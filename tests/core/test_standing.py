@@ -4,6 +4,7 @@ import dataclasses
 
 import numpy as np
 import pytest
+from ringside.answers.rows import Sure
 from ringside.answers.stands import compared, counted_words
 from ringside.errors import RingsideError
 from ringside.gear.locker import Locker, MicModel
@@ -12,16 +13,18 @@ from ringside.pairs.uncertainty import deviation_s
 from ringside.places.starts import starting_layout
 from ringside.plan.kit import Reading
 from ringside.plan.room import Room
-from ringside.standing.asks import ask_rows, end_name, specs
-from ringside.standing.doubt import as_it_stands, doubt_m
+from ringside.standing.asks import ask_rows, end_name, hand_ways, specs
 from ringside.standing.entries import Entry, written
 from ringside.standing.judged import judged
 from ringside.standing.moves import Kept, moves, side_words
 from ringside.standing.report import arc_words, standing
-from ringside.standing.truth import BY_EYE_M, fronts, truth
-from ringside.survey.net import TAPE_M, computed, fit, held_at, held_task
+from ringside.standing.stood import BY_EYE_M, analysed
+from ringside.standing.truth import fronts, truth
+from ringside.survey.lines import computed
+from ringside.survey.net import TAPE_M, fit, held_at, held_task
 from ringside.survey.readings import placed_at, read, solved
-from ringside.survey.walk import next_reading
+from ringside.survey.walk import next_reading, walk_order
+from ringside.techniques.taking import take
 from scipy.optimize import least_squares
 from scipy.stats import chi2
 
@@ -240,8 +243,8 @@ def test_few_readings_say_what_is_open_and_what_would_close_it(ends, state, said
     log = [entry(n, "OL", to, length(kit, "OL", to)) for n, to in enumerate(ends)]
     (row,) = [m for m in standing(kit, NOTHING, log).mics if m.mic == "OL"]
     assert row.state == state
-    assert said in row.open_words
-    assert ("A reading to " in row.open_words) == bool(ends)
+    assert said in row.open.cm()
+    assert ("A reading to " in row.open.cm()) == bool(ends)
 
 
 def test_the_reading_that_is_named_closes_what_is_open():
@@ -250,9 +253,9 @@ def test_the_reading_that_is_named_closes_what_is_open():
     names = {f"the {p.name.lower()}": p.id for p in kit.kit.parts} | {"the floor": None}
     for n in range(3, 6):
         (row,) = [m for m in standing(kit, NOTHING, log).mics if m.mic == "OL"]
-        if not row.open_words:
+        if not row.open.cm():
             break
-        best = row.open_words.split("A reading to ")[1].removesuffix(" tells most.")
+        best = row.open.cm().split("A reading to ")[1].removesuffix(" tells most.")
         log.append(entry(n, "OL", names[best], length(kit, "OL", names[best])))
     assert row.state == "known"
     assert len(log) <= 4
@@ -272,7 +275,7 @@ def test_a_mic_near_the_plane_of_its_ends_may_stand_on_either_side():
     assert there[:2] == pytest.approx(-0.16 * across, abs=0.04)  # the plan pulls
     log = [entry(n, "OL", to, length(kit, "OL", to)) for n, to in enumerate(ends)]
     (row,) = [m for m in standing(kit, NOTHING, log).mics if m.mic == "OL"]
-    assert "It may as well stand on the other side, 1" in row.open_words
+    assert "It may as well stand on the other side, 1" in row.open.cm()
     # A reading off that line tells which.
     assert truth(kit, NOTHING, readings(kit, "OL", [*ends, "floor"])).mirrored == {}
 
@@ -286,11 +289,47 @@ def test_what_stands_is_told_from_the_plan_in_stand_terms():
     told = standing(kit, NOTHING, log)
     (row,) = [m for m in told.mics if m.mic == "OR"]
     assert row.off_m == pytest.approx((-0.06, 0, 0.03), abs=0.004)
-    assert row.words == "6 cm to the left and 3 cm too high."
-    assert row.back_words == "Back to the plan: 6 cm to the right, 3 cm down."
+    assert row.words.cm() == "6 cm to the left and 3 cm too high."
+    assert row.back.cm() == "Back to the plan: 6 cm to the right, 3 cm down."
     assert told.layout.mic("OR").position_m == pytest.approx((x - 0.06, y, z + 0.03), abs=0.004)
     assert told.layout.mic("OL") == kit.mic("OL")
     assert all(abs(r.residual_m) < 0.003 for r in told.readings)
+
+
+def test_close_mics_are_walked_round_the_kit_and_one_of_no_drum_is_read_as_those_that_stand_off():
+    plan = specs(START)
+    close = [s.to for s in plan if START.mic(s.mic).role == "close"]
+    walk = [START.kit.source_ids[i] for i in walk_order(START.kit)]
+    assert close == sorted(close, key=walk.index)
+    assert len(close) == len([m for m in START.mics if m.role == "close"])
+    free = specs(with_mic(START, "T1", job=None))
+    assert [(s.to, s.tolerance_m) for s in free if s.mic == "T1"] == [
+        (SNARE, 0.03), (KICK, 0.03), (None, 0.03),
+    ]  # fmt: skip
+
+
+@pytest.mark.parametrize(("at", "end", "ways"), [
+    ((0.6, 0, 1.45), (0, 0, 0.65), [("Lower it {}", "Raise it {}", 1.25),
+                                    ("Draw it in {}", "Let it out {}", 1.667)]),
+    ((0.8, 0, 0.05), (0, 0, 0.65), [("Draw it in {}", "Let it out {}", 1.25),
+                                    ("Raise it {}", "Lower it {}", 1.667)]),
+    ((0, 0.1, 1.6), (0, 0, 0.6), [("Lower it {}", "Raise it {}", 1.005)]),
+    ((1.0, 0, 0.8), (0, 0, 0.7), [("Draw it in {}", "Let it out {}", 1.005)]),
+    ((1.0, 0, 0.8), None, [("Lower it {}", "Raise it {}", 1.0)]),
+])  # fmt: skip
+def test_what_a_hand_does_without_the_server_changes_the_tape_as_told(at, end, ways):
+    at, end = np.array(at), None if end is None else np.array(end)
+    told = hand_ways(at, end)
+    assert [(w.closer, w.further, w.per_m) for w in told] == [
+        (c, f, pytest.approx(m, abs=1e-3)) for c, f, m in ways
+    ]
+    for w in told:
+        step = 0.02 * w.per_m * (1 if end is not None and "out" in w.further else 0)
+        level = 0 if end is None else (at - end) * (1, 1, 0) / np.linalg.norm((at - end)[:2])
+        up = 0.02 * w.per_m * {"Raise it {}": 1, "Lower it {}": -1}.get(w.further, 0)
+        there = at + step * level + (0, 0, up)
+        far = [p[2] if end is None else np.linalg.norm(p - end) for p in (at, there)]
+        assert far[1] - far[0] == pytest.approx(0.02, abs=0.002)
 
 
 # --- verdicts ------------------------------------------------------------------------------
@@ -300,8 +339,8 @@ def test_the_spread_of_every_difference_is_that_of_the_net():
     kit = START.model_copy(update={"kit": measured_kit()})
     taken = [r for m in ("OL", "OR") for r in readings(kit, m, [SNARE, KICK, None])]
     found = truth(kit, NOTHING, taken)
-    an = analyse(found.layout)
-    told = doubt_m(found, an)
+    an = analysed(found.layout)
+    told = an.doubt_m
     dice = np.random.default_rng(1)
     row, _ = an.pair_index("OL", "OR")
     a, b = (found.parts + IDS.index(m) for m in ("OL", "OR"))
@@ -319,16 +358,35 @@ def test_the_spread_of_every_difference_is_that_of_the_net():
 
 
 def test_what_is_put_up_by_eye_is_less_sure_and_a_reading_mends_it():
-    bare = as_it_stands(truth(START, NOTHING, []))
+    bare = analysed(truth(START, NOTHING, []).layout)
     row, _ = bare.pair_index("OL", "OR")
     k = bare.scene.sources.ids.index(SNARE)
-    read = as_it_stands(truth(START, NOTHING, [*readings(START, "OL", [SNARE]),
-                                               *readings(START, "OR", [SNARE])]))  # fmt: skip
+    both = [r for m in ("OL", "OR") for r in readings(START, m, [SNARE])]
+    read = analysed(truth(START, NOTHING, both).layout)
     eye, tape = deviation_s(bare)[row, k], deviation_s(read)[row, k]
     planned = deviation_s(analyse(START))[row, k]
     assert eye > 5 * tape
     assert tape == pytest.approx(planned, rel=0.3)
     assert dataclasses.replace(bare, doubt_m=None).doubt_m is None
+
+
+def test_of_twelve_mics_twenty_two_readings_leave_no_more_open_than_the_plan():
+    kit = take(START, "room-bar").layout.model_copy(update={"kit": measured_kit()})
+    assert len(kit.mics) == 12
+
+    def open_verdicts(an):
+        rows, k = np.arange(len(an.pairs.first)), an.worst_source
+        return int((an.pairs.verdict[rows, k] != Sure.of(an).tips[rows, k]).sum())
+
+    log = [entry(n, s.mic, s.to, length(kit, s.mic, s.to)) for n, s in enumerate(specs(kit))]
+    assert len(log) == 22
+    counts = [
+        open_verdicts(analysed(truth(kit, NOTHING, written(kit, log[:n]).readings).layout))
+        for n in (0, 22)
+    ]
+    assert counts[0] > counts[1]
+    # What is left hangs on how drums are tuned and struck, which no tape tells.
+    assert counts[1] <= open_verdicts(analyse(kit))
 
 
 def test_the_list_makes_every_verdict_that_counts_as_sure_as_the_plan():
@@ -340,7 +398,7 @@ def test_the_list_makes_every_verdict_that_counts_as_sure_as_the_plan():
         log.append(entry(len(log), ask.mic, ask.to, length(kit, ask.mic, ask.to)))
     assert len(log) == len(specs(kit)) == 15
     assert at.words == "All readings fit one another."
-    stands = as_it_stands(truth(kit, NOTHING, written(kit, log).readings))
+    stands = analysed(truth(kit, NOTHING, written(kit, log).readings).layout)
     plan = analyse(kit)
     snare_kick = [plan.scene.sources.ids.index(n) for n in (SNARE, KICK)]
     row, _ = plan.pair_index("OL", "OR")
@@ -381,12 +439,10 @@ def test_what_has_gone_is_kept_and_told():
            entry(5, "KI", KICK, what="skip")]  # fmt: skip
     kept = written(START, log)
     assert [e.key for e in kept.gone] == ["k0", "k1"]
-    assert kept.ticked == {"OL"}
     assert kept.skipped == {frozenset(("KI", KICK))}
     assert written(START, [*log, entry(6, "KI", KICK, 0.4)]).skipped == frozenset()
     told = standing(START, NOTHING, log)
     assert told.gone == ["XX to snare, 1.200 m", "OL to cowbell, 1.000 m"]
-    assert [m.up for m in told.mics] == [m.id == "OL" for m in START.mics]
 
 
 @pytest.mark.parametrize("fields", [
@@ -483,22 +539,19 @@ def typed(metres, mic="OL", to=SNARE, log=(), layout=START):
 
 
 def test_too_far_and_too_near_are_told_apart():
-    wheres = [typed(m, to=to).where for m, to in ((1.365, SNARE), (1.265, SNARE), (1.324, SNARE),
-              (1.9, None), (1.6, None))]  # fmt: skip
-    assert wheres == ["too far", "too near", "", "too high", "too low"]
-    assert typed(1.365).words == "Bring it 5.0 cm closer"
-    assert typed(1.265).words == "Take it 5.0 cm further away"
+    assert typed(1.365).words.cm() == "Bring it 5.0 cm closer"
+    assert typed(1.265).words.cm() == "Take it 5.0 cm further away"
     high = START.mic("OL").position_m[2]
-    assert typed(high + 0.04, to=None).words == "4.0 cm too high"
-    assert typed(high - 0.04, to=None).words == "4.0 cm too low"
-    assert typed(high + 0.04, to=None).moves[0].words == (
-        "Lower it 4 cm; the snare and the kick stay within 1 cm."
+    assert typed(high + 0.04, to=None).words.cm() == "4.0 cm too high"
+    assert typed(high - 0.04, to=None).words.cm() == "4.0 cm too low"
+    assert typed(high + 0.04, to=None).moves[0].words.cm() == (
+        "Lower it 4.0 cm; the snare and the kick stay within 1.0 cm."
     )
-    assert typed(high - 0.04, to=None).moves[0].words.startswith("Raise it 4 cm;")
+    assert typed(high - 0.04, to=None).moves[0].words.cm().startswith("Raise it 4.0 cm;")
     good = typed(1.324)
-    assert (good.state, good.words) == ("good", "As planned, within 0.9 cm.")
+    assert (good.state, good.words.cm()) == ("good", "As planned, within 0.9 cm.")
     log = [entry(0, "OL", SNARE, 1.324)]
-    assert typed(1.327, mic="OR", log=log).words == "Equal within 0.3 cm."
+    assert typed(1.327, mic="OR", log=log).words.cm() == "Equal within 0.3 cm."
 
 
 @pytest.mark.parametrize(("metres", "state", "said"), [
@@ -517,13 +570,13 @@ def test_what_cannot_be_or_is_another_unit_is_said(metres, state, said):
     )
     found = typed(metres, layout=START.model_copy(update={"room": room}))
     assert found.state == state
-    assert said in found.words
+    assert said in found.words.cm()
 
 
 def test_feet_for_inches_are_asked_about():
     # 50 inches typed as 50 feet would be 15 m; a tom 12 cm off typed in feet is 1.44 m.
     near = length(START, "ST", SNARE)
-    assert "feet typed for inches" in typed(near * 12, mic="ST").words
+    assert "feet typed for inches" in typed(near * 12, mic="ST").words.cm()
 
 
 def test_a_reading_against_three_others_is_measured_again_not_moved_for():
@@ -540,7 +593,7 @@ def test_what_lies_on_the_floor_has_no_height_to_read_and_a_reading_of_it_breaks
     flat = with_mic(START, "OL", position_m=(-0.45, 0.6, 0.0))
     assert ("OL", None) not in [(s.mic, s.to) for s in specs(flat)]
     assert ("OR", None) in [(s.mic, s.to) for s in specs(flat)]
-    assert typed(0.1, to=None, layout=flat).words == "10.0 cm too high"
+    assert typed(0.1, to=None, layout=flat).words.cm() == "10.0 cm too high"
 
 
 def test_a_mic_that_was_touched_is_not_held_to_what_was_read_before():
@@ -553,8 +606,8 @@ def test_a_mic_that_was_touched_is_not_held_to_what_was_read_before():
     )
     moved_since = [*log, entry(9, "OL", what="touched")]
     found = typed(high, to=None, log=moved_since, layout=kit)
-    assert (found.spread_words, found.words) == ("", "20.0 cm too high")
-    assert found.moves[0].do == "Lower it"
+    assert (found.spread_words, found.words.cm()) == ("", "20.0 cm too high")
+    assert found.moves[0].words.cm().startswith("Lower it")
 
 
 @pytest.mark.parametrize(("mic", "to"), [("XX", SNARE), ("OL", "cowbell"), ("OL", "OL")])
@@ -580,9 +633,9 @@ def test_every_move_does_what_it_says():
             assert np.linalg.norm(there - end) == pytest.approx(want, abs=1e-9)
             after = float(np.linalg.norm(there - other)) - keep.want_m
             assert abs(after) == pytest.approx(move.worst_m)
-            assert ("stays within 1 cm" in move.words) == (abs(after) <= 0.01)
-            assert ("too far." in move.words) == (after > 0.01)
-            assert ("too near." in move.words) == (after < -0.01)
+            assert ("stays within 1.0 cm" in move.words.cm()) == (abs(after) <= 0.01)
+            assert ("too far." in move.words.cm()) == (after > 0.01)
+            assert ("too near." in move.words.cm()) == (after < -0.01)
             assert move.others == [("the kick", pytest.approx(after))]
             assert move.size_m == pytest.approx(np.linalg.norm(move.by_m))
             tried += 1
@@ -592,17 +645,17 @@ def test_every_move_does_what_it_says():
 def test_moves_are_worded_by_what_a_hand_does():
     at, end = np.array([0.5, 0.0, 1.5]), np.array([0.0, 0.0, 0.5])
     far = float(np.linalg.norm(at - end))
-    closer = {m.way: m.words for m in moves(at, end, far - 0.02, [])}
+    closer = {m.way: m.words.cm() for m in moves(at, end, far - 0.02, [])}
     assert closer["raise"].startswith("Lower it 2.2")
     assert closer["draw"].startswith("Draw it in 4.6")
-    away = {m.way: m.words for m in moves(at, end, far + 0.02, [])}
+    away = {m.way: m.words.cm() for m in moves(at, end, far + 0.02, [])}
     assert away["raise"].startswith("Raise it 2.2")
     assert away["draw"].startswith("Let it out 4.3")
     # What keeps the kick comes before what does not, and level across to it keeps it best.
     kick = Kept("the kick", np.array([0.0, 0.8, 0.3]), float(np.linalg.norm(at - (0, 0.8, 0.3))))
     first, second = moves(at, end, far - 0.02, [kick])
     assert (first.way, first.worst_m < second.worst_m) == ("shift", True)
-    assert "the kick stays within 1 cm" in first.words
+    assert "the kick stays within 1.0 cm" in first.words.cm()
     # Nothing level brings a mic right above nearer; a metre is no move.
     above = moves(np.array([0.0, 0.02, 1.5]), np.array([0.0, 0.0, 0.5]), 0.97, [])
     assert [m.way for m in above] == ["raise"]
@@ -630,7 +683,7 @@ def stood(log, layout, mic):
 ])  # fmt: skip
 def test_a_close_mic_stands_by_its_own_drum(off, said):
     row = stood([entry(0, "T1", "rack-1", length(START, "T1", "rack-1") + off)], START, "T1")
-    assert (row.words, row.state, row.open_words, row.back_words) == (said, "known", "", "")
+    assert (row.words.cm(), row.state, row.open.cm(), row.back.cm()) == (said, "known", "", "")
 
 
 @pytest.mark.parametrize(("known", "open_way"), [
@@ -651,13 +704,13 @@ def test_what_is_off_by_less_than_is_known_is_not_said():
     ends = (SNARE, KICK, None)
     log = [entry(n, "OL", to, length(near, "OL", to)) for n, to in enumerate(ends)]
     row = stood(log, kit, "OL")
-    assert row.words.startswith("Stands where it was planned, as far as is known")
-    assert row.back_words == ""
+    assert row.words.cm().startswith("Stands where it was planned, as far as is known")
+    assert row.back.cm() == ""
     high = with_mic(kit, "OL", position_m=(x, y, z - 0.03))
     log = [entry(n, "OL", to, length(high, "OL", to)) for n, to in enumerate(ends)]
     row = stood(log, kit, "OL")
-    assert row.words == "3 cm too low."
-    assert row.back_words == "Back to the plan: 3 cm up."
+    assert row.words.cm() == "3 cm too low."
+    assert row.back.cm() == "Back to the plan: 3 cm up."
 
 
 def test_verdicts_as_planned_and_as_it_stands_are_held_against_each_other():
@@ -666,7 +719,7 @@ def test_verdicts_as_planned_and_as_it_stands_are_held_against_each_other():
     true = with_mic(kit, "OR", position_m=(x + 0.06, y - 0.06, z))
     taken = [r for m in ("OL", "OR") for r in readings(true, m, [SNARE, KICK, None, "floor"])]
     plan = analyse(kit)
-    found = compared(plan, as_it_stands(truth(kit, NOTHING, taken)))
+    found = compared(plan, analysed(truth(kit, NOTHING, taken).layout))
     (pair,) = [p for p in found.pairs if (p.a, p.b) == ("OL", "OR")]
     assert (pair.planned, pair.stands) == ("together", "late")
     assert pair.delay_ms > 0.05  # OR is further away, and later

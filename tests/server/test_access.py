@@ -1,5 +1,9 @@
 """Who may do what: endpoint by role by status, sign-in, and the headers."""
 
+import json
+from dataclasses import asdict
+from uuid import UUID
+
 import pytest
 from accounts.models import User
 from carrying.actions import ARCHIVE, FILE, READ_IN
@@ -15,11 +19,18 @@ from ringside.places.starts import starting_layout
 from ringside.plan.kits import five_piece
 from ringside.plan.room import Room
 from ringside.standing.entries import Entry
+from ringside.takes.align import Basis
+from ringside.takes.asking import HitList
+from ringside.takes.compare import Since
+from ringside.takes.report import TakeTold
+from ringside.takes.waves import DrumWaves
 from ringside.techniques.taking import take
 from ringside.voices.example import ask_of
 from sheets.printing import FILE as SHEET_FILE
 from sheets.printing import SHEET
 from studios.actions import keep_kit, keep_room
+from takes.actions import FileBegun, begin
+from takes.kinds import BASIS, COMPARE, MEASURE, RECORD, SINCE, TOLD, WAVES
 
 from tests.server.conftest import PASSWORD, Api
 
@@ -86,6 +97,7 @@ ENDPOINTS = [
     ),
 ]  # fmt: skip
 ENDPOINTS += [
+    ("GET", "/account/devices", None, 200),
     ("PUT", "/account/hand", {"fist_m": 0.1}, 200),
     ("GET", "/kits", None, 200),
     ("POST", "/edit", {"layout": DOC, "edit": {"do": "hand"}}, 200),
@@ -121,6 +133,9 @@ ENDPOINTS += [
         {"key": "d8a1f4c2-0000-4000-8000-000000000001", "what": "tick", "mic": "OL"}, 201,
     ),
     ("POST", "/layouts/{layout}/at-kit/strike", {"key": LINE}, 204),
+    ("POST", "/arc", {"layout": DOC, "mic": "OR"}, 200),
+    ("POST", "/layouts/{layout}/meter", None, 201),
+    ("DELETE", "/layouts/{layout}/meter", None, 204),
     ("POST", "/layouts/{layout}/standing", {"layout": DOC, "log": []}, 200),
     (
         "POST", "/layouts/{layout}/judge",
@@ -175,6 +190,28 @@ ENDPOINTS += [
     ("GET", "/archives/{archive}/studio.zip", None, 200),
     ("DELETE", "/archives/{archive}", None, 200),
     ("GET", "/read-ins/{read}", None, 200),
+    ("GET", "/layouts/{layout}/takes", None, 200),
+    (
+        "POST",
+        "/layouts/{layout}/takes",
+        {"key": LINE, "name": "N", "files": [{"name": "a.wav", "size": 9}]},
+        201,
+    ),
+    ("POST", "/layouts/{layout}/takes/simulated", {"key": LINE}, 200),
+    ("GET", "/recordings/{recording}", None, 200),
+    ("PUT", "/takes/{take}/files/0?at=0", {"any": "bytes"}, 200),
+    ("PUT", "/takes/{take}/said", {"drums": {"0": "snare"}}, 200),
+    ("POST", "/takes/{take}/measure", None, 400),
+    ("DELETE", "/takes/{take}", None, 204),
+    ("GET", "/measures/{measure}", None, 200),
+    ("DELETE", "/measures/{measure}", None, 200),
+    ("GET", "/takes/{take}/measures/{measure}/told", None, 200),
+    ("GET", "/takes/{take}/measures/{measure}/waves/snare", None, 200),
+    ("GET", "/takes/{take}/measures/{measure}/align?to=OL", None, 200),
+    ("GET", "/takes/{take}/measures/{measure}/align.csv?to=OL&on=snare", None, 400),
+    ("POST", "/takes/{take}/since/{take}", None, 400),
+    ("GET", "/comparisons/{comparison}", None, 200),
+    ("GET", "/comparisons/{comparison}/since", None, 200),
 ]
 NAMES = [f"{m} {p}" for m, p, _, _ in ENDPOINTS]
 
@@ -183,7 +220,9 @@ def kept(owner, session):
     """One of each thing that is kept, by the name its place has in a path."""
     studio = owner.studios.get().pk
     spot = {"room": "Box", "x_m": 1.0, "y_m": 1.0, "rating": 3}
-    write_entry(owner, session.layouts.get().pk, Entry(key=LINE, what="tick", mic="OL"))
+    layout = session.layouts.get()
+    write_entry(owner, layout.pk, Entry(key=LINE, what="tick", mic="OL"))
+    take = begin(owner, layout.pk, UUID(int=1), "Take 1", [FileBegun("a.wav", 99)])
     return {
         "studio": studio,
         "room": keep_room(owner, studio, Room.model_validate(ROOM)).pk,
@@ -194,12 +233,34 @@ def kept(owner, session):
         "archive": a_job(owner, ARCHIVE.name, FILE),
         "print": a_job(owner, SHEET.name, SHEET_FILE),
         "read": a_job(owner, READ_IN.name, "told.json"),
+        "take": take.pk,
+        "recording": a_job(owner, RECORD.name, "take.json"),
+        "measure": a_measure(owner, take),
+        "comparison": a_job(owner, COMPARE.name, SINCE, asdict(Since([], [], [], ""))),
     }
 
 
-def a_job(owner, kind, name):
+def a_measure(owner, take):
+    """A take of nothing, told."""
+    none = HitList([], 0.0, "", "")
+    told = asdict(TakeTold(48000, 1.0, [], [], [], [], [], [], none, 0, 0, ""))
+    waves = {"snare": asdict(DrumWaves("snare", 0.0, 0.1, []))}
+    basis = asdict(Basis(48000, ["OL"], [None], []))
+    files = {
+        name: default_storage.save(name, ContentFile(json.dumps(what).encode()))
+        for name, what in ((TOLD, told), (WAVES, waves), (BASIS, basis))
+    }
+    ask = {"take": take.pk}
+    studio = owner.studios.get()
+    return Job.objects.create(
+        studio=studio, kind=MEASURE.name, key="m", ask=ask, files=files, state="done"
+    ).pk
+
+
+def a_job(owner, kind, name, made=None):
     """One that is done."""
-    files = {name: default_storage.save(name, ContentFile(b"PK"))}
+    body = json.dumps(made).encode() if made else b"PK"
+    files = {name: default_storage.save(name, ContentFile(body))}
     studio = owner.studios.get()
     return Job.objects.create(studio=studio, kind=kind, key="k", ask={}, files=files).pk
 
@@ -227,7 +288,12 @@ def test_every_endpoint_of_the_interface_is_in_the_table():
 
     named = {"{session}": "{pk}", "{layout}": "{pk}", "{studio}": "{pk}", "{lugs}": "{row}",
              "{spot}": "{row}", "{example}": "{pk}", "/wired.wav": "/{version}.wav",
-             "{archive}": "{pk}", "{read}": "{pk}", "{print}": "{pk}"}  # fmt: skip
+             "{archive}": "{pk}", "{read}": "{pk}", "{print}": "{pk}",
+             "/since/{take}": "/since/{other}", "{take}": "{pk}",
+             "{recording}": "{pk}", "/measures/{measure}/": "/measures/{job}/",
+             "{measure}": "{pk}", "/waves/snare": "/waves/{source}",
+             "/files/0?at=0": "/files/{number}", "/align?to=OL": "/align", "{comparison}": "{pk}",
+             "/align.csv?to=OL&on=snare": "/align.csv"}  # fmt: skip
     known = set()
     for method, path, _, _ in ENDPOINTS:
         plain = path
@@ -237,7 +303,10 @@ def test_every_endpoint_of_the_interface_is_in_the_table():
     elsewhere = {
         ("POST", "/account/sign-in"), ("POST", "/account/sign-up"), ("POST", "/account/sign-out"),
         ("POST", "/account/password"), ("POST", "/sessions/upload"),
-        ("POST", "/read-ins"),
+        ("GET", "/meter"), ("POST", "/meter"),
+        ("POST", "/account/phone"), ("POST", "/account/phone-links"),
+        ("GET", "/account/phone-links/{pk}"), ("DELETE", "/account/devices/{pk}"),
+        ("POST", "/read-ins"), ("POST", "/hit-list"),
         ("POST", "/studios/{pk}/locker.csv"),
         ("POST", "/sessions/{pk}/restore"), ("POST", "/layouts/{pk}/restore"),
     }  # fmt: skip
@@ -288,9 +357,11 @@ def test_sign_up_in_out_and_password(db, settings):
 
 def test_wrong_tries_are_stopped_even_for_the_right_password(owner):
     api = Api()
-    tries = [api("POST", "/account/sign-in", {"username": "owner", "password": "no"})[0]
+    tries = [api("POST", "/account/sign-in", {"username": "owner", "password": "no"})
              for _ in range(5)]  # fmt: skip
-    assert tries == [401] * 4 + [429]
+    assert [status for status, _ in tries] == [401] * 4 + [429]
+    # Also the try that was one too many is answered in words.
+    assert "quarter of an hour" in tries[-1][1]["detail"]
     status, problem = api("POST", "/account/sign-in", {"username": "owner", "password": PASSWORD})
     assert status == 429
     assert "quarter of an hour" in problem["detail"]

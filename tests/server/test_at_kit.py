@@ -1,5 +1,7 @@
 """The log at the kit: written once, read by all of the studio, and by nobody else."""
 
+import csv
+import io
 from uuid import uuid4
 
 import pytest
@@ -16,7 +18,7 @@ def line(**more):
 def rows(api, layout):
     status, found = api("GET", f"/layouts/{layout.pk}/at-kit")
     assert status == 200
-    assert api("GET", f"/layouts/{layout.pk}/at-kit/tag") == (200, {"tag": found["tag"]})
+    assert api("GET", f"/layouts/{layout.pk}/at-kit/tag")[1]["tag"] == found["tag"]
     return found
 
 
@@ -102,7 +104,8 @@ def test_where_everything_stands_is_told_with_the_set_up_list(as_owner, layout):
     assert found["compared"]["open"] > 0
     typed = {"layout": doc, "log": log, "mic": "OR", "to": "snare", "metres": 1.36}
     status, said = as_owner("POST", f"/layouts/{layout.pk}/judge", typed)
-    assert (status, said["state"], said["words"]) == (200, "off", "Bring it 4.0 cm closer")
+    assert (status, said["state"], said["words"]["text"]) == (200, "off", "Bring it {} closer")
+    assert said["words"]["lengths_m"] == [pytest.approx(0.04)]
     assert said["target_words"] == "as OL reads"
     assert as_owner("POST", f"/layouts/{layout.pk}/judge", {**typed, "mic": "XX"})[0] == 400
 
@@ -123,3 +126,21 @@ def test_a_studio_is_carried_with_what_was_read_at_its_kits(as_owner, owner, lay
     ]  # fmt: skip
     assert {str(r.key) for r in there.stand_log.all()} == {kept["key"], struck["key"]}
     assert Api(owner)("GET", f"/layouts/{there.pk}/at-kit")[0] == 200
+
+
+def test_the_sheet_as_it_stands_has_what_was_read_and_says_so(as_owner, layout):
+    path = f"/layouts/{layout.pk}"
+    as_owner("POST", f"{path}/at-kit", line(mic="OL", to="snare", metres=1.41))
+    planned = as_owner("GET", f"{path}/sheet.csv")[1].decode()
+    stands = as_owner("GET", f"{path}/sheet.csv?state=stands")[1].decode()
+
+    def to_snare(table):
+        (row,) = [r for r in csv.DictReader(io.StringIO(table)) if r["Mic"] == "OL"]
+        return float(row["To snare"].split()[0])
+
+    assert to_snare(stands) == pytest.approx(141.0, abs=0.6)
+    assert to_snare(planned) < 139
+    assert "As it stands by the tape" in as_owner("GET", f"{path}/sheet?state=stands")[1].decode()
+    assert "As it stands" not in as_owner("GET", f"{path}/sheet")[1].decode()
+    assert as_owner("GET", f"{path}/sheet?state=dreamt")[0] == 422
+    assert as_owner("POST", f"{path}/pdf?state=stands")[0] == 200

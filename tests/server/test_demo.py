@@ -55,7 +55,7 @@ def test_the_demo_is_loaded_once_and_has_something_to_find(db, capsys):
 def test_the_demo_fits_on_one_page(db, paper, units):
     call_command("load_demo", "--password", "salt")
     layout = Layout.objects.first()
-    page = pdf_page(layout, Ruler(units), paper)
+    page = pdf_page(layout, layout.doc(), Ruler(units), paper)
     pages = PdfReader(io.BytesIO(written(page, STYLE.read_text(), paper))).pages
     assert len(pages) == 1
     words = " ".join(pages[0].extract_text().split())

@@ -7,7 +7,7 @@ import { MeContext } from "./parts/me";
 import { Piece } from "./parts/Piece";
 import { SignInAgain } from "./parts/SignInAgain";
 import { Toasts } from "./parts/toast";
-import { Account, LayoutShell, Locker, Sessions, SignIn, steps } from "./steps/pieces";
+import { Account, LayoutShell, Locker, OnAPhone, Sessions, SignIn, steps } from "./steps/pieces";
 
 export function App() {
   const me = useQuery({
@@ -31,6 +31,7 @@ export function App() {
       <Piece>
         <Routes>
           <Route path="/sign-in" element={<SignIn />} />
+          <Route path="/on-a-phone" element={<OnAPhone />} />
           <Route
             path="*"
             element={<Navigate to="/sign-in" state={{ from: at.pathname }} replace />}
@@ -48,6 +49,7 @@ export function App() {
               <Route path="/" element={<Sessions />} />
               <Route path="/sign-in" element={<Navigate to="/" replace />} />
               <Route path="/account" element={<Account />} />
+              <Route path="/on-a-phone" element={<OnAPhone />} />
               <Route path="/studios/:studio/locker" element={<Locker />} />
               <Route path="/layouts/:id" element={<LayoutShell />}>
                 <Route index element={<Navigate to="place" replace />} />

@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 
 from ringside.answers.remedies import PairRemedies, remedies
-from ringside.pairs.analysis import analyse
 from ringside.pairs.delays import BandRow, DelayCurve, bands_db, body_by_delay
 from ringside.plan.layout import Layout
+from ringside.standing.stood import analysed
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -39,7 +39,7 @@ def in_depth(layout: Layout, a: str, b: str, source: str | None = None) -> PairD
     RingsideError
         When a mic or the source is not there.
     """
-    an = analyse(layout)
+    an = analysed(layout)
     row, turned, k = an.find(a, b, source)
     said = remedies(an, a, b, source)
     return PairDepth(

@@ -8,9 +8,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ringside.pairs.analysis import Analysis, analyse
+from ringside.pairs.analysis import Analysis
 from ringside.pairs.verdicts import WORDS_BY_VALUE
 from ringside.plan.layout import Layout, VerdictWord
+from ringside.standing.stood import analysed
 
 MOST_ROWS = 40
 NAMED = 3
@@ -65,7 +66,7 @@ def effects(before: Layout, after: Layout) -> Effects:
     -------
     Effects
     """
-    one, two = analyse(before), analyse(after)
+    one, two = analysed(before), analysed(after)
     largest = _largest(one, two)
     rows = _turned(one, two)
     return Effects(

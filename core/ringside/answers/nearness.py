@@ -4,7 +4,7 @@ The pressure-gradient share of a pattern swells the low end near a head, which i
 move a close mic at all; its low cut works against it (:mod:`ringside.hear.nearfield`).
 """
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
@@ -12,7 +12,7 @@ import numpy as np
 from ringside.arrays import Floats
 from ringside.errors import RingsideError
 from ringside.hear.arrivals import Arrivals, arrivals
-from ringside.hear.scene import Scene, scene_of
+from ringside.hear.scene import Scene, at_spots, scene_of
 from ringside.plan.drumframe import face_of, side_of
 from ringside.plan.kit import Drum
 from ringside.plan.layout import Layout
@@ -112,19 +112,8 @@ def _scene(layout: Layout, mic: Mic, spots: Floats, patterns: tuple[str, ...]) -
     alone = scene_of(layout.model_copy(update={"mics": (mic,), "stereo_pairs": ()}))
     count = len(patterns) * len(spots)
     share = np.repeat([PRESSURE_SHARE[p] for p in patterns], len(spots))
-    return replace(
-        alone,
-        capsule=np.tile(spots, (len(patterns), 1)),
-        pressure_share=share,
-        aim=np.repeat(alone.aim, count, axis=0),
-        switch_sign=np.repeat(alone.switch_sign, count),
-        job=np.repeat(alone.job, count),
-        heard=np.repeat(alone.heard, count),
-        fader_db=np.repeat(alone.fader_db, count),
-        voices=alone.voices * count,
-        open=np.repeat(alone.open, count),
-        low_cut_hz=np.repeat(alone.low_cut_hz, count),
-        track_delay=np.repeat(alone.track_delay, count),
+    return at_spots(
+        alone, np.tile(spots, (len(patterns), 1)), np.repeat(alone.aim, count, axis=0), share
     )
 
 

@@ -6,11 +6,12 @@ import numpy as np
 
 from ringside.edits.balances import ChooseOptions
 from ringside.errors import RingsideError
-from ringside.pairs.analysis import Analysis, analyse
+from ringside.pairs.analysis import Analysis
 from ringside.pairs.gram import drum_ids, grams, kept_body
 from ringside.pairs.stereo import MIDDLE_PERCENT, fold_down_db, off_centre_words, positions
 from ringside.pairs.verdicts import Verdict
 from ringside.plan.layout import Layout, StereoPair
+from ringside.standing.stood import analysed
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -54,9 +55,9 @@ def ranked_options(layout: Layout, set_id: str) -> list[OptionRow]:
     chosen = next((s for s in layout.options if s.id == set_id), None)
     if chosen is None:
         raise RingsideError(f"expected a set of options of this layout, got {set_id!r}")
-    none = analyse(_with(layout, set_id, ()))
+    none = analysed(_with(layout, set_id, ()))
     rows = [
-        (_row(none, analyse(_with(layout, set_id, (o.name,))), o.name, set(o.channels)), n)
+        (_row(none, analysed(_with(layout, set_id, (o.name,))), o.name, set(o.channels)), n)
         for n, o in enumerate(chosen.options)
     ]
     rows.sort(key=lambda r: (r[0].marked, r[0].central is False, -round(r[0].mean_db, 1), r[1]))

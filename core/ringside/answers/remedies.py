@@ -18,7 +18,7 @@ import numpy as np
 
 from ringside.arrays import Floats, Mask
 from ringside.constants import FARTHEST_MOVE_M
-from ringside.pairs.analysis import Analysis, analyse
+from ringside.pairs.analysis import Analysis
 from ringside.pairs.delays import CLOSE_MOVE_M, body_by_delay
 from ringside.pairs.keeping import pair_broken
 from ringside.pairs.uncertainty import COVERAGE, deviation_s
@@ -32,6 +32,7 @@ from ringside.plan.layout import Layout, VerdictWord
 from ringside.plan.mics import LOCKS, Mic
 from ringside.plan.questions import Timing
 from ringside.plan.references import references
+from ringside.standing.stood import analysed
 from ringside.values import Vector, vector
 
 RING_KINDS: Final = ("swing", "same height", "snare only")
@@ -336,7 +337,7 @@ def _same_move(one: RemedyRow, two: RemedyRow) -> bool:
 
 def _tried(an: Analysis, r: Remedy, row: int, k: int) -> RemedyRow:
     layout = with_channels(with_mics(an.layout, r.mics), r.channels)
-    after = analyse(layout)
+    after = analysed(layout)
     was, now = an.pairs.worst, after.pairs.worst
     weight = np.array([WEIGHT[v] for v in sorted(WEIGHT)])
     change = weight[now] - weight[was]

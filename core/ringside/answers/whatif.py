@@ -15,12 +15,13 @@ import numpy as np
 
 from ringside.errors import RingsideError
 from ringside.hear.bands import VOICES
-from ringside.pairs.analysis import Analysis, analyse
+from ringside.pairs.analysis import Analysis
 from ringside.pairs.verdicts import Verdict
 from ringside.places.clearance import words_for_all
 from ringside.plan.layout import Layout, Taken
 from ringside.plan.mics import PRESSURE_SHARE
 from ringside.rooms.decay import decay_report, random_energy
+from ringside.standing.stood import analysed
 from ringside.techniques.catalogue import technique
 from ringside.techniques.recipe import Named, Unit
 from ringside.techniques.standing import EqualRow, standing
@@ -172,7 +173,7 @@ def sweep(layout: Layout, taken_id: str, number: str, points: int = SWEEP_POINTS
 
 
 def _at(layout: Layout, kept: Taken) -> _AtValue:
-    an = analyse(layout)
+    an = analysed(layout)
     ids = [m.id for m in layout.mics]
     own = [ids.index(m) for m in kept.mics]
     said = words_for_all(an.scene.capsule[own], layout)

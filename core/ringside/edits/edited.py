@@ -33,6 +33,6 @@ def checked(layout: Layout, **update: Any) -> Layout:
     Layout
     """
     try:
-        return Layout.model_validate({**dict(layout), **update})
+        return Layout.model_validate({**layout.fields(), **update})
     except ValidationError as fault:
         raise RingsideError(wording(fault.errors(include_url=False)[0])) from None

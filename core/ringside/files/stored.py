@@ -9,7 +9,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Annotated, Any, Final, Generic, TypeVar
 
-from pydantic import BeforeValidator, Field, ValidationError
+from pydantic import BeforeValidator, Field, ValidationError, WrapValidator
 
 from ringside.errors import LayoutFileError
 from ringside.faults import place_of, short, wording
@@ -20,6 +20,7 @@ from ringside.plan.handsizes import HandSizes
 from ringside.plan.kit import Kit
 from ringside.plan.layout import FORMAT, VERSION, Layout
 from ringside.plan.room import Room
+from ringside.standing.stood import AsItStands
 from ringside.values import Flag, Record
 
 Plain = dict[str, Any]
@@ -217,8 +218,22 @@ def _newest(value: Any) -> Any:
         raise ValueError(str(fault)) from None
 
 
+def _stands(value: Any, otherwise: Callable[[Any], Layout]) -> Layout:
+    """As it stands where it says what was measured, else a layout of any version."""
+    if not isinstance(value, dict) or "stood" not in value:
+        return otherwise(value)
+    try:
+        return AsItStands.model_validate_json(json.dumps(value))
+    except ValidationError as refused:
+        first = refused.errors(include_url=False)[0]
+        raise ValueError(f"{place_of(first['loc'])}: {wording(first)}") from None
+
+
 AnyLayout = Annotated[Layout, BeforeValidator(_newest)]
 """A layout as a page may send it that was opened before the program was renewed."""
+
+AnyState = Annotated[AnyLayout, WrapValidator(_stands)]
+"""A layout to be looked at: planned, or as it stands, with `stood` of what was measured."""
 
 KIT: Final = Kind("ringside-kit", Kit, 1, 0, (_as_it_was,), mend=_mended_kit)
 ROOM: Final = Kind("ringside-room", Room, 1, 0, (_as_it_was,))

@@ -6,6 +6,7 @@ depth, so its top and underside are the two faces of one plane.
 
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
+from typing import Any
 
 import numpy as np
 
@@ -68,6 +69,30 @@ class Scene:
         """Of every mic in every surface it can see; made when first asked for."""
         fundamentals = self.sources.fundamentals
         return images_of(self.capsule, self.aim, fundamentals, self.room, self.near_m)
+
+
+def at_spots(scene: Scene, capsule: Floats, aim: Floats, pressure_share: Floats) -> Scene:
+    """A scene of one mic as if it stood at many spots, once at each.
+
+    Parameters
+    ----------
+    scene : Scene
+        Of one mic.
+    capsule, aim : ndarray, shape (N, 3)
+        Where it stands, metres, and which way it looks.
+    pressure_share : ndarray, shape (N,)
+
+    Returns
+    -------
+    Scene
+    """
+    n = len(capsule)
+    same = ("switch_sign", "job", "heard", "fader_db", "open", "low_cut_hz", "track_delay")
+    told: dict[str, Any] = {name: np.repeat(getattr(scene, name), n) for name in same}
+    return replace(
+        scene, capsule=capsule, aim=aim, pressure_share=pressure_share, voices=scene.voices * n,
+        **told,
+    )  # fmt: skip
 
 
 def scene_with(scene: Scene, row: int, mic: Mic, *, alone: bool = False) -> Scene:

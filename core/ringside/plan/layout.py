@@ -4,7 +4,7 @@ It is what is stored, sent and written to the layout file. Everything is checked
 is made, so no other module has to ask whether names are unique or a pair exists.
 """
 
-from typing import Annotated, Final, Literal, Self
+from typing import Annotated, Any, Final, Literal, Self
 
 from pydantic import Field, ValidationInfo, field_validator, model_validator
 
@@ -334,6 +334,15 @@ class Layout(Record):
         """
         every = tuple(channel if c.id == channel.id else c for c in self.channels)
         return self.model_copy(update={"channels": every})
+
+    def fields(self) -> dict[str, Any]:
+        """What a plan consists of, by name; what was measured of one that stands is not of it.
+
+        Returns
+        -------
+        dict
+        """
+        return {name: getattr(self, name) for name in Layout.model_fields}
 
     def with_mic(self, mic: Mic) -> "Layout":
         """The same layout with the mic of that name replaced.

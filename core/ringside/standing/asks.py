@@ -16,7 +16,7 @@ from ringside.gear.outfit import FLOOR_LYING_M
 from ringside.places.partner import can_be_equal
 from ringside.plan.kit import Reading
 from ringside.plan.layout import Layout, StereoPair
-from ringside.standing.entries import Span, Written, span_of
+from ringside.standing.entries import Cord, CordReading, Span, Written, span_of, span_read
 from ringside.standing.truth import fronts
 from ringside.survey.net import held_at
 from ringside.survey.report import end_words
@@ -30,6 +30,9 @@ CLOSE_M: Final = 0.015
 
 FREE_M: Final = 0.03
 """A mic that keeps nothing equal stands as planned within this (from memory)."""
+
+LEAST_SLOPE: Final = 0.3
+"""What changes a distance by less than this share of a move is no way to change it."""
 
 AskState = Literal["to read", "good", "off", "again", "skipped"]
 
@@ -50,6 +53,11 @@ class Spec:
     def span(self) -> Span:
         """Its two ends."""
         return span_of(self.mic, self.to)
+
+    @property
+    def three(self) -> Span | None:
+        """Its ends with the mic it is kept equal to; None where it is to none."""
+        return None if self.equal_to is None else frozenset((self.mic, self.to, self.equal_to))
 
 
 def specs(layout: Layout) -> list[Spec]:
@@ -120,6 +128,30 @@ def _planned_equal(layout: Layout, pair: StereoPair, end: str) -> bool:
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
+class CordAsk:
+    """The same distance without numbers: a cord from one capsule, held at the other."""
+
+    like: str
+    """The mic whose distance the cord has."""
+    said: Cord | None
+    nearer: str
+    """What to do where this mic is nearer: the cord hangs slack."""
+    further: str
+    """What to do where it is further: the cord does not reach."""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class AskWay:
+    """What a hand does about a reading that is off, for a phone that reaches nobody."""
+
+    closer: str
+    """With a gap for how far, where it is too far."""
+    further: str
+    per_m: float
+    """How far the hand goes for each metre of tape, as planned."""
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
 class AskRow:
     """A reading to take or taken, with what it should read."""
 
@@ -136,6 +168,9 @@ class AskRow:
     off_m: float | None
     """Read less target: above zero it is too far."""
     state: AskState
+    cord: CordAsk | None
+    """How it can be read without numbers; None where nothing is kept equal."""
+    ways: list[AskWay]
 
 
 def ask_rows(layout: Layout, locker: Locker, log: Written, bad: frozenset[Span]) -> list[AskRow]:
@@ -153,12 +188,13 @@ def ask_rows(layout: Layout, locker: Locker, log: Written, bad: frozenset[Span])
     -------
     list of AskRow
     """
-    read = {span_of(r.a, r.b): r for r in log.readings}
+    read = {span_read(r): r for r in log.readings}
     at = dict(zip([m.id for m in layout.mics], fronts(layout, locker), strict=True))
     rows = [_row(layout, s, at, read, log, bad) for s in specs(layout)]
     asked = {s.span for s in specs(layout)}
     # What was read beyond the list is told as well.
-    extra = [r for r in log.readings if span_of(r.a, r.b) not in asked]
+    tapes = [r for r in log.readings if not isinstance(r, CordReading)]
+    extra = [r for r in tapes if span_read(r) not in asked]
     more = [Spec(r.a, r.b, None, FREE_M, r.a) for r in extra]
     return rows + [_row(layout, s, at, read, log, bad) for s in more]
 
@@ -171,7 +207,7 @@ def _row(
     like = read.get(span_of(s.equal_to, s.to)) if s.equal_to else None
     target = like.metres if like and like.sure else planned
     words = f"as {s.equal_to} reads" if like and like.sure else "the plan"
-    own = read.get(s.span)
+    own, cord = read.get(s.span), _cord(layout, s, at, log)
     off = None if own is None else own.metres - target
     return AskRow(
         mic=s.mic,
@@ -183,18 +219,77 @@ def _row(
         tolerance_m=s.tolerance_m,
         read_m=None if own is None else round(own.metres, 4),
         off_m=None if off is None else round(off, 4),
-        state=_state(s, own, off, log, bad),
+        state=_state(s, own, off, log, bad, read),
+        cord=cord,
+        ways=hand_ways(at[s.mic], end_point(layout, at, s.to)),
     )
 
 
 def _state(
-    s: Spec, own: Reading | None, off: float | None, log: Written, bad: frozenset[Span]
-) -> AskState:
+    s: Spec, own: Reading | None, off: float | None, log: Written, bad: frozenset[Span],
+    read: dict[Span, Reading],
+) -> AskState:  # fmt: skip
     if own is None or off is None:
-        return "skipped" if s.span in log.skipped else "to read"
+        return _by_cord(s, log, bad, read)
     if not own.sure or s.span in bad:
         return "again"
     return "good" if abs(off) <= s.tolerance_m else "off"
+
+
+def _by_cord(s: Spec, log: Written, bad: frozenset[Span], read: dict[Span, Reading]) -> AskState:
+    """Without a number: what the cord said, if one was held."""
+    if s.three is not None and s.three in read:
+        return "again" if not read[s.three].sure or s.three in bad else "good"
+    if s.three is not None and s.three in log.cords:
+        return "off"
+    return "skipped" if s.span in log.skipped else "to read"
+
+
+def hand_ways(at: Floats, end: Floats | None) -> list[AskWay]:
+    """How a boom is raised or drawn in to change a distance, near enough for a few centimetres.
+
+    Parameters
+    ----------
+    at : ndarray, shape (3,)
+        The front of the mic, metres.
+    end : ndarray, shape (3,), or None
+        Where the tape is held; None is the floor.
+
+    Returns
+    -------
+    list of AskWay
+        Those of which a hand's breadth does something.
+    """
+    if end is None:
+        return [AskWay(closer="Lower it {}", further="Raise it {}", per_m=1.0)]
+    to = at - end
+    far = max(float(np.linalg.norm(to)), 1e-6)
+    rise, level = float(to[2]) / far, float(np.hypot(to[0], to[1])) / far
+    ways = []
+    if abs(rise) >= LEAST_SLOPE:
+        closer, further = ("Lower it {}", "Raise it {}")[:: 1 if rise > 0 else -1]
+        ways.append(AskWay(closer=closer, further=further, per_m=round(1 / abs(rise), 3)))
+    if level >= LEAST_SLOPE:
+        ways.append(
+            AskWay(closer="Draw it in {}", further="Let it out {}", per_m=round(1 / level, 3))
+        )
+    return sorted(ways, key=lambda w: w.per_m)
+
+
+def _cord(layout: Layout, s: Spec, at: dict[str, Floats], log: Written) -> CordAsk | None:
+    if s.equal_to is None or s.three is None:
+        return None
+    end = end_point(layout, at, s.to)
+    over = end is None or at[s.mic][2] > end[2]
+    to = "the floor" if s.to is None else f"the {end_name(layout, s.to)}"
+    return CordAsk(
+        like=s.equal_to,
+        said=log.cords.get(s.three),
+        nearer=f"{s.mic} is nearer to {to} than {s.equal_to}: {'raise' if over else 'lower'} it or"
+        " let it out until the cord is just taut, then ask once more.",
+        further=f"{s.mic} is further from {to} than {s.equal_to}: {'lower' if over else 'raise'} it"
+        " or draw it in until the cord just reaches, then ask once more.",
+    )
 
 
 def tape_m(layout: Layout, at: dict[str, Floats], mic: str, to: str | None) -> float:

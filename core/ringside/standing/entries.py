@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, Final, Literal, Self
 
-from pydantic import Field, model_validator
+from pydantic import AwareDatetime, Field, model_validator
 
 from ringside.plan.kit import Reading
 from ringside.plan.layout import Layout
@@ -19,7 +19,10 @@ MOST_ENTRIES: Final = 2000
 LONGEST_M: Final = 30.0
 """What a tape reads at most."""
 
-What = Literal["reading", "skip", "tick", "untick", "touched"]
+What = Literal["reading", "cord", "skip", "tick", "untick", "touched"]
+
+Cord = Literal["same", "nearer", "further"]
+"""Of this capsule against another, whose distance the cord has."""
 
 
 class Entry(Record):
@@ -34,16 +37,46 @@ class Entry(Record):
         default=None, description="Of a reading: a drum, a cymbal or a mic; null is the floor."
     )
     metres: Annotated[float, length(0.005, LONGEST_M, "What the tape read, metres.")] | None = None
+    like: Key | None = Field(
+        default=None, description="Of a cord: the mic from which it was held to the same end."
+    )
+    cord: Cord | None = Field(default=None, description="Of a cord: what it said of this mic.")
+    at: AwareDatetime | None = Field(
+        default=None, description="When it was written down; null where that is only now."
+    )
 
     @model_validator(mode="after")
     def _read(self) -> Self:
         if (self.what == "reading") != (self.metres is not None):
             raise ValueError("expected metres with a reading, and with nothing else")
+        if any((self.what == "cord") != (v is not None) for v in (self.like, self.cord)):
+            raise ValueError("expected like and cord with a cord, and with nothing else")
         return self
 
 
+class CordReading(Reading):
+    """Two mics as far from one end: a reading of no difference between two lengths."""
+
+    like: Key
+
+
 Span = frozenset[str | None]
-"""The two ends of a reading; None is the floor."""
+"""The two ends of a reading, or the three of a cord; None is the floor."""
+
+
+def span_read(reading: Reading) -> Span:
+    """The ends of a reading, whichever way it was taken; of a cord all three.
+
+    Parameters
+    ----------
+    reading : Reading
+
+    Returns
+    -------
+    Span
+    """
+    like = {reading.like} if isinstance(reading, CordReading) else set()
+    return frozenset({reading.a, reading.b} | like)
 
 
 def span_of(mic: str, to: str | None) -> Span:
@@ -71,13 +104,28 @@ class Written:
     keys: tuple[str, ...]
     """Of each reading: the entry it was last read in."""
     skipped: frozenset[Span]
-    ticked: frozenset[str]
+    cords: dict[Span, Cord]
+    """What the cord last said, by its three ends."""
     gone: tuple[Entry, ...]
     """Readings with an end that the layout has not got any more."""
 
+    def sure_m(self, span: Span) -> float | None:
+        """What was read between two ends, metres; None where nothing that is sure was.
+
+        Parameters
+        ----------
+        span : Span
+
+        Returns
+        -------
+        float or None
+        """
+        found = [r.metres for r in self.readings if r.sure and span_read(r) == span]
+        return found[0] if found else None
+
 
 def written(layout: Layout, log: Sequence[Entry]) -> Written:
-    """What counts of a log: newest readings, what was skipped, what is up.
+    """What counts of a log: newest readings, what was skipped, what the cord said.
 
     A mic that was touched is no longer sure: its readings are asked for again.
 
@@ -94,19 +142,24 @@ def written(layout: Layout, log: Sequence[Entry]) -> Written:
     mics = {m.id for m in layout.mics}
     ends = mics | set(layout.kit.source_ids)
     found: dict[Span, tuple[Reading, str]] = {}
-    skipped, ticked = set[Span](), set[str]()
+    skipped, cords = set[Span](), dict[Span, Cord]()
     gone: list[Entry] = []
     for e in log:
-        if e.mic not in mics or (e.to is not None and e.to not in ends) or e.to == e.mic:
-            gone.extend([e] if e.what == "reading" else [])
-        elif e.what == "tick":
-            ticked.add(e.mic)
-        elif e.what == "untick":
-            ticked.discard(e.mic)
+        if not _there(e, mics, ends):
+            gone.extend([e] if e.what in ("reading", "cord") else [])
+        elif e.what in ("tick", "untick"):
+            continue  # of the set-up list; it fixes nothing
         elif e.what == "touched":
             found = {s: (_unsure(r, e.mic), k) for s, (r, k) in found.items()}
+            cords = {s: said for s, said in cords.items() if e.mic not in s}
         elif e.what == "skip":
             skipped.add(span_of(e.mic, e.to))
+        elif e.cord is not None:
+            three: Span = frozenset((e.mic, e.to, e.like))
+            cords[three] = e.cord
+            found.pop(three, None)
+            if e.cord == "same":
+                found[three] = _same(e), e.key
         else:
             span = span_of(e.mic, e.to)
             old = found.pop(span, None)
@@ -116,13 +169,61 @@ def written(layout: Layout, log: Sequence[Entry]) -> Written:
         readings=tuple(r for r, _ in found.values()),
         keys=tuple(k for _, k in found.values()),
         skipped=frozenset(skipped),
-        ticked=frozenset(ticked),
+        cords=cords,
         gone=tuple(gone),
     )
 
 
+def _there(e: Entry, mics: set[str], ends: set[str]) -> bool:
+    """Whether all ends of an entry are of the layout, and each only once."""
+    three = [e.mic, *([e.like] if e.what == "cord" else [])]
+    good = all(m in mics for m in three) and len({*three, e.to}) == len(three) + 1
+    return good and (e.to is None or e.to in ends)
+
+
+def _same(e: Entry) -> CordReading:
+    return CordReading.model_construct(
+        a=e.mic, b=e.to, metres=0.0, sure=True, taken=1, like=e.like or ""
+    )
+
+
+def touched(log: Sequence[Entry]) -> dict[str, int]:
+    """Mics that were touched, each with the number of the entry that says so last.
+
+    Parameters
+    ----------
+    log : sequence of Entry
+        Oldest first.
+
+    Returns
+    -------
+    dict of str to int
+    """
+    return {e.mic: n for n, e in enumerate(log) if e.what == "touched"}
+
+
+def before_touched(log: Sequence[Entry]) -> list[Entry]:
+    """What was written down of every mic before it was touched last, as if it had not been.
+
+    Parameters
+    ----------
+    log : sequence of Entry
+        Oldest first.
+
+    Returns
+    -------
+    list of Entry
+    """
+    last = touched(log)
+    return [
+        e
+        for n, e in enumerate(log)
+        if all(n < last.get(end, len(log)) for end in (e.mic, e.to, e.like) if end is not None)
+    ]
+
+
 def _unsure(reading: Reading, mic: str) -> Reading:
-    at_it = mic in (reading.a, reading.b)
+    at_it = mic in span_read(reading)
     return reading.model_copy(update={"sure": False}) if at_it else reading
 
 

@@ -14,6 +14,7 @@ from ringside.standing.asks import AskRow, ask_rows, end_point
 from ringside.standing.entries import Entry, span_of, written
 from ringside.standing.moves import Kept, Move, moves
 from ringside.standing.report import span_words
+from ringside.standing.told import Told
 from ringside.standing.truth import Truth, truth
 from ringside.survey.net import held_at
 
@@ -23,6 +24,9 @@ SLIP: Final = 0.04
 UNLIKELY_M: Final = 0.5
 """What is further off than this is asked about before it is moved for."""
 
+LEAST_M: Final = 0.001
+"""The least that a tape tells."""
+
 UNITS: Final = (
     (12.0, "feet typed for inches, or the other way round"),
     (2.54, "inches typed for centimetres, or the other way round"),
@@ -30,7 +34,6 @@ UNITS: Final = (
     (100.0, "metres typed for centimetres, or the other way round"),
 )
 
-Off = Literal["", "too far", "too near", "too high", "too low"]
 JudgedState = Literal["good", "off", "unlikely", "impossible"]
 
 
@@ -43,9 +46,7 @@ class Judged:
     target_words: str
     off_m: float
     """Read less target: above zero it is too far."""
-    where: Off
-    """Which way a reading is off; empty where it is not, or where that is no question."""
-    words: str
+    words: Told
     moves: list[Move]
     spread_words: str
     """What else this reading says, or what it is at odds with; empty where nothing."""
@@ -90,11 +91,11 @@ def judged(
     off = metres - row.target_m
     said = _impossible(layout, metres)
     if said:
-        return _plain("impossible", row, off, said)
+        return _plain("impossible", row, off, Told(said))
     if abs(off) <= row.tolerance_m:
         return _plain("good", row, off, _good_words(row, off))
     if slip := _slip(metres, row.target_m):
-        return _plain("unlikely", row, off, slip)
+        return _plain("unlikely", row, off, Told(slip))
     entry = Entry(key="typed", what="reading", mic=mic, to=to, metres=metres)
     here = truth(layout, locker, (*before.readings, *written(layout, [entry]).readings))
     odds = _odds(here)
@@ -103,7 +104,6 @@ def judged(
         target_m=row.target_m,
         target_words=row.target_words,
         off_m=round(off, 4),
-        where=_where(to, off),
         words=_off_words(to, off),
         # Where readings are at odds nobody knows where it stands, nor how it should go.
         moves=[] if odds else _moves(here, layout, locker, row),
@@ -120,10 +120,10 @@ def _target(
     return next(r for r in rows if span_of(r.mic, r.to) == span_of(mic, to))
 
 
-def _plain(state: JudgedState, row: AskRow, off: float, words: str) -> Judged:
+def _plain(state: JudgedState, row: AskRow, off: float, words: Told) -> Judged:
     return Judged(
         state=state, target_m=row.target_m, target_words=row.target_words, off_m=round(off, 4),
-        where="", words=words, moves=[], spread_words="",
+        words=words, moves=[], spread_words="",
     )  # fmt: skip
 
 
@@ -151,23 +151,17 @@ def _slip(metres: float, target: float) -> str:
     return ""
 
 
-def _good_words(row: AskRow, off: float) -> str:
-    if row.target_words != "the plan":
-        return f"Equal within {max(abs(off) * 100, 0.1):.1f} cm."
-    return f"As planned, within {max(abs(off) * 100, 0.1):.1f} cm."
+def _good_words(row: AskRow, off: float) -> Told:
+    first = "As planned, within {}." if row.target_words == "the plan" else "Equal within {}."
+    return Told(first, (max(abs(off), LEAST_M),))
 
 
-def _where(to: str | None, off: float) -> Off:
+def _off_words(to: str | None, off: float) -> Told:
     if to is None:
-        return "too high" if off > 0 else "too low"
-    return "too far" if off > 0 else "too near"
-
-
-def _off_words(to: str | None, off: float) -> str:
-    size, where = f"{abs(off) * 100:.1f} cm", _where(to, off)
-    if where == "too far":
-        return f"Bring it {size} closer"
-    return f"Take it {size} further away" if where == "too near" else f"{size} {where}"
+        words = "{} too high" if off > 0 else "{} too low"
+    else:
+        words = "Bring it {} closer" if off > 0 else "Take it {} further away"
+    return Told(words, (abs(off),))
 
 
 def _moves(here: Truth, layout: Layout, locker: Locker, row: AskRow) -> list[Move]:

@@ -13,6 +13,7 @@ from typing import Final, Literal
 import numpy as np
 
 from ringside.arrays import Floats
+from ringside.standing.told import Told, ended, joined
 
 MOST_M: Final = 0.6
 """What is further than this is put up anew, not moved."""
@@ -44,16 +45,12 @@ class Move:
     way: Way
     by_m: tuple[float, float, float]
     """How the front of the mic goes, in the frame of the kit."""
-    do: str
-    """What the hand does, without how far: "Raise it"."""
     size_m: float
-    aside: str
-    """Which way, of a shift; else empty."""
     others: list[tuple[str, float]]
     """What else is kept, and how far too far it then is, metres; below 0 too near."""
     worst_m: float
     """What is furthest off of those, metres; 0 where nothing else is kept."""
-    words: str
+    words: Told
 
 
 def moves(at: Floats, end: Floats | None, want_m: float, others: Sequence[Kept]) -> list[Move]:
@@ -118,18 +115,15 @@ def _told(way: Way, by: Floats, at: Floats, end: Floats | None, others: Sequence
     there = at + by
     off = [(k.name, _reads(there, k.end) - k.want_m) for k in others]
     worst = max((abs(d) for _, d in off), default=0.0)
-    kept, size = _kept_words(off), float(np.linalg.norm(by))
-    do, aside = _way_words(way, by, at, end)
-    words = f"{do} {size * 100:.1f} cm {aside}".replace(".0 cm", " cm").rstrip()
+    size = float(np.linalg.norm(by))
+    does = Told(_way_words(way, by, at, end), (size,))
     return Move(
         way=way,
         by_m=(float(by[0]), float(by[1]), float(by[2])),
-        do=do,
         size_m=size,
-        aside=aside,
         others=off,
         worst_m=worst,
-        words=f"{words}; {kept}." if kept else f"{words}.",
+        words=ended(joined([does, *_kept_words(off)], "; ")),
     )
 
 
@@ -137,28 +131,28 @@ def _reads(at: Floats, end: Floats | None) -> float:
     return float(at[2]) if end is None else float(np.linalg.norm(at - end))
 
 
-def _kept_words(others: list[tuple[str, float]]) -> str:
+def _kept_words(others: list[tuple[str, float]]) -> list[Told]:
     """What becomes of the other distances."""
     stays = [name for name, off in others if abs(off) <= STAYS_M]
     said = [
-        f"{name} is then {abs(off) * 100:.0f} cm too {'far' if off > 0 else 'near'}"
+        Told(f"{name} is then {{}} too {'far' if off > 0 else 'near'}", (abs(off),))
         for name, off in others
         if abs(off) > STAYS_M
     ]
     if stays:
         verb = "stays" if len(stays) == 1 else "stay"
-        said.insert(0, f"{' and '.join(stays)} {verb} within 1 cm")
-    return ", ".join(said)
+        said.insert(0, Told(f"{' and '.join(stays)} {verb} within {{}}", (STAYS_M,)))
+    return [joined(said, ", ")] if said else []
 
 
-def _way_words(way: Way, by: Floats, at: Floats, end: Floats | None) -> tuple[str, str]:
-    """What the hand does, and which way a shift goes."""
+def _way_words(way: Way, by: Floats, at: Floats, end: Floats | None) -> str:
+    """What the hand does, with a gap for how far."""
     if way == "raise":
-        return ("Raise it" if by[2] > 0 else "Lower it"), ""
+        return "Raise it {}" if by[2] > 0 else "Lower it {}"
     if way == "draw" and end is not None:
         toward = float(by @ ((end - at) * (1.0, 1.0, 0.0))) > 0
-        return ("Draw it in" if toward else "Let it out"), ""
-    return "Shift it", side_words(by)
+        return "Draw it in {}" if toward else "Let it out {}"
+    return "Shift it {} " + side_words(by)
 
 
 def side_words(by: Floats) -> str:

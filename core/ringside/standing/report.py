@@ -10,19 +10,20 @@ from ringside.arrays import Floats
 from ringside.gear.locker import Locker
 from ringside.plan.layout import Layout
 from ringside.standing.asks import AskRow, ask_rows, end_name, end_point, specs
-from ringside.standing.entries import Entry, Span, Written, span_of, written
+from ringside.standing.entries import CordReading, Entry, Span, Written, span_read, written
 from ringside.standing.moves import side_words
+from ringside.standing.places import back_words, near_words, place_words
+from ringside.standing.stood import AsItStands
+from ringside.standing.told import Told, joined
 from ringside.standing.truth import Truth, fronts, truth
-from ringside.survey.net import TAPE_M, computed
+from ringside.survey.lines import computed
+from ringside.survey.net import TAPE_M
 
 KNOWN_M: Final = 0.03
 """A direction in which a mic's place is known to this, one sigma, is not open."""
 
 REACH_M: Final = 6.0
 """The longest reading that is suggested: a tape across a live room."""
-
-THERE_M: Final = 0.01
-"""Nearer to its plan than this a mic stands there."""
 
 StandState = Literal["planned", "open", "known"]
 
@@ -39,13 +40,11 @@ class MicStands:
     sigma_m: tuple[float, float, float]
     """One standard deviation along each axis."""
     covariance_m2: list[list[float]]
-    words: str
-    back_words: str
+    words: Told
+    back: Told
     """How it goes back to its plan; empty where it stands there, or nobody knows."""
-    open_words: str
+    open: Told
     """What the readings leave open, and what would close it; empty where nothing."""
-    up: bool
-    """Ticked on the set-up list."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -55,6 +54,8 @@ class TapeRow:
     key: str
     mic: str
     to: str | None
+    like: str | None
+    """Of a cord: the mic it is as far as; `metres` is then 0."""
     metres: float
     residual_m: float | None
     """Read less computed; None where it is left out."""
@@ -76,7 +77,7 @@ class Standing:
     gone: list[str]
     """Readings that are kept and count for nothing, each in words."""
     words: str
-    layout: Layout
+    layout: AsItStands
     """As it stands."""
 
 
@@ -107,19 +108,68 @@ def standing(
     return Standing(
         asks=asks,
         next=at,
-        read=sum(a.read_m is not None for a in asks[:wanted]),
+        read=sum(a.state in ("good", "off") for a in asks[:wanted]),
         wanted=wanted,
-        mics=_mics(layout, locker, true, kept, asks),
+        mics=_mics(layout, locker, true, asks),
         readings=_readings(true, kept),
-        gone=[f"{e.mic} to {e.to or 'the floor'}, {e.metres:.3f} m" for e in kept.gone],
+        gone=[_gone_words(e) for e in kept.gone],
         words=_words(true, kept),
         layout=true.layout,
     )
 
 
+def _gone_words(e: Entry) -> str:
+    to = f"{e.mic} to {e.to or 'the floor'}"
+    return f"{to}, {e.metres:.3f} m" if e.metres is not None else f"{to}, {e.cord} as {e.like}"
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class NextReading:
+    """The reading to take next, metres: as planned, for a meter that is to be held there."""
+
+    mic: str
+    to: str | None
+    """None is the floor."""
+    to_words: str
+    target_m: float
+    from_m: tuple[float, float, float]
+    """The front of the mic."""
+    to_m: tuple[float, float, float]
+
+
+def next_of(layout: Layout, locker: Locker, log: Sequence[Entry]) -> NextReading | None:
+    """The reading to take next, and where both its ends are planned.
+
+    Parameters
+    ----------
+    layout : Layout
+        As planned.
+    locker : Locker
+    log : sequence of Entry
+        Oldest first.
+
+    Returns
+    -------
+    NextReading or None
+        None when all are taken or left.
+    """
+    stands = standing(layout, locker, log)
+    if stands.next is None:
+        return None
+    ask = stands.asks[stands.next]
+    at = dict(zip([m.id for m in layout.mics], fronts(layout, locker), strict=True))
+    here = at[ask.mic]
+    end = end_point(layout, at, ask.to)
+    there = here * (1.0, 1.0, 0.0) if end is None else end
+    return NextReading(
+        mic=ask.mic, to=ask.to, to_words=ask.to_words, target_m=ask.target_m,
+        from_m=_three(here, 6), to_m=_three(there, 6),
+    )  # fmt: skip
+
+
 def _bad(true: Truth) -> frozenset[Span]:
     return frozenset(
-        span_of(r.a, r.b)
+        span_read(r)
         for n in (*true.net.suspects, *true.net.rivals)
         if n >= true.kit_readings
         for r in (true.readings[n],)
@@ -135,6 +185,7 @@ def _readings(true: Truth, kept: Written) -> list[TapeRow]:
                 key=key,
                 mic=r.a,
                 to=r.b,
+                like=r.like if isinstance(r, CordReading) else None,
                 metres=r.metres,
                 residual_m=round(left[n], 5) if n in left else None,
                 state=_state(true, n, r.sure),
@@ -152,9 +203,7 @@ def _state(true: Truth, n: int, sure: bool) -> Literal["fits", "misfit", "doubtf
     return "fits" if sure else "unsure"
 
 
-def _mics(
-    layout: Layout, locker: Locker, true: Truth, kept: Written, asks: list[AskRow]
-) -> list[MicStands]:
+def _mics(layout: Layout, locker: Locker, true: Truth, asks: list[AskRow]) -> list[MicStands]:
     at = {m.id: true.point(i) for i, m in enumerate(layout.mics)}
     planned = fronts(layout, locker)
     by_drum = {a.mic: a.off_m for a in asks if a.off_m is not None and a.to == _job(layout, a.mic)}
@@ -176,10 +225,9 @@ def _mics(
                 off_m=_three(off, 5),
                 sigma_m=_three(np.sqrt(np.diag(spread)), 5),
                 covariance_m2=np.round(spread, 9).tolist(),
-                words=_place_words(state, off, spread) if own is None else _near_words(own),
-                back_words=_back_words(state, off, spread) if own is None else "",
-                open_words=_open_words(true, layout, at, i, loose),
-                up=mic.id in kept.ticked,
+                words=_words_of(state, off, spread) if own is None else near_words(own),
+                back=Told() if own is not None or state == "planned" else back_words(off, spread),
+                open=_open_words(true, layout, at, i, loose),
             )
         )
     return rows
@@ -189,11 +237,10 @@ def _job(layout: Layout, mic: str) -> str | None:
     return layout.mic(mic).job
 
 
-def _near_words(off_m: float) -> str:
-    """A close mic against its own drum."""
-    if abs(off_m) <= THERE_M:
-        return "As far from its drum as planned."
-    return f"{abs(off_m) * 100:.0f} cm too {'far from' if off_m > 0 else 'near'} its drum."
+def _words_of(state: StandState, off: Floats, spread: Floats) -> Told:
+    if state == "planned":
+        return Told("Not measured: as planned, by eye.")
+    return place_words(off, spread, likely=state == "open")
 
 
 def _three(v: Floats, digits: int) -> tuple[float, float, float]:
@@ -206,62 +253,19 @@ def _loose(spread: Floats) -> int:
     return int((np.linalg.eigvalsh(spread) > KNOWN_M**2).sum())
 
 
-def _place_words(state: StandState, off: Floats, spread: Floats) -> str:
-    """How a mic stands off its plan, as far as that is more than what is not known."""
-    if state == "planned":
-        return "Not measured: as planned, by eye."
-    level, high = off * (1.0, 1.0, 0.0), off * (0.0, 0.0, 1.0)
-    said = []
-    if _is_off(level, spread):
-        said.append(f"{float(np.linalg.norm(level)) * 100:.0f} cm {side_words(off)}")
-    if _is_off(high, spread):
-        said.append(f"{abs(off[2]) * 100:.0f} cm too {'high' if off[2] > 0 else 'low'}")
-    if not said:
-        most = float(np.sqrt(np.linalg.eigvalsh(spread)[-1]))
-        return f"Stands where it was planned, as far as is known: {2 * most * 100:.0f} cm or so."
-    words = f"{'Likely ' if state == 'open' else ''}{' and '.join(said)}"
-    return f"{words[0].upper()}{words[1:]}."
-
-
-def _back_words(state: StandState, off: Floats, spread: Floats) -> str:
-    """The way back to the plan, of what is known to be off it."""
-    if state == "planned":
-        return ""
-    level, high = off * (1.0, 1.0, 0.0), off * (0.0, 0.0, 1.0)
-    said = []
-    if _is_off(level, spread):
-        said.append(f"{float(np.linalg.norm(level)) * 100:.0f} cm {side_words(-off)}")
-    if _is_off(high, spread):
-        said.append(f"{abs(off[2]) * 100:.0f} cm {'down' if off[2] > 0 else 'up'}")
-    return f"Back to the plan: {', '.join(said)}." if said else ""
-
-
-def _is_off(way: Floats, spread: Floats) -> bool:
-    """Whether a shift is more than a centimetre, and more than twice what it is unsure by."""
-    size = float(np.linalg.norm(way))
-    if size <= THERE_M:
-        return False
-    unit = way / size
-    return size > 2 * float(np.sqrt(unit @ spread @ unit))
-
-
-def _open_words(true: Truth, layout: Layout, at: dict[str, Floats], i: int, loose: int) -> str:
+def _open_words(true: Truth, layout: Layout, at: dict[str, Floats], i: int, loose: int) -> Told:
     mic = layout.mics[i].id
     if mic not in true.measured or (loose == 0 and mic not in true.mirrored):
-        return ""
+        return Told()
     best = _closing(true, layout, at, i)
-    wants = f" A reading to {best} tells most." if best else ""
+    wants = Told(f"A reading to {best} tells most." if best else "")
     if mic in true.mirrored:
-        return f"It may as well stand on the other side, {_mirror_words(true, i)}.{wants}"
-    what = {3: "Nothing of its place is sure yet", 2: "It is somewhere on a ball round one end",
-            1: f"It is somewhere along an arc, {arc_words(true.spread(i))}"}[loose]  # fmt: skip
-    return f"{what}.{wants}"
-
-
-def _mirror_words(true: Truth, i: int) -> str:
-    mic = true.layout.mics[i].id
-    by = true.mirrored[mic] - true.point(i)
-    return f"{float(np.linalg.norm(by)) * 100:.0f} cm {side_words(by)}"
+        by = true.mirrored[mic] - true.point(i)
+        words = "It may as well stand on the other side, {} " + f"{side_words(by)}."
+        return joined([Told(words, (float(np.linalg.norm(by)),), True), wants])
+    what = {3: "Nothing of its place is sure yet.", 2: "It is somewhere on a ball round one end.",
+            1: f"It is somewhere along an arc, {arc_words(true.spread(i))}."}[loose]  # fmt: skip
+    return joined([Told(what), wants])
 
 
 def arc_words(spread: Floats) -> str:
@@ -334,5 +338,7 @@ def span_words(true: Truth, n: int) -> str:
     str
     """
     r = true.readings[n]
+    if isinstance(r, CordReading):
+        return f"{r.a} as far as {r.like}–{end_name(true.layout, r.b)}"
     one = r.a if n >= true.kit_readings else end_name(true.layout, r.a)
     return f"{one}–{end_name(true.layout, r.b)}"

@@ -16,6 +16,16 @@ from ringside.arrays import Floats
 from ringside.gear.locker import Locker
 from ringside.plan.kit import Cymbal, Drum, Kit, Reading
 from ringside.plan.layout import Layout
+from ringside.standing.entries import CordReading, span_read
+from ringside.standing.stood import (
+    BY_EYE_M,
+    AsItStands,
+    Stood,
+    StoodReading,
+    ahead,
+    ends_among,
+    standing_layout,
+)
 from ringside.survey.net import (
     MISFIT,
     Net,
@@ -28,10 +38,6 @@ from ringside.survey.net import (
 from ringside.survey.readings import placed_at
 from ringside.values import vector
 
-BY_EYE_M: Final = 0.10
-"""How far from its plan a mic stands that was put up by eye, metres in each direction, one sigma
-(common practice: a hand's breadth and more; the figure is from memory)."""
-
 MIRROR_M: Final = 0.10
 """Two places as far apart as this are two places."""
 
@@ -43,7 +49,7 @@ MIRROR_COST: Final = 6.0
 class Truth:
     """Kit and mics as they stand. M mics, P parts; the net's points are parts, then mics."""
 
-    layout: Layout
+    layout: AsItStands
     """With every part and every capsule where the readings put it."""
     net: Net
     task: Task
@@ -115,13 +121,7 @@ def fronts(layout: Layout, locker: Locker) -> Floats:
     ndarray, shape (M, 3)
     """
     at = np.array([m.position_m for m in layout.mics], dtype=float).reshape(-1, 3)
-    return np.asarray(at + _ahead(layout, locker))
-
-
-def _ahead(layout: Layout, locker: Locker) -> Floats:
-    """From each capsule to the front of its mic, metres (M, 3)."""
-    aims = np.array([m.aim for m in layout.mics], dtype=float).reshape(-1, 3)
-    return np.asarray(aims * setbacks(layout, locker)[:, None])
+    return np.asarray(at + ahead(layout, setbacks(layout, locker)))
 
 
 def truth(layout: Layout, locker: Locker, readings: Sequence[Reading]) -> Truth:
@@ -133,7 +133,7 @@ def truth(layout: Layout, locker: Locker, readings: Sequence[Reading]) -> Truth:
         As planned.
     locker : Locker
     readings : sequence of Reading
-        At mics: `a` is one, `b` a part, another mic, or None for the floor.
+        At mics: `a` is one, `b` a part, another mic, or None for the floor; or of a cord.
 
     Returns
     -------
@@ -145,12 +145,22 @@ def truth(layout: Layout, locker: Locker, readings: Sequence[Reading]) -> Truth:
     net = fitted_task(task, sure)
     parts = len(layout.kit.parts)
     measured = frozenset(
-        end for n in net.used for end in (every[n].a, every[n].b) if n >= len(layout.kit.readings)
+        end for n in net.used for end in span_read(every[n]) if n >= len(layout.kit.readings)
     )
-    stands = _placed(layout, locker, net, measured)
+    placed = _placed(layout, locker, net, measured)
+    own = len(layout.kit.readings)
+    stood = Stood.model_construct(
+        readings=tuple(
+            StoodReading.model_construct(
+                a=every[n].a, b=every[n].b, at_kit=n < own, like=getattr(every[n], "like", None)
+            )
+            for n in net.used
+        ),
+        setback_m=tuple(float(s) for s in setbacks(layout, locker)),
+    )
     ids = {m.id for m in layout.mics}
     made = Truth(
-        stands, net, task, every, len(layout.kit.readings), parts,
+        standing_layout(placed, stood), net, task, every, len(layout.kit.readings), parts,
         frozenset(m for m in measured if m in ids), {},
     )  # fmt: skip
     made.mirrored.update(_mirrored(made))
@@ -159,13 +169,8 @@ def truth(layout: Layout, locker: Locker, readings: Sequence[Reading]) -> Truth:
 
 def _task(layout: Layout, locker: Locker, readings: Sequence[Reading]) -> Task:
     kit = held_task(layout.kit)
-    at, n = fronts(layout, locker), len(layout.kit.parts)
-    number = {m.id: n + i for i, m in enumerate(layout.mics)}
-    # A mic called like a part is the mic at its own end and the part at the other.
-    part = {id_: i for i, id_ in enumerate(layout.kit.source_ids)}
-    ends = tuple(
-        (number[r.a], None if r.b is None else part.get(r.b, number.get(r.b, -1))) for r in readings
-    )
+    at = fronts(layout, locker)
+    ends = tuple(ends_among(layout, r.a, r.b) for r in readings)
     eye = np.eye(3 * len(at)) * BY_EYE_M**-2
     return Task(
         start=np.vstack([kit.start, at]),
@@ -174,7 +179,12 @@ def _task(layout: Layout, locker: Locker, readings: Sequence[Reading]) -> Task:
         read=np.concatenate([kit.read, [r.metres for r in readings]]),
         taken=(*kit.taken, *(r.taken for r in readings)),
         told=_joined(kit.told, eye),
-    )
+        less=(
+            *[None] * len(kit.ends),
+            *(ends_among(layout, r.like, r.b) if isinstance(r, CordReading) else None
+              for r in readings),
+        ),
+    )  # fmt: skip
 
 
 def _joined(one: Floats, two: Floats) -> Floats:
@@ -191,9 +201,9 @@ def _placed(layout: Layout, locker: Locker, net: Net, measured: frozenset[str | 
     kit = layout.kit
     if any(p.id in measured for p in parts):
         kit = _kit_at(layout.kit, net.points[: len(parts)])
-    ahead = _ahead(layout, locker)
+    front = ahead(layout, setbacks(layout, locker))
     mics = tuple(
-        m.model_copy(update={"position_m": vector(net.points[len(parts) + i] - ahead[i])})
+        m.model_copy(update={"position_m": vector(net.points[len(parts) + i] - front[i])})
         if m.id in measured
         else m
         for i, m in enumerate(layout.mics)

@@ -15,8 +15,9 @@ from typing import Final
 
 import numpy as np
 
-from ringside.arrays import Floats, Ints, Mask
+from ringside.arrays import Floats
 from ringside.plan.kit import Cymbal, Drum, Kit, Reading, centre_of, reference_point
+from ringside.survey.lines import Ends, Observed, observed
 from ringside.values import Vector
 
 TAPE_M: Final = 0.005
@@ -151,97 +152,6 @@ def _prior(kit: Kit, *, hold_bearing: bool) -> Floats:
     return weight
 
 
-Ends = tuple[int, int | None]
-
-
-@dataclass(frozen=True)
-class Lines:
-    """Readings as arrays: part by part, `floor` where the other end is the floor; (R,) each."""
-
-    one: Ints
-    two: Ints
-    floor: Mask
-
-    def lengths(self, points: Floats) -> tuple[Floats, Floats]:
-        """What each reading should be, and the way it runs.
-
-        Parameters
-        ----------
-        points : ndarray, shape (P, 3)
-            Where the tape is held at each part, metres.
-
-        Returns
-        -------
-        said : ndarray, shape (R,)
-            Metres.
-        way : ndarray, shape (R, 3)
-            From the second end to the first, metres.
-        """
-        way = points[self.one] - points[self.two]
-        far = np.sqrt(np.einsum("ri,ri->r", way, way))
-        return np.where(self.floor, points[self.one, 2], far), way
-
-    def slopes(self, said: Floats, way: Floats, parts: int) -> Floats:
-        """The slope of each reading over all coordinates, metres per metre.
-
-        Parameters
-        ----------
-        said : ndarray, shape (R,)
-        way : ndarray, shape (R, 3)
-        parts : int
-
-        Returns
-        -------
-        ndarray, shape (R, 3P)
-        """
-        rows = np.arange(len(said))
-        unit = way / np.maximum(said, 1e-6)[:, None]
-        unit[self.floor] = (0.0, 0.0, 1.0)
-        slope = np.zeros((len(said), parts, 3))
-        slope[rows, self.one] = unit
-        slope[rows[~self.floor], self.two[~self.floor]] = -unit[~self.floor]
-        return np.asarray(slope.reshape(len(said), 3 * parts))
-
-
-def lines_of(ends: Sequence[Ends]) -> Lines:
-    """Readings between parts by number; None is the floor.
-
-    Parameters
-    ----------
-    ends : sequence of Ends
-        Numbers of parts; none for the floor.
-
-    Returns
-    -------
-    Lines
-    """
-    one = np.array([a for a, _ in ends], dtype=int)
-    two = np.array([a if b is None else b for a, b in ends], dtype=int)
-    return Lines(one, two, np.array([b is None for _, b in ends], dtype=bool))
-
-
-def computed(points: Floats, ends: Sequence[Ends]) -> tuple[Floats, Floats]:
-    """What each reading should be, and its slope over all coordinates.
-
-    Parameters
-    ----------
-    points : ndarray, shape (P, 3)
-        Where the tape is held at each part, metres.
-    ends : list of (int, int or None)
-        Parts by number; None is the floor.
-
-    Returns
-    -------
-    said : ndarray, shape (R,)
-        Metres.
-    slope : ndarray, shape (R, 3P)
-        Metres per metre.
-    """
-    lines = lines_of(ends)
-    said, way = lines.lengths(points)
-    return said, lines.slopes(said, way, len(points))
-
-
 def ends_of(kit: Kit, r: Reading) -> Ends:
     """The ends of a reading by number; None is the floor.
 
@@ -268,6 +178,21 @@ class Task:
     read: Floats  # (all readings,) metres
     taken: tuple[int, ...]  # how often each read the same
     told: Floats  # (3P, 3P) of the drawing, for the doubt that is told
+    less: tuple[Ends | None, ...] = ()  # of readings that are differences: what is taken away
+
+    def some(self, used: Sequence[int]) -> Observed:
+        """Some of the readings, by number.
+
+        Parameters
+        ----------
+        used : sequence of int
+
+        Returns
+        -------
+        Observed
+        """
+        less = [self.less[i] for i in used] if self.less else []
+        return observed([self.ends[i] for i in used], less)
 
 
 def task_of(kit: Kit) -> Task:
@@ -320,18 +245,17 @@ def _settled(
     begin; until a step, or what it wins, is smaller than `close`.
     """
     start, weight, read = task.start, task.weight, task.read[used]
-    lines = lines_of([task.ends[i] for i in used])
+    lines = task.some(used)
     points = (start if begin is None else begin).copy()
 
     def cost(p: Floats) -> float:
         away = (p - start).ravel()
-        off = read - lines.lengths(p)[0]
+        off = read - lines.said(p)
         return float(away @ weight @ away + off @ off / TAPE_M**2)
 
     now = cost(points)
     for _ in range(MOST_STEPS):
-        said, way = lines.lengths(points)
-        slope = lines.slopes(said, way, len(start))
+        said, slope = lines.sloped(points)
         normal = weight + slope.T @ slope / TAPE_M**2
         pull = slope.T @ (read - said) / TAPE_M**2 - weight @ (points - start).ravel()
         step = np.linalg.solve(normal, pull).reshape(-1, 3)
@@ -343,8 +267,8 @@ def _settled(
         won, now = now - new, new
         if float(np.abs(step).max()) * scale < close[0] or won < close[1]:
             break
-    said, way = lines.lengths(points)
-    return points, now, said, lines.slopes(said, way, len(start))
+    said, slope = lines.sloped(points)
+    return points, now, said, slope
 
 
 def solve(kit: Kit, used: list[int]) -> Net:

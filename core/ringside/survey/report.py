@@ -4,7 +4,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ringside.plan.kit import Cymbal, Drum, Kit, Reading
-from ringside.survey.net import MOST_OUT, Net, computed, ends_of, fit
+from ringside.survey.lines import computed
+from ringside.survey.net import MOST_OUT, Net, ends_of, fit
 from ringside.survey.walk import GUARDED, HEIGHT_PLACED_M, PLACED_M, Ask, Ends, doubt, next_reading
 
 

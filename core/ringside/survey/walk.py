@@ -7,7 +7,8 @@ from typing import Final, Literal
 import numpy as np
 
 from ringside.plan.kit import Kit
-from ringside.survey.net import TAPE_M, Net, computed, ends_of, held_at
+from ringside.survey.lines import computed
+from ringside.survey.net import TAPE_M, Net, ends_of, held_at
 
 GUARDED: Final = 0.55
 """From this redundancy an error of six sigmas (3 cm by tape) is net 95 times in a hundred:

@@ -288,7 +288,7 @@ def take(
                  mics=tuple(m.id for m in mics))  # fmt: skip
     after = Layout.model_validate(
         {
-            **dict(layout),
+            **layout.fields(),
             "mics": (*layout.mics, *mics),
             "channels": tuple(tracks),
             "stereo_pairs": (*layout.stereo_pairs, *pairs),

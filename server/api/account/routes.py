@@ -2,8 +2,11 @@
 
 from typing import Any
 
+from accounts import devices
+from accounts.elsewhere import from_elsewhere
 from accounts.models import User
 from axes.handlers.proxy import AxesProxyHandler
+from django.conf import settings
 from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
@@ -13,11 +16,12 @@ from django.middleware.csrf import get_token
 from ninja import Router
 from ninja.errors import HttpError
 from ninja.responses import Status
-from ninja.security import APIKeyCookie
 from ringside.files.stored import HAND
 from ringside.plan.handsizes import HandSizes
 from studios.access import open_studio
 
+from api.account.door import open_door
+from api.account.locked import LOCKED
 from api.account.schemas import MeOut, PasswordIn, SignIn, SignUp, UnitsIn
 from api.common import Problem
 from api.shapes import me_out
@@ -25,30 +29,27 @@ from api.shapes import me_out
 router = Router(tags=["account"])
 
 
-class AnyoneWithCsrf(APIKeyCookie):
-    """Open to strangers, but only from this application's own pages."""
-
-    param_name = "csrftoken"
-
-    def authenticate(self, request: HttpRequest, key: str | None) -> Any:
-        """Let pass: the token was checked on the way here."""
-        return True
-
-
-open_door = AnyoneWithCsrf()
-LOCKED = "Too many wrong tries. Wait a quarter of an hour, then try again."
+PUBLISHED = (
+    "This password is published with the demo, so it opens only on the computer Ringside runs on."
+    " Sign in there, then use Open on a phone, or choose a password of your own under Account."
+)
 
 
 @router.get("/me", response={200: MeOut, 401: Problem})
 def me(request: HttpRequest) -> dict[str, Any]:
     """Who is signed in; a token for what is sent next comes with the answer."""
     get_token(request)
+    devices.note(request, request.user)
     return me_out(request.user)
 
 
-@router.post("/sign-in", auth=open_door, response={200: MeOut, 401: Problem, 429: Problem})
+@router.post(
+    "/sign-in", auth=open_door, response={200: MeOut, 401: Problem, 403: Problem, 429: Problem}
+)
 def sign_in(request: HttpRequest, data: SignIn) -> dict[str, Any]:
     """Sign in; after five wrong tries the name rests for a quarter of an hour."""
+    if data.password == settings.PUBLISHED_PASSWORD and from_elsewhere(request):
+        raise HttpError(403, PUBLISHED)
     known = {"username": data.username}
     if not AxesProxyHandler.is_allowed(request, known):
         raise HttpError(429, LOCKED)
@@ -92,7 +93,10 @@ def password(request: HttpRequest, data: PasswordIn) -> Status[None]:
     _check_password(data.new, user)
     user.set_password(data.new)
     user.save(update_fields=["password"])
+    before = request.session.session_key
     update_session_auth_hash(request, user)
+    devices.changed_key(before, request)
+    devices.end_others(user, request)
     return Status(204, None)
 
 
@@ -113,6 +117,8 @@ def hand(request: HttpRequest, data: HandSizes) -> dict[str, Any]:
 
 
 def _check_password(text: str, user: User) -> None:
+    if text == settings.PUBLISHED_PASSWORD:
+        raise HttpError(400, "That password is published with the demo; choose one of your own.")
     try:
         validate_password(text, user)
     except ValidationError as fault:

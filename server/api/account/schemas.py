@@ -1,12 +1,13 @@
 """Accounts: who is signed in, names and passwords."""
 
+from datetime import datetime
 from typing import Annotated, Literal
 
 from ninja import Schema
 from pydantic import Field
 from ringside.plan.handsizes import HandSizes
 
-from api.common import Name, Strict, Units
+from api.common import LARGEST_ID, Name, Strict, Units
 
 
 class StudioOut(Schema):
@@ -51,3 +52,55 @@ class UnitsIn(Strict):
     """Units of display."""
 
     units: Units
+
+
+class LinkIn(Strict):
+    """The layout a phone is to open."""
+
+    layout: Annotated[int, Field(ge=1, le=LARGEST_ID)]
+
+
+class Way(Schema):
+    """One address of a link: what the code says, and the code as a picture."""
+
+    origin: str
+    url: str
+    qr: str
+
+
+class LinkOut(Schema):
+    """A link for one phone. Its word is told this once."""
+
+    id: int
+    ends_at: datetime
+    ways: list[Way]
+
+
+class LinkState(Schema):
+    """What became of a link."""
+
+    state: Literal["waiting", "used", "ended"]
+
+
+class WordIn(Strict):
+    """The word of a link."""
+
+    word: Annotated[str, Field(min_length=1, max_length=100)]
+
+
+class Opened(Schema):
+    """Who is signed in now, and where the link leads."""
+
+    me: MeOut
+    leads_to: str
+
+
+class DeviceOut(Schema):
+    """A browser somebody is signed in with."""
+
+    id: int
+    kind: Literal["phone", "computer"]
+    by_link: bool
+    made_at: datetime
+    seen_at: datetime
+    here: bool

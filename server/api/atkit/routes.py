@@ -3,16 +3,19 @@
 from typing import Any
 
 from django.http import HttpRequest
+from django.utils import timezone
 from ninja import Router
 from ninja.responses import Status
 from plans import atkit
 from plans.actions import layout_for
 from plans.models import StandLog
+from ringside.answers.arc import Arc, arc
 from ringside.standing.entries import Entry
 from ringside.standing.judged import Judged
 from studios.actions import stock_of
 
 from api.atkit.schemas import (
+    ArcIn,
     AtKit,
     AtKitOut,
     EntryIn,
@@ -20,7 +23,6 @@ from api.atkit.schemas import (
     JudgeIn,
     StandingIn,
     StrikeEntryIn,
-    TagOut,
 )
 from api.common import Problem
 from api.heavy import work
@@ -33,30 +35,27 @@ WRONG = {400: Problem, 404: Problem, 422: Problem}
 
 
 def _entry(row: StandLog) -> dict[str, Any]:
-    return {
-        "key": row.key, "what": row.what, "mic": row.mic, "to": row.to, "metres": row.metres,
-        "by": row.who, "at": row.at,
-    }  # fmt: skip
+    return {**dict(row.entry()), "by": row.who}
 
 
 @router.get("/layouts/{pk}/at-kit", response={200: AtKitOut, **GONE})
 def at_kit(request: HttpRequest, pk: int) -> dict[str, Any]:
     """What counts of a layout's log at the kit, oldest first, with the tag of that state."""
     # The tag first: what is written in between is then looked for once more, and nothing missed.
-    tag = atkit.tag_of(int(request.user.pk), pk)
+    tag = atkit.tag_of(int(request.user.pk), pk).tag
     return {"tag": tag, "rows": [_entry(r) for r in atkit.entries_of(request.user, pk)]}
 
 
-@router.get("/layouts/{pk}/at-kit/tag", auth=computed, response={200: TagOut, **GONE})
-def tag(request: HttpRequest, pk: int) -> dict[str, str]:
+@router.get("/layouts/{pk}/at-kit/tag", auth=computed, response={200: atkit.Tag, **GONE})
+def tag(request: HttpRequest, pk: int) -> atkit.Tag:
     """What changes whenever the log at the kit does; every open screen looks for it."""
-    return {"tag": atkit.tag_of(person_of(request), pk)}
+    return atkit.tag_of(person_of(request), pk)
 
 
 @router.post("/layouts/{pk}/at-kit", response={201: EntryOut, **WRONG})
 def write(request: HttpRequest, pk: int, data: EntryIn) -> Status[dict[str, Any]]:
     """Write a line down; sent again under its key it is written once."""
-    entry = Entry(key=str(data.key), what=data.what, mic=data.mic, to=data.to, metres=data.metres)
+    entry = Entry(**{**data.dict(), "key": str(data.key)})
     return Status(201, _entry(atkit.write_entry(request.user, pk, entry)))
 
 
@@ -71,7 +70,7 @@ def strike(request: HttpRequest, pk: int, data: StrikeEntryIn) -> Status[None]:
 def stands(request: HttpRequest, pk: int, data: StandingIn) -> dict[str, Any]:
     """Where everything stands by a log, what that changes of the plan, and the set-up list."""
     locker = stock_of(layout_for(request.user, pk).session.studio)
-    return heavy(request, work.at_kit, data.layout, locker, data.log, data.order)
+    return heavy(request, work.at_kit, data.layout, locker, data.log, data.order, timezone.now())
 
 
 @router.post("/layouts/{pk}/judge", response={200: Judged, **WRONG})
@@ -81,3 +80,9 @@ def judge(request: HttpRequest, pk: int, data: JudgeIn) -> Judged:
     return heavy(
         request, work.reading, data.layout, locker, data.log, data.mic, data.to, data.metres
     )
+
+
+@router.post("/arc", auth=computed, response={200: Arc, 400: Problem, 422: Problem})
+def arc_of(request: HttpRequest, data: ArcIn) -> Arc:
+    """Every spot of a side mic that is as far from the snare, at its height."""
+    return arc(data.layout, data.mic)

@@ -8,13 +8,15 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field
 from ringside.answers.jobs import JobOrder, SetupList
+from ringside.answers.recheck import RecheckRow
 from ringside.answers.stands import Compared
 from ringside.files.stored import AnyLayout
-from ringside.standing.entries import LONGEST_M, MOST_ENTRIES, Entry, What
+from ringside.standing.entries import LONGEST_M, MOST_ENTRIES, Cord, Entry, What
 from ringside.standing.report import Standing
+from ringside.standing.since import SinceTouched
 from ringside.values import Key
 
-from api.common import Strict
+from api.common import LayoutOnly, Strict, Word
 
 Log = Annotated[list[Entry], Field(max_length=MOST_ENTRIES)]
 
@@ -27,6 +29,8 @@ class EntryIn(Strict):
     mic: Key
     to: Key | None = None
     metres: Annotated[float, Field(gt=0, le=LONGEST_M, allow_inf_nan=False)] | None = None
+    like: Key | None = None
+    cord: Cord | None = None
 
 
 class StrikeEntryIn(Strict):
@@ -43,19 +47,16 @@ class EntryOut(Schema):
     mic: str
     to: str | None
     metres: float | None
+    like: str | None
+    cord: Cord | None
     by: str
     at: datetime
 
 
-class TagOut(Schema):
-    """What tells one state of a layout's log from another."""
-
-    tag: str
-
-
-class AtKitOut(TagOut):
+class AtKitOut(Schema):
     """What counts of a layout's log, in the state of the tag."""
 
+    tag: str
     rows: list[EntryOut]
 
 
@@ -77,10 +78,19 @@ class JudgeIn(Strict):
     metres: Annotated[float, Field(ge=-100, le=1000, allow_inf_nan=False)]
 
 
+class ArcIn(LayoutOnly):
+    """A side mic, by its short name."""
+
+    mic: Word
+
+
 @dataclass(frozen=True, kw_only=True, slots=True)
 class AtKit:
     """Where everything stands, what that changes, and the set-up list."""
 
     standing: Standing
     compared: Compared
+    recheck: list[RecheckRow]
+    """What was measured and is worth measuring again, the most worth first."""
+    since: list[SinceTouched]
     setup: SetupList

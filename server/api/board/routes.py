@@ -8,10 +8,10 @@ from ninja import Router
 from plans.actions import layout_for
 from ringside.answers.board import Board, board
 from ringside.answers.following import Follows, Moved, follows
-from ringside.pairs.analysis import analyse
 from ringside.places.aims import aim_at
 from ringside.places.partner import Spot, place_by_tape
 from ringside.plan.thresholds import REASONS, Thresholds
+from ringside.standing.stood import analysed
 
 from api.board.schemas import AimIn, AimOut, ComputeIn, FollowIn, Setting, TapeIn
 from api.common import Problem
@@ -31,7 +31,7 @@ def _told(answer: Board | Follows) -> HttpResponse:
 @router.post("/compute", auth=computed, response={200: Board, **WRONG})
 def compute(request: HttpRequest, data: ComputeIn) -> HttpResponse:
     """The analysis of any layout; nothing is stored."""
-    return _told(board(analyse(data.layout), data.focus.on() if data.focus else None))
+    return _told(board(analysed(data.layout), data.focus.on() if data.focus else None))
 
 
 @router.post("/follow", auth=computed, response={200: Follows, 409: Problem, **WRONG})
@@ -49,7 +49,7 @@ def follow(request: HttpRequest, data: FollowIn) -> HttpResponse:
 @router.get("/layouts/{pk}/analysis", response={200: Board, 404: Problem})
 def saved(request: HttpRequest, pk: int) -> HttpResponse:
     """The analysis of a layout as it is saved."""
-    return _told(board(analyse(layout_for(request.user, pk).doc())))
+    return _told(board(analysed(layout_for(request.user, pk).doc())))
 
 
 @router.post("/place-by-tape", auth=computed, response={200: Spot, **WRONG})

@@ -5,7 +5,7 @@ from typing import Annotated
 from ninja import Schema
 from pydantic import Field
 from ringside.answers.board import FocusOn
-from ringside.files.stored import AnyLayout
+from ringside.files.stored import AnyState
 from ringside.plan.kit import Direction
 from ringside.values import Key, Place
 
@@ -37,7 +37,7 @@ class FollowIn(Strict):
     """
 
     name: Annotated[str, Field(min_length=1, max_length=64)] | None = None
-    layout: AnyLayout | None = None
+    layout: AnyState | None = None
     mic: Key
     position_m: Place
     aim: Direction

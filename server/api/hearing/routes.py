@@ -6,7 +6,7 @@ from django.http import HttpRequest, HttpResponse
 from hearing import actions
 from jobs.models import Job
 from ninja import Router
-from ringside.pairs.analysis import analyse
+from ringside.standing.stood import analysed
 from ringside.voices.example import VERSIONS, Ask, Version, ask_of
 
 from api.common import Problem
@@ -30,7 +30,7 @@ def _out(example: Job) -> dict[str, Any]:
 @router.post("/layouts/{pk}/examples", response={200: ExampleOut, **WRONG})
 def ask(request: HttpRequest, pk: int, data: ExampleIn) -> dict[str, Any]:
     """Ask for the example of a pair; one that was rendered before is there at once."""
-    wanted = ask_of(analyse(data.layout), data.a, data.b, data.source)
+    wanted = ask_of(analysed(data.layout), data.a, data.b, data.source)
     return _out(actions.ask_for(request.user, pk, wanted))
 
 

@@ -1,9 +1,11 @@
 """What is worked out apart. Only the core is known here: these processes have no database."""
 
+from datetime import datetime
 from typing import Any
 
 from ringside.answers.depth import PairDepth, in_depth
 from ringside.answers.jobs import JobOrder, setup_list
+from ringside.answers.recheck import recheck
 from ringside.answers.rows import PairRow, pair_rows
 from ringside.answers.stands import compared
 from ringside.edits.apply import apply
@@ -19,10 +21,11 @@ from ringside.plan.layout import Layout
 from ringside.rooms.boundary import spot_report
 from ringside.rooms.decay import decay_report
 from ringside.rooms.modes import beyond_words, modes, modes_words
-from ringside.standing.doubt import as_it_stands
 from ringside.standing.entries import Entry, written
 from ringside.standing.judged import Judged, judged
-from ringside.standing.report import standing
+from ringside.standing.report import NextReading, next_of, standing
+from ringside.standing.since import since_touched
+from ringside.standing.stood import analysed
 from ringside.standing.truth import truth
 from ringside.survey.report import tape_report
 from ringside.survey.walk import Ends
@@ -38,14 +41,25 @@ def kit_board(kit: Kit, skip: frozenset[Ends]) -> dict[str, Any]:
     }
 
 
-def at_kit(layout: Layout, locker: Locker, log: list[Entry], order: JobOrder) -> dict[str, Any]:
+def at_kit(
+    layout: Layout, locker: Locker, log: list[Entry], order: JobOrder, now: datetime
+) -> dict[str, Any]:
     """Where everything stands by a log, what that changes of the plan, and the set-up list."""
     true = truth(layout, locker, written(layout, log).readings)
+    stands = standing(layout, locker, log, true)
+    told = compared(analyse(layout), analysed(true.layout))
     return {
-        "standing": standing(layout, locker, log, true),
-        "compared": compared(analyse(layout), as_it_stands(true)),
+        "standing": stands,
+        "compared": told,
+        "recheck": recheck(layout, log, stands, told, now),
+        "since": since_touched(layout, locker, log, true),
         "setup": setup_list(layout, locker, order),
     }
+
+
+def next_reading(layout: Layout, locker: Locker, log: list[Entry]) -> NextReading | None:
+    """What is to be measured now."""
+    return next_of(layout, locker, log)
 
 
 def reading(
@@ -71,7 +85,7 @@ def room_board(layout: Layout) -> dict[str, Any]:
 
 def rows(layout: Layout, source: str | None) -> list[PairRow]:
     """Every pair in the order of the grid."""
-    return pair_rows(analyse(layout), source)
+    return pair_rows(analysed(layout), source)
 
 
 def depth(layout: Layout, a: str, b: str, source: str | None) -> PairDepth:
@@ -81,12 +95,12 @@ def depth(layout: Layout, a: str, b: str, source: str | None) -> PairDepth:
 
 def flips(layout: Layout) -> BestFlips:
     """The best set of flips."""
-    return best_flips(analyse(layout))
+    return best_flips(analysed(layout))
 
 
 def pairs_table(layout: Layout) -> str:
     """Every pair on every drum as CSV."""
-    return pairs_csv(analyse(layout))
+    return pairs_csv(analysed(layout))
 
 
 def apply_edit(layout: Layout, edit: Any) -> Edited:

@@ -6,6 +6,7 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from plans.actions import layout_for
+from plans.atkit import State, doc_in
 from plans.errors import Unreadable
 from plans.models import Layout
 from ringside.files.layout import write_layout
@@ -35,24 +36,24 @@ def _file(layout: Layout, body: str | bytes, kind: str, ending: str) -> HttpResp
     return answer
 
 
-def _table(layout: Layout, ruler: Ruler) -> str:
-    return sheet_csv(layout.doc(), ruler, stock_of(layout.session.studio))
-
-
 @router.get("/{pk}/sheet", response={200: str, **GONE})
-def sheet(request: HttpRequest, pk: int, units: Units = "cm", paper: Paper = "A4") -> HttpResponse:
-    """The set-up sheet as a page to print."""
-    return HttpResponse(sheet_html(layout_for(request.user, pk), _ruler(request, units), paper))
+def sheet(
+    request: HttpRequest, pk: int, units: Units = "cm", paper: Paper = "A4",
+    state: State = "planned",
+) -> HttpResponse:  # fmt: skip
+    """The set-up sheet as a page to print, as planned or as everything stands by the tape."""
+    layout = layout_for(request.user, pk)
+    return HttpResponse(sheet_html(layout, doc_in(layout, state), _ruler(request, units), paper))
 
 
 @router.post("/{pk}/pdf", response={200: JobOut, **GONE})
 def pdf(
     request: HttpRequest, pk: int, units: Units = "cm", paper: Paper = "A4",
-    what: Printed = "sheet",
+    what: Printed = "sheet", state: State = "planned",
 ) -> dict[str, Any]:  # fmt: skip
     """Ask for the set-up sheet, or the list of inputs alone, as PDF; what was printed before is
     there at once."""
-    return job_out(ask_to_print(request.user, pk, _ruler(request, units), paper, what))
+    return job_out(ask_to_print(request.user, pk, _ruler(request, units), paper, what, state))
 
 
 @router.get("/{pk}/inputs", response={200: str, **GONE})
@@ -62,10 +63,15 @@ def input_list(request: HttpRequest, pk: int, paper: Paper = "A4") -> HttpRespon
 
 
 @router.get("/{pk}/sheet.csv", response={200: str, **GONE})
-def csv(request: HttpRequest, pk: int, units: Units = "cm") -> HttpResponse:
-    """The set-up sheet as a table."""
+def csv(
+    request: HttpRequest, pk: int, units: Units = "cm", state: State = "planned"
+) -> HttpResponse:
+    """The set-up sheet as a table, as planned or as everything stands by the tape."""
     layout = layout_for(request.user, pk)
-    return _file(layout, _table(layout, _ruler(request, units)), "text/csv; charset=utf-8", ".csv")
+    stock = stock_of(layout.session.studio)
+    body = sheet_csv(doc_in(layout, state), _ruler(request, units), stock)
+    ending = "-stands.csv" if state == "stands" else ".csv"
+    return _file(layout, body, "text/csv; charset=utf-8", ending)
 
 
 @router.get("/{pk}/inputs.csv", response={200: str, **GONE})

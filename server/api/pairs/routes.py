@@ -5,10 +5,10 @@ from ninja import Router
 from ringside.answers.depth import PairDepth
 from ringside.answers.options import OptionRow, ranked_options
 from ringside.answers.rows import PairRow
-from ringside.pairs.analysis import analyse
 from ringside.pairs.flips import BestFlips
 from ringside.pairs.onebyone import StepRow, order_of, steps
 from ringside.pairs.pictures import Pictures, pictures
+from ringside.standing.stood import analysed
 
 from api.common import LayoutOnly, Problem
 from api.heavy import work
@@ -40,7 +40,7 @@ def flips(request: HttpRequest, data: LayoutOnly) -> BestFlips:
 @router.post("/one-by-one", response={200: list[StepRow], **WRONG})
 def one_by_one(request: HttpRequest, data: OrderIn) -> list[StepRow]:
     """What each mic does to every drum as it is added."""
-    return steps(analyse(data.layout), order_of(data.layout, data.first))
+    return steps(analysed(data.layout), order_of(data.layout, data.first))
 
 
 @router.post("/options", response={200: list[OptionRow], **WRONG})
@@ -52,4 +52,4 @@ def options(request: HttpRequest, data: OptionsIn) -> list[OptionRow]:
 @router.post("/picture", response={200: Pictures, **WRONG})
 def picture(request: HttpRequest, data: LayoutOnly) -> Pictures:
     """The stereo picture of every pair, mono, and the pans against it."""
-    return pictures(analyse(data.layout))
+    return pictures(analysed(data.layout))

@@ -4,6 +4,46 @@
  */
 
 export interface paths {
+    "/api/account/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Devices Here
+         * @description Where one is signed in, the device seen last first.
+         */
+        get: operations["api_account_phones_devices_here"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/devices/{pk}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * End Device
+         * @description Sign a device out; what it has not sent yet stays on it.
+         */
+        delete: operations["api_account_phones_end_device"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/account/hand": {
         parameters: {
             query?: never;
@@ -58,6 +98,66 @@ export interface paths {
          * @description Change the password; other devices are signed out, this one stays.
          */
         post: operations["api_account_routes_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/phone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open On Phone
+         * @description Sign this phone in by the word of a link; the word is used up.
+         */
+        post: operations["api_account_phones_open_on_phone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/phone-links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Link
+         * @description A link that signs one phone in as who asks, once, within ten minutes; then to a layout.
+         */
+        post: operations["api_account_phones_make_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/phone-links/{pk}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Link State
+         * @description Whether a link still waits for its phone.
+         */
+        get: operations["api_account_phones_link_state"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -164,6 +264,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/arc": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Arc Of
+         * @description Every spot of a side mic that is as far from the snare, at its height.
+         */
+        post: operations["api_atkit_routes_arc_of"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/archives/{pk}": {
         parameters: {
             query?: never;
@@ -240,6 +360,46 @@ export interface paths {
          * @description The questions, and the rules as a table.
          */
         get: operations["api_brief_routes_brief"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/comparisons/{pk}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Comparing
+         * @description How far comparing is.
+         */
+        get: operations["api_takes_routes_comparing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/comparisons/{pk}/since": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compared
+         * @description What changed between the two.
+         */
+        get: operations["api_takes_routes_compared"];
         put?: never;
         post?: never;
         delete?: never;
@@ -408,6 +568,26 @@ export interface paths {
          *     409: the layout of this name is not known here any more, send it again.
          */
         post: operations["api_board_routes_follow"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/hit-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hit List
+         * @description Which hits to ask the drummer for.
+         */
+        post: operations["api_takes_routes_hit_list"];
         delete?: never;
         options?: never;
         head?: never;
@@ -766,6 +946,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{pk}/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Let In
+         * @description Let a distance meter send readings for a layout; one that was let in before is let go.
+         */
+        post: operations["api_atkit_meter_let_in"];
+        /**
+         * Let Go
+         * @description No meter sends for this layout any more.
+         */
+        delete: operations["api_atkit_meter_let_go"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{pk}/pairs.csv": {
         parameters: {
             query?: never;
@@ -896,7 +1100,7 @@ export interface paths {
         };
         /**
          * Sheet
-         * @description The set-up sheet as a page to print.
+         * @description The set-up sheet as a page to print, as planned or as everything stands by the tape.
          */
         get: operations["api_layouts_files_sheet"];
         put?: never;
@@ -916,7 +1120,7 @@ export interface paths {
         };
         /**
          * Csv
-         * @description The set-up sheet as a table.
+         * @description The set-up sheet as a table, as planned or as everything stands by the tape.
          */
         get: operations["api_layouts_files_csv"];
         put?: never;
@@ -987,6 +1191,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{pk}/takes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Takes
+         * @description The takes of a layout, newest first.
+         */
+        get: operations["api_takes_routes_takes"];
+        put?: never;
+        /**
+         * Begin
+         * @description Begin a take; its files come in pieces.
+         */
+        post: operations["api_takes_routes_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/layouts/{pk}/takes/simulated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Record
+         * @description Have the simulated recorder play the layout, set up right or wrong.
+         */
+        post: operations["api_takes_routes_record"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{pk}/tracks.txt": {
         parameters: {
             query?: never;
@@ -1021,6 +1269,54 @@ export interface paths {
          * @description One state back.
          */
         post: operations["api_layouts_routes_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measures/{pk}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Progress
+         * @description How far measuring is.
+         */
+        get: operations["api_takes_routes_progress"];
+        put?: never;
+        post?: never;
+        /**
+         * Stop
+         * @description Nobody waits for it any more.
+         */
+        delete: operations["api_takes_routes_stop"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What To Read
+         * @description What is to be measured now, for a meter that shows it.
+         */
+        get: operations["api_atkit_meter_what_to_read"];
+        put?: never;
+        /**
+         * Send
+         * @description A reading for whoever measures: it stands on their screen, and is kept when they keep it.
+         */
+        post: operations["api_atkit_meter_send"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1263,6 +1559,26 @@ export interface paths {
          * @description How far it is.
          */
         get: operations["api_carrying_routes_read_progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/recordings/{pk}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Recording
+         * @description How far the simulated recorder is.
+         */
+        get: operations["api_takes_routes_recording"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1807,6 +2123,186 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/takes/{pk}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Delete
+         * @description Forget a take and its files.
+         */
+        delete: operations["api_takes_routes_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{pk}/files/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Piece
+         * @description One more piece of a file, as it is; what is answered is where the file goes on.
+         */
+        put: operations["api_takes_routes_piece"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{pk}/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Measure
+         * @description Have it measured against the layout as planned now; what was done before is there.
+         */
+        post: operations["api_takes_routes_measure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{pk}/measures/{job}/align": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Align
+         * @description By how many samples each track goes later to meet one of them.
+         */
+        get: operations["api_takes_routes_align"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{pk}/measures/{job}/align.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Align File
+         * @description The same as CSV.
+         */
+        get: operations["api_takes_routes_align_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{pk}/measures/{job}/told": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Told
+         * @description Everything a take says.
+         */
+        get: operations["api_takes_routes_told"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{pk}/measures/{job}/waves/{source}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Waves
+         * @description The first half-waves of one drum's hits.
+         */
+        get: operations["api_takes_routes_waves"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{pk}/said": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Correct
+         * @description Say which channel a track is, or which drum a stroke; measured anew when asked.
+         */
+        put: operations["api_takes_routes_correct"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{pk}/since/{other}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare
+         * @description Have two takes of a layout held against each other.
+         */
+        post: operations["api_takes_routes_compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/techniques": {
         parameters: {
             query?: never;
@@ -1987,6 +2483,47 @@ export interface components {
             temperature_c: number;
         };
         /**
+         * AlignAsk
+         * @description How tracks are aligned.
+         */
+        AlignAsk: {
+            /**
+             * Flips
+             * @default true
+             */
+            flips: boolean;
+            /** On */
+            on?: string | null;
+            /** To */
+            to: string;
+            /**
+             * Whole
+             * @default true
+             */
+            whole: boolean;
+        };
+        /**
+         * AlignRow
+         * @description What is done to a track.
+         */
+        AlignRow: {
+            /** Channel */
+            channel: string;
+            /** Flip */
+            flip: boolean;
+            /** Later */
+            later: number;
+            /** Left Ms */
+            left_ms: number[];
+            /** On */
+            on: string[];
+            /**
+             * Why Not
+             * @default
+             */
+            why_not: string;
+        };
+        /**
          * Answer
          * @description One answer to a question: its value, its words, and what it changes.
          */
@@ -1997,6 +2534,61 @@ export interface components {
             label: string;
             /** Value */
             value: string;
+        };
+        /**
+         * Arc
+         * @description The spots of a side mic that are as far from the snare, and which of them is worth it.
+         */
+        Arc: {
+            /** Best */
+            best: number | null;
+            /** Floor */
+            floor: string;
+            /** Mic */
+            mic: string;
+            /** Now */
+            now: number;
+            /** Snare M */
+            snare_m: number;
+            /** Spots */
+            spots: components["schemas"]["ArcSpot"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * ArcIn
+         * @description A side mic, by its short name.
+         */
+        ArcIn: {
+            layout: components["schemas"]["Layout"];
+            /** Mic */
+            mic: string;
+        };
+        /**
+         * ArcSpot
+         * @description One spot of the arc.
+         */
+        ArcSpot: {
+            /** Aim */
+            aim: [
+                number,
+                number,
+                number
+            ];
+            /** Blocked */
+            blocked: string;
+            /** Floor Db */
+            floor_db: number;
+            /** Kick M */
+            kick_m: number;
+            /** Position M */
+            position_m: [
+                number,
+                number,
+                number
+            ];
+            /** Turn Deg */
+            turn_deg: number;
         };
         /**
          * Area
@@ -2025,6 +2617,158 @@ export interface components {
             source: string;
         };
         /**
+         * ArrivalTold
+         * @description When a channel hears a drum, behind the drum's own mic.
+         */
+        ArrivalTold: {
+            /** Channel */
+            channel: string;
+            /** First */
+            first: number;
+            /** Interval Ms */
+            interval_ms: number | null;
+            /** Lag Ms */
+            lag_ms: number | null;
+            /** Planned Ms */
+            planned_ms: number;
+            /** Planned Sign */
+            planned_sign: number;
+            /** Samples */
+            samples: number | null;
+            /** Sign */
+            sign: number;
+            /** Sign Why */
+            sign_why: string;
+            /** Why Not */
+            why_not: string;
+        };
+        /**
+         * AsItStands
+         * @description A layout with everything that was measured where it stands.
+         */
+        AsItStands: {
+            /**
+             * @default {
+             *       "humidity_pct": null,
+             *       "temperature_c": 20
+             *     }
+             */
+            air: components["schemas"]["Air"];
+            /**
+             * Balances
+             * @default []
+             */
+            balances: components["schemas"]["Balance"][];
+            /**
+             * Boxes
+             * @description Where the inputs stand, as far as known.
+             * @default []
+             */
+            boxes: components["schemas"]["BoxAt"][];
+            /** @description What the recording is to be. */
+            brief?: components["schemas"]["Brief"] | null;
+            /**
+             * Channels
+             * @description In the order of the tracks.
+             * @default []
+             */
+            channels: components["schemas"]["Channel"][];
+            /**
+             * Current
+             * @description The balance all is judged under; null is the usual one.
+             */
+            current?: string | null;
+            /**
+             * Decisions
+             * @default []
+             */
+            decisions: components["schemas"]["Decision"][];
+            /**
+             * Format
+             * @default ringside-layout
+             * @constant
+             */
+            format: "ringside-layout";
+            kit: components["schemas"]["Kit"];
+            /**
+             * Mics
+             * @default []
+             */
+            mics: components["schemas"]["Mic"][];
+            /** Name */
+            name: string;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Options
+             * @default []
+             */
+            options: components["schemas"]["OptionSet"][];
+            /**
+             * Order
+             * @description Mics in the order they are added by ear.
+             * @default []
+             */
+            order: string[];
+            /**
+             * Outlook
+             * @description Whose view the picture is; null follows the brief or the pairs.
+             */
+            outlook?: ("audience" | "drummer") | null;
+            room?: components["schemas"]["Room"] | null;
+            /**
+             * Sample Rate Hz
+             * @default 48000
+             * @enum {integer}
+             */
+            sample_rate_hz: 44100 | 48000 | 88200 | 96000 | 176400 | 192000;
+            /**
+             * Stereo Pairs
+             * @default []
+             */
+            stereo_pairs: components["schemas"]["StereoPair"][];
+            stood: components["schemas"]["ringside__standing__stood__Stood"];
+            /**
+             * Techniques
+             * @default []
+             */
+            techniques: components["schemas"]["Taken"][];
+            /**
+             * @default {
+             *       "air_error_c": 1,
+             *       "behind_ms": 1,
+             *       "echo_ms": 30,
+             *       "head_plane_deg": 15,
+             *       "hollow_gain_db": 3,
+             *       "near_surface_m": 0.4,
+             *       "no_matter_level_db": 9.5,
+             *       "null_db": 20,
+             *       "picture_takes_db": 1,
+             *       "reflection_db": 0,
+             *       "same_angle_deg": 5,
+             *       "strike_spread_m": 0.01,
+             *       "takes_db": 2,
+             *       "tape_error_m": 0.005,
+             *       "under_full_db": 12
+             *     }
+             */
+            thresholds: components["schemas"]["Thresholds"];
+            /**
+             * Timing
+             * @description Placed, or aligned afterwards; null follows the brief.
+             */
+            timing?: ("placed" | "aligned") | null;
+            /**
+             * Version
+             * @default 2
+             * @constant
+             */
+            version: 2;
+        };
+        /**
          * Ask
          * @description A reading to take: its two ends (None is the floor), and why.
          */
@@ -2046,6 +2790,7 @@ export interface components {
          * @description A reading to take or taken, with what it should read.
          */
         AskRow: {
+            cord: components["schemas"]["CordAsk"] | null;
             /** Mic */
             mic: string;
             /** Off M */
@@ -2069,6 +2814,20 @@ export interface components {
             tolerance_m: number;
             /** Unit */
             unit: string;
+            /** Ways */
+            ways: components["schemas"]["AskWay"][];
+        };
+        /**
+         * AskWay
+         * @description What a hand does about a reading that is off, for a phone that reaches nobody.
+         */
+        AskWay: {
+            /** Closer */
+            closer: string;
+            /** Further */
+            further: string;
+            /** Per M */
+            per_m: number;
         };
         /**
          * AtDrum
@@ -2093,7 +2852,11 @@ export interface components {
          */
         AtKit: {
             compared: components["schemas"]["Compared"];
+            /** Recheck */
+            recheck: components["schemas"]["RecheckRow"][];
             setup: components["schemas"]["SetupList"];
+            /** Since */
+            since: components["schemas"]["SinceTouched"][];
             standing: components["schemas"]["Standing"];
         };
         /**
@@ -2637,6 +3400,40 @@ export interface components {
             name: string;
         };
         /**
+         * CordAsk
+         * @description The same distance without numbers: a cord from one capsule, held at the other.
+         */
+        CordAsk: {
+            /** Further */
+            further: string;
+            /** Like */
+            like: string;
+            /** Nearer */
+            nearer: string;
+            /** Said */
+            said: ("same" | "nearer" | "further") | null;
+        };
+        /**
+         * CorrectIn
+         * @description What somebody says of a take: all of it, each time.
+         */
+        CorrectIn: {
+            /**
+             * Channels
+             * @default {}
+             */
+            channels: {
+                [key: string]: string | null;
+            };
+            /**
+             * Drums
+             * @default {}
+             */
+            drums: {
+                [key: string]: string | null;
+            };
+        };
+        /**
          * Counts
          * @description Pairs by their worst verdict; those left on purpose are counted apart.
          */
@@ -2845,6 +3642,33 @@ export interface components {
             wired_db: number[];
             /** Words */
             words: string;
+        };
+        /**
+         * DeviceOut
+         * @description A browser somebody is signed in with.
+         */
+        DeviceOut: {
+            /** By Link */
+            by_link: boolean;
+            /** Here */
+            here: boolean;
+            /** Id */
+            id: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "phone" | "computer";
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /**
+             * Seen At
+             * Format: date-time
+             */
+            seen_at: string;
         };
         /**
          * DirectRow
@@ -3132,6 +3956,46 @@ export interface components {
             tilt_deg: number;
         };
         /**
+         * DrumTold
+         * @description What the hits of one drum say.
+         */
+        DrumTold: {
+            /** Arrivals */
+            arrivals: components["schemas"]["ArrivalTold"][];
+            /** Fundamental Hz */
+            fundamental_hz: number | null;
+            /** Hits */
+            hits: number;
+            /** Interval Hz */
+            interval_hz: number;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Own */
+            own: string;
+            /** Planned Hz */
+            planned_hz: number | null;
+            /** Source */
+            source: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * DrumWaves
+         * @description The half-waves of one drum.
+         */
+        DrumWaves: {
+            /** From Ms */
+            from_ms: number;
+            /** Rows */
+            rows: components["schemas"]["WaveRow"][];
+            /** Source */
+            source: string;
+            /** Step Ms */
+            step_ms: number;
+        };
+        /**
          * EditIn
          * @description An edit of a layout that need not be stored.
          */
@@ -3206,10 +4070,25 @@ export interface components {
          */
         Entry: {
             /**
+             * At
+             * @description When it was written down; null where that is only now.
+             */
+            at?: string | null;
+            /**
+             * Cord
+             * @description Of a cord: what it said of this mic.
+             */
+            cord?: ("same" | "nearer" | "further") | null;
+            /**
              * Key
              * @description Made where it was written, so that what is sent twice is kept once.
              */
             key: string;
+            /**
+             * Like
+             * @description Of a cord: the mic from which it was held to the same end.
+             */
+            like?: string | null;
             /** Metres */
             metres?: number | null;
             /**
@@ -3226,18 +4105,22 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "reading" | "skip" | "tick" | "untick" | "touched";
+            what: "reading" | "cord" | "skip" | "tick" | "untick" | "touched";
         };
         /**
          * EntryIn
          * @description A line of a layout's log at the kit.
          */
         EntryIn: {
+            /** Cord */
+            cord?: ("same" | "nearer" | "further") | null;
             /**
              * Key
              * Format: uuid
              */
             key: string;
+            /** Like */
+            like?: string | null;
             /** Metres */
             metres?: number | null;
             /**
@@ -3251,7 +4134,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "reading" | "skip" | "tick" | "untick" | "touched";
+            what: "reading" | "cord" | "skip" | "tick" | "untick" | "touched";
         };
         /**
          * EntryOut
@@ -3265,11 +4148,15 @@ export interface components {
             at: string;
             /** By */
             by: string;
+            /** Cord */
+            cord: ("same" | "nearer" | "further") | null;
             /**
              * Key
              * Format: uuid
              */
             key: string;
+            /** Like */
+            like: string | null;
             /** Metres */
             metres: number | null;
             /** Mic */
@@ -3280,7 +4167,7 @@ export interface components {
              * What
              * @enum {string}
              */
-            what: "reading" | "skip" | "tick" | "untick" | "touched";
+            what: "reading" | "cord" | "skip" | "tick" | "untick" | "touched";
         };
         /**
          * EqualCurve
@@ -3393,6 +4280,30 @@ export interface components {
             line: number;
             /** Words */
             words: string;
+        };
+        /**
+         * FileIn
+         * @description A file that is to come.
+         */
+        FileIn: {
+            /** Name */
+            name: string;
+            /** Size */
+            size: number;
+        };
+        /**
+         * FileOut
+         * @description A file, and how much of it has come.
+         */
+        FileOut: {
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Received */
+            received: number;
+            /** Size */
+            size: number;
         };
         /**
          * FitAsk
@@ -3800,6 +4711,60 @@ export interface components {
             room: components["schemas"]["Room"];
         };
         /**
+         * Hit
+         * @description A stroke of the take: when, on what, whether it counts, and why not.
+         */
+        Hit: {
+            /** At S */
+            at_s: number;
+            /** Level Db */
+            level_db: number;
+            /** Ms */
+            ms: number;
+            /** Number */
+            number: number;
+            /** Out */
+            out: string;
+            /** Rival */
+            rival: string | null;
+            /** Said */
+            said: boolean;
+            /** Source */
+            source: string | null;
+            /** Sure */
+            sure: boolean;
+        };
+        /**
+         * HitList
+         * @description What to play, in order, and for how long it takes.
+         */
+        HitList: {
+            /** Caution */
+            caution: string;
+            /** Minutes */
+            minutes: number;
+            /** Rows */
+            rows: components["schemas"]["HitsWanted"][];
+            /** Words */
+            words: string;
+        };
+        /**
+         * HitsWanted
+         * @description Hits to play on one drum.
+         */
+        HitsWanted: {
+            /** Hits */
+            hits: number;
+            /** Name */
+            name: string;
+            /** Settles */
+            settles: number;
+            /** Source */
+            source: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * InputBank
          * @description Preamps in a row, numbered on from the bank before.
          */
@@ -3933,13 +4898,7 @@ export interface components {
             target_m: number;
             /** Target Words */
             target_words: string;
-            /**
-             * Where
-             * @enum {string}
-             */
-            where: "" | "too far" | "too near" | "too high" | "too low";
-            /** Words */
-            words: string;
+            words: components["schemas"]["Told"];
         };
         /**
          * KeptKit
@@ -4296,6 +5255,40 @@ export interface components {
             mic: string;
         };
         /**
+         * LinkIn
+         * @description The layout a phone is to open.
+         */
+        LinkIn: {
+            /** Layout */
+            layout: number;
+        };
+        /**
+         * LinkOut
+         * @description A link for one phone. Its word is told this once.
+         */
+        LinkOut: {
+            /**
+             * Ends At
+             * Format: date-time
+             */
+            ends_at: string;
+            /** Id */
+            id: number;
+            /** Ways */
+            ways: components["schemas"]["Way"][];
+        };
+        /**
+         * LinkState
+         * @description What became of a link.
+         */
+        LinkState: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "used" | "ended";
+        };
+        /**
          * Locker
          * @description Everything a studio can put up, and what it allows itself.
          */
@@ -4476,6 +5469,16 @@ export interface components {
             metres: number;
         };
         /**
+         * MeterMade
+         * @description A meter is let in. Its word is told this once.
+         */
+        MeterMade: {
+            /** Address */
+            address: string;
+            /** Word */
+            word: string;
+        };
+        /**
          * Mic
          * @description One microphone: where it is, where it points, and what is of the mic itself.
          *
@@ -4636,8 +5639,7 @@ export interface components {
          * @description Where one capsule stands by the readings, metres.
          */
         MicStands: {
-            /** Back Words */
-            back_words: string;
+            back: components["schemas"]["Told"];
             /** Covariance M2 */
             covariance_m2: number[][];
             /** Mic */
@@ -4648,8 +5650,7 @@ export interface components {
                 number,
                 number
             ];
-            /** Open Words */
-            open_words: string;
+            open: components["schemas"]["Told"];
             /** Position M */
             position_m: [
                 number,
@@ -4667,10 +5668,7 @@ export interface components {
              * @enum {string}
              */
             state: "planned" | "open" | "known";
-            /** Up */
-            up: boolean;
-            /** Words */
-            words: string;
+            words: components["schemas"]["Told"];
         };
         /**
          * Mode
@@ -4692,16 +5690,12 @@ export interface components {
          * @description One way to put a distance right.
          */
         Move: {
-            /** Aside */
-            aside: string;
             /** By M */
             by_m: [
                 number,
                 number,
                 number
             ];
-            /** Do */
-            do: string;
             /** Others */
             others: [
                 string,
@@ -4714,8 +5708,7 @@ export interface components {
              * @enum {string}
              */
             way: "raise" | "draw" | "shift";
-            /** Words */
-            words: string;
+            words: components["schemas"]["Told"];
             /** Worst M */
             worst_m: number;
         };
@@ -4778,6 +5771,32 @@ export interface components {
             source: string;
             /** Words */
             words: string;
+        };
+        /**
+         * NextReading
+         * @description The reading to take next, metres: as planned, for a meter that is to be held there.
+         */
+        NextReading: {
+            /** From M */
+            from_m: [
+                number,
+                number,
+                number
+            ];
+            /** Mic */
+            mic: string;
+            /** Target M */
+            target_m: number;
+            /** To */
+            to: string | null;
+            /** To M */
+            to_m: [
+                number,
+                number,
+                number
+            ];
+            /** To Words */
+            to_words: string;
         };
         /**
          * Notch
@@ -4874,6 +5893,15 @@ export interface components {
             mic: string;
             /** Moved M */
             moved_m: number;
+        };
+        /**
+         * Opened
+         * @description Who is signed in now, and where the link leads.
+         */
+        Opened: {
+            /** Leads To */
+            leads_to: string;
+            me: components["schemas"]["MeOut"];
         };
         /**
          * Option
@@ -5149,6 +6177,56 @@ export interface components {
             stands: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
         };
         /**
+         * PairTold
+         * @description A pair on a drum, as measured beside as planned.
+         */
+        PairTold: {
+            /** A */
+            a: string;
+            /** Alike */
+            alike: number;
+            /** B */
+            b: string;
+            /** Counts */
+            counts: boolean;
+            /** Delay Ms */
+            delay_ms: number | null;
+            /** Flipped Db */
+            flipped_db: number[];
+            /** Gain Db */
+            gain_db: number;
+            /** Gain Interval Db */
+            gain_interval_db: number;
+            /** Interval Ms */
+            interval_ms: number | null;
+            /** Level Db */
+            level_db: number;
+            /**
+             * Measured
+             * @enum {string}
+             */
+            measured: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
+            /**
+             * Planned
+             * @enum {string}
+             */
+            planned: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
+            /** Planned Delay Ms */
+            planned_delay_ms: number;
+            /** Planned Gain Db */
+            planned_gain_db: number;
+            /** Settled */
+            settled: boolean;
+            /** Source */
+            source: string;
+            /** Sure */
+            sure: boolean;
+            /** Why */
+            why: string;
+            /** Wired Db */
+            wired_db: number[];
+        };
+        /**
          * PanRow
          * @description A track's pan against where it belongs in the picture, percent.
          */
@@ -5306,6 +6384,14 @@ export interface components {
             technique: string;
         };
         /**
+         * PieceOut
+         * @description How much of a file has come.
+         */
+        PieceOut: {
+            /** Received */
+            received: number;
+        };
+        /**
          * PitchIn
          * @description A fundamental as it is typed: hertz or a note.
          */
@@ -5345,6 +6431,36 @@ export interface components {
                 number,
                 number
             ] | null;
+        };
+        /**
+         * PlaceTold
+         * @description Where a mic stands by what it hears.
+         */
+        PlaceTold: {
+            /** Covariance M2 */
+            covariance_m2: number[][];
+            /** Drums */
+            drums: string[];
+            /** Left Out */
+            left_out: string[];
+            /** Mic */
+            mic: string;
+            /** Off M */
+            off_m: [
+                number,
+                number,
+                number
+            ];
+            open: components["schemas"]["Told"];
+            /** Position M */
+            position_m: [
+                number,
+                number,
+                number
+            ];
+            /** Radius M */
+            radius_m: number;
+            words: components["schemas"]["Told"];
         };
         /**
          * Places
@@ -5517,18 +6633,14 @@ export interface components {
         };
         /**
          * ReadingIn
-         * @description A tape reading at the kit: between two parts, or from the floor (`b` null) up to one.
+         * @description What a meter read.
          */
         ReadingIn: {
             /**
-             * A
-             * @description Short name, one word, unique within its list.
+             * Key
+             * Format: uuid
              */
-            a: string;
-            /** B */
-            b?: string | null;
-            /** Key */
-            key?: string | null;
+            key: string;
             /** Metres */
             metres: number;
         };
@@ -5575,6 +6687,71 @@ export interface components {
              * @enum {string}
              */
             state: "fits" | "misfit" | "doubtful" | "unsure";
+        };
+        /**
+         * ReasonTold
+         * @description Why the take differs from the plan.
+         */
+        ReasonTold: {
+            /** Channels */
+            channels: string[];
+            /** Do */
+            do: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "turned over" | "swapped" | "late" | "moved" | "air";
+            /** Mic */
+            mic: string | null;
+            /** Off M */
+            off_m: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Samples */
+            samples: number | null;
+            words: components["schemas"]["Told"];
+        };
+        /**
+         * RecheckRow
+         * @description A mic that was measured, and the reading to take of it again.
+         */
+        RecheckRow: {
+            /** Age Min */
+            age_min: number | null;
+            /** Hangs */
+            hangs: number;
+            /** Mic */
+            mic: string;
+            /** Sigma M */
+            sigma_m: number;
+            /** To */
+            to: string | null;
+            /** Why */
+            why: string[];
+        };
+        /**
+         * RecordIn
+         * @description What the simulated recorder plays.
+         */
+        RecordIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Wrong
+             * @default []
+             */
+            wrong: ("moved" | "inverted" | "late" | "swapped" | "dead" | "doubled" | "hum" | "clipped")[];
         };
         /**
          * RemedyRow
@@ -5843,6 +7020,19 @@ export interface components {
             weight: number;
         };
         /**
+         * Sent
+         * @description What a meter sent.
+         */
+        Sent: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Metres */
+            metres: number;
+        };
+        /**
          * SessionIn
          * @description A new session.
          */
@@ -6038,6 +7228,34 @@ export interface components {
             studio: string;
             /** Username */
             username: string;
+        };
+        /**
+         * Since
+         * @description What changed from an earlier take to a later one.
+         */
+        Since: {
+            /** Drums */
+            drums: string[];
+            /** Moved */
+            moved: components["schemas"]["Told"][];
+            /** Retuned */
+            retuned: string[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * SinceTouched
+         * @description A mic that was touched after it had been measured.
+         */
+        SinceTouched: {
+            back: components["schemas"]["Told"];
+            /** Key */
+            key: string;
+            /** Mic */
+            mic: string;
+            /** Read Again */
+            read_again: boolean;
+            words: components["schemas"]["Told"];
         };
         /**
          * SketchCymbal
@@ -6367,7 +7585,7 @@ export interface components {
             asks: components["schemas"]["AskRow"][];
             /** Gone */
             gone: string[];
-            layout: components["schemas"]["Layout"];
+            layout: components["schemas"]["AsItStands"];
             /** Mics */
             mics: components["schemas"]["MicStands"][];
             /** Next */
@@ -6532,6 +7750,32 @@ export interface components {
              * @enum {string}
              */
             verdict: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
+        };
+        /**
+         * StoodReading
+         * @description A reading that fixes where something stands.
+         */
+        StoodReading: {
+            /**
+             * A
+             * @description A mic, or of a reading between drums and cymbals one of those.
+             */
+            a: string;
+            /**
+             * At Kit
+             * @description Between parts, not at a mic.
+             */
+            at_kit: boolean;
+            /**
+             * B
+             * @description The other end; null is the floor.
+             */
+            b: string | null;
+            /**
+             * Like
+             * @description Of a cord: the other mic, which is as far from the end.
+             */
+            like?: string | null;
         };
         /**
          * Stool
@@ -6730,12 +7974,28 @@ export interface components {
             taken: string;
         };
         /**
-         * TagOut
-         * @description What tells one state of a layout's log from another.
+         * Tag
+         * @description What tells one state of a log from another, and what a meter has just sent.
          */
-        TagOut: {
+        Tag: {
+            meter: components["schemas"]["Sent"] | null;
             /** Tag */
             tag: string;
+        };
+        /**
+         * TakeBegin
+         * @description A take that is begun; sent again under its key it is one.
+         */
+        TakeBegin: {
+            /** Files */
+            files: components["schemas"]["FileIn"][];
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /** Name */
+            name: string;
         };
         /**
          * TakeIn
@@ -6754,6 +8014,42 @@ export interface components {
             target?: string | null;
             /** Technique */
             technique: string;
+        };
+        /**
+         * TakeOut
+         * @description A take.
+         */
+        TakeOut: {
+            /** By */
+            by: string;
+            /** Channels */
+            channels: {
+                [key: string]: string | null;
+            };
+            /** Drums */
+            drums: {
+                [key: string]: string | null;
+            };
+            /** Files */
+            files: components["schemas"]["FileOut"][];
+            /** Id */
+            id: number;
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Name */
+            name: string;
+            /** Truth */
+            truth: {
+                [key: string]: unknown;
+            } | null;
         };
         /**
          * TakeReading
@@ -6789,6 +8085,35 @@ export interface components {
             readings: components["schemas"]["Measured"][];
         };
         /**
+         * TakeTold
+         * @description A take, told.
+         */
+        TakeTold: {
+            ask: components["schemas"]["HitList"];
+            /** Drums */
+            drums: components["schemas"]["DrumTold"][];
+            /** Hits */
+            hits: components["schemas"]["Hit"][];
+            /** Open Before */
+            open_before: number;
+            /** Pairs */
+            pairs: components["schemas"]["PairTold"][];
+            /** Places */
+            places: components["schemas"]["PlaceTold"][];
+            /** Rate Hz */
+            rate_hz: number;
+            /** Reasons */
+            reasons: components["schemas"]["ReasonTold"][];
+            /** Seconds */
+            seconds: number;
+            /** Settled */
+            settled: number;
+            /** Tracks */
+            tracks: components["schemas"]["TrackTold"][];
+            /** Words */
+            words: string;
+        };
+        /**
          * Taken
          * @description A technique in use: the mics it placed and the numbers it stands on.
          */
@@ -6817,6 +8142,18 @@ export interface components {
              * @description Short name, one word, unique within its list.
              */
             technique: string;
+        };
+        /**
+         * TakesOut
+         * @description The takes of a layout, and the room its studio has for them, bytes.
+         */
+        TakesOut: {
+            /** Kept */
+            kept: number;
+            /** Most */
+            most: number;
+            /** Takes */
+            takes: components["schemas"]["TakeOut"][];
         };
         /**
          * TapeIn
@@ -6857,6 +8194,8 @@ export interface components {
         TapeRow: {
             /** Key */
             key: string;
+            /** Like */
+            like: string | null;
             /** Metres */
             metres: number;
             /** Mic */
@@ -7018,6 +8357,27 @@ export interface components {
             verdict: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
         };
         /**
+         * Told
+         * @description A sentence, and the lengths that belong in its gaps, one after the other.
+         */
+        Told: {
+            /**
+             * Lengths M
+             * @default []
+             */
+            lengths_m: number[];
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Whole
+             * @default false
+             */
+            whole: boolean;
+        };
+        /**
          * TomStep
          * @description From one tom to the next lower one.
          */
@@ -7048,6 +8408,35 @@ export interface components {
             standing: components["schemas"]["StandingRow"] | null;
             /** What */
             what: string;
+        };
+        /**
+         * TrackTold
+         * @description A track that was given.
+         */
+        TrackTold: {
+            /** Begins S */
+            begins_s: number;
+            /** Bits */
+            bits: string;
+            /**
+             * By
+             * @enum {string}
+             */
+            by: "said" | "name" | "number" | "order" | "nothing";
+            /** Channel */
+            channel: string | null;
+            /** Container */
+            container: string;
+            /** Name */
+            name: string;
+            /** Notes */
+            notes: string[];
+            /** Peak Db */
+            peak_db: number | null;
+            /** Seconds */
+            seconds: number;
+            /** Stamped */
+            stamped: boolean;
         };
         /**
          * TuningOut
@@ -7213,6 +8602,37 @@ export interface components {
             version: number;
         };
         /**
+         * WaveRow
+         * @description One channel: every drawn hit as `points` heights, -100 to 100.
+         */
+        WaveRow: {
+            /** Channel */
+            channel: string;
+            /** Hits */
+            hits: number[][];
+        };
+        /**
+         * Way
+         * @description One address of a link: what the code says, and the code as a picture.
+         */
+        Way: {
+            /** Origin */
+            origin: string;
+            /** Qr */
+            qr: string;
+            /** Url */
+            url: string;
+        };
+        /**
+         * WhatToRead
+         * @description What is to be measured now; null when everything is.
+         */
+        WhatToRead: {
+            /** Layout */
+            layout: string;
+            next: components["schemas"]["NextReading"] | null;
+        };
+        /**
          * WhyRow
          * @description A formula with its values and where it comes from.
          */
@@ -7223,6 +8643,14 @@ export interface components {
             source: string;
             /** Title */
             title: string;
+        };
+        /**
+         * WordIn
+         * @description The word of a link.
+         */
+        WordIn: {
+            /** Word */
+            word: string;
         };
         /**
          * WorstCounts
@@ -7241,6 +8669,31 @@ export interface components {
             no_matter: number;
             /** Together */
             together: number;
+        };
+        /**
+         * Stood
+         * @description What a decision was made on: the pair as it was that day.
+         */
+        ringside__plan__layout__Stood: {
+            /** Body Db */
+            body_db: number;
+            /** Delay S */
+            delay_s: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
+        };
+        /**
+         * Stood
+         * @description What was measured of a layout that stands.
+         */
+        ringside__standing__stood__Stood: {
+            /** Readings */
+            readings: components["schemas"]["StoodReading"][];
+            /** Setback M */
+            setback_m: number[];
         };
     };
     responses: {
@@ -7333,6 +8786,73 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    api_account_phones_devices_here: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceOut"][];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_account_phones_end_device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
     api_account_routes_hand: {
         parameters: {
             query?: never;
@@ -7450,6 +8970,138 @@ export interface operations {
             503: components["responses"]["Any503"];
         };
     };
+    api_account_phones_open_on_phone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            /** @description Gone */
+            410: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_account_phones_make_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_account_phones_link_state: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkState"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
     api_account_routes_sign_in: {
         parameters: {
             query?: never;
@@ -7482,7 +9134,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            403: components["responses"]["Any403"];
+            /** @description The CSRF token is missing or old. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             408: components["responses"]["Any408"];
             413: components["responses"]["Any413"];
             422: components["responses"]["Any422"];
@@ -7649,6 +9309,55 @@ export interface operations {
             503: components["responses"]["Any503"];
         };
     };
+    api_atkit_routes_arc_of: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArcIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arc"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
     api_carrying_routes_progress: {
         parameters: {
             query?: never;
@@ -7746,7 +9455,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/zip": string;
                 };
             };
             400: components["responses"]["Any400"];
@@ -7839,6 +9548,86 @@ export interface operations {
             400: components["responses"]["Any400"];
             401: components["responses"]["Any401"];
             403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_comparing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_compared: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Since"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             408: components["responses"]["Any408"];
             413: components["responses"]["Any413"];
             422: components["responses"]["Any422"];
@@ -8222,7 +10011,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "audio/wav": string;
                 };
             };
             /** @description Cannot be done, or not JSON; the detail says what was expected. */
@@ -8304,6 +10093,55 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_hit_list: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayoutOnly"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HitList"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
             413: components["responses"]["Any413"];
             /** @description A value is not as it should be; place says where. */
             422: {
@@ -8808,7 +10646,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TagOut"];
+                    "application/json": components["schemas"]["Tag"];
                 };
             };
             400: components["responses"]["Any400"];
@@ -9122,7 +10960,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "text/html": string;
                 };
             };
             400: components["responses"]["Any400"];
@@ -9162,7 +11000,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "text/csv": string;
                 };
             };
             400: components["responses"]["Any400"];
@@ -9264,8 +11102,86 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "text/html": string;
                 };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_atkit_meter_let_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeterMade"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_atkit_meter_let_go: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             400: components["responses"]["Any400"];
             401: components["responses"]["Any401"];
@@ -9304,7 +11220,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "text/csv": string;
                 };
             };
             400: components["responses"]["Any400"];
@@ -9393,6 +11309,7 @@ export interface operations {
                 units?: "cm" | "ft-in" | "hand";
                 paper?: "A4" | "Letter";
                 what?: "sheet" | "inputs";
+                state?: "planned" | "stands";
             };
             header?: never;
             path: {
@@ -9605,6 +11522,7 @@ export interface operations {
             query?: {
                 units?: "cm" | "ft-in" | "hand";
                 paper?: "A4" | "Letter";
+                state?: "planned" | "stands";
             };
             header?: never;
             path: {
@@ -9620,7 +11538,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "text/html": string;
                 };
             };
             400: components["responses"]["Any400"];
@@ -9647,6 +11565,7 @@ export interface operations {
         parameters: {
             query?: {
                 units?: "cm" | "ft-in" | "hand";
+                state?: "planned" | "stands";
             };
             header?: never;
             path: {
@@ -9662,7 +11581,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "text/csv": string;
                 };
             };
             400: components["responses"]["Any400"];
@@ -9857,6 +11776,166 @@ export interface operations {
             503: components["responses"]["Any503"];
         };
     };
+    api_takes_routes_takes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakesOut"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBegin"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeOut"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
     api_layouts_files_tracks: {
         parameters: {
             query?: never;
@@ -9874,7 +11953,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "text/plain": string;
                 };
             };
             400: components["responses"]["Any400"];
@@ -9951,6 +12030,154 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ConflictOut"];
                 };
             };
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_stop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_atkit_meter_what_to_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatToRead"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_atkit_meter_send: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
             413: components["responses"]["Any413"];
             /** @description A value is not as it should be; place says where. */
             422: {
@@ -10455,7 +12682,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "application/pdf": string;
                 };
             };
             400: components["responses"]["Any400"];
@@ -10545,6 +12772,46 @@ export interface operations {
         };
     };
     api_carrying_routes_read_progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_recording: {
         parameters: {
             query?: never;
             header?: never;
@@ -11921,7 +14188,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "text/csv": string;
                 };
             };
             400: components["responses"]["Any400"];
@@ -12144,6 +14411,483 @@ export interface operations {
             408: components["responses"]["Any408"];
             413: components["responses"]["Any413"];
             422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_piece: {
+        parameters: {
+            query: {
+                at: number;
+            };
+            header?: never;
+            path: {
+                pk: number;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceOut"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_measure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_align: {
+        parameters: {
+            query: {
+                to: string;
+                on?: string | null;
+                whole?: boolean;
+                flips?: boolean;
+            };
+            header?: never;
+            path: {
+                pk: number;
+                job: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlignRow"][];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_align_file: {
+        parameters: {
+            query: {
+                to: string;
+                on?: string | null;
+                whole?: boolean;
+                flips?: boolean;
+            };
+            header?: never;
+            path: {
+                pk: number;
+                job: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_told: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+                job: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeTold"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_waves: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+                job: number;
+                source: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrumWaves"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_correct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CorrectIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeOut"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_compare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+                other: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             429: components["responses"]["Any429"];
             500: components["responses"]["Any500"];
             503: components["responses"]["Any503"];

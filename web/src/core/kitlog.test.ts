@@ -1,7 +1,7 @@
 /** Nothing that was written is shown twice or lost, and the walk goes on without the server. */
 import { expect, it } from "vitest";
 import type { AskRow, KitEntry, KitLine } from "../api/types";
-import { dealtWith, logOf, nextAsk } from "./kitlog";
+import { dealtWith, logOf, nextAsk, tickedOf } from "./kitlog";
 
 const entry = (key: string, more: Partial<KitEntry> = {}): KitEntry => ({
   key,
@@ -21,7 +21,7 @@ it("has each line once, what is on its way last", () => {
   mine.written.set("c", entry("c"));
   const log = logOf([line("a"), line("b")], [entry("c")], mine);
   expect(log.map((e) => e.key)).toEqual(["a", "b", "c"]);
-  expect(log[0]).toEqual(entry("a"));
+  expect(log[0]).toEqual({ ...entry("a"), at: "2026-11-26T12:00:00Z" });
 });
 
 it("lets what has come back be struck out by somebody else", () => {
@@ -60,4 +60,25 @@ it("a mic touched afterwards is no longer dealt with", () => {
   const read = entry("a");
   expect(dealtWith(ASKS, [read])).toEqual(new Set([0]));
   expect(dealtWith(ASKS, [read, entry("b", { what: "touched" })])).toEqual(new Set());
+});
+
+it("a cord that is just taut deals with a reading, one that is not asks again", () => {
+  const held = (cord: "same" | "nearer" | "further") => ({
+    ...entry("c", { mic: "OR", metres: null }),
+    what: "cord" as const,
+    like: "OL",
+    cord,
+  });
+  const asks = [ask("OR", "snare", "to read", null)];
+  expect(dealtWith(asks, [held("same")])).toEqual(new Set([0]));
+  expect(dealtWith(asks, [held("nearer")])).toEqual(new Set());
+  expect(dealtWith(asks, [held("further")])).toEqual(new Set());
+});
+
+it("a mic is up by what was said of it last", () => {
+  const said = (what: "tick" | "untick" | "touched", mic: string) =>
+    entry(`${what} ${mic}`, { what, mic, to: null, metres: null });
+  const log = [said("tick", "OL"), said("tick", "OR"), said("untick", "OR"), said("touched", "OL")];
+  expect([...tickedOf(log)]).toEqual(["OL"]);
+  expect([...tickedOf([...log, said("tick", "OR")])]).toEqual(["OL", "OR"]);
 });

@@ -14,14 +14,25 @@ export function logOf(
   mine: Mine,
 ): KitEntry[] {
   const out = new Map<string, KitEntry>();
-  for (const { key, what, mic, to, metres } of rows) out.set(key, { key, what, mic, to, metres });
+  for (const { by: _, ...entry } of rows) out.set(entry.key, entry);
   for (const key of out.keys()) mine.written.delete(key);
   for (const e of [...mine.written.values(), ...unsent]) if (!out.has(e.key)) out.set(e.key, e);
   return [...out.values()].filter((e) => !mine.struck.has(e.key));
 }
 
-const sameSpan = (e: KitEntry, ask: AskRow) =>
+/** That a mic was moved or nudged: what was read at it is no longer sure. */
+export const touchedEntry = (mic: string) => ({
+  what: "touched" as const,
+  mic,
+  to: null,
+  metres: null,
+});
+
+/** Whether two are between the same ends, whichever is named first. */
+export const sameSpan = (e: { mic: string; to?: string | null }, ask: Span) =>
   (e.mic === ask.mic && (e.to ?? null) === ask.to) || (e.mic === ask.to && e.to === ask.mic);
+
+type Span = Pick<AskRow, "mic" | "to">;
 
 /** Which readings of the list are dealt with by entries that no answer has counted yet. */
 export function dealtWith(asks: readonly AskRow[], fresh: readonly KitEntry[]): Set<number> {
@@ -30,7 +41,8 @@ export function dealtWith(asks: readonly AskRow[], fresh: readonly KitEntry[]): 
     asks.forEach((ask, n) => {
       if (e.what === "touched" && (ask.mic === e.mic || ask.to === e.mic) && ask.read_m !== null)
         done.delete(n);
-      if ((e.what === "reading" || e.what === "skip") && sameSpan(e, ask)) done.add(n);
+      const settled = e.what === "reading" || e.what === "skip" || e.cord === "same";
+      if (settled && sameSpan(e, ask)) done.add(n);
     });
   }
   return done;
@@ -43,4 +55,14 @@ export function nextAsk(asks: readonly AskRow[], fresh: readonly KitEntry[]): nu
     (ask, n) => !done.has(n) && (ask.state === "to read" || ask.state === "again"),
   );
   return at < 0 ? null : at;
+}
+
+/** Which mics are ticked, by the newest line of each. */
+export function tickedOf(log: readonly KitEntry[]): Set<string> {
+  const up = new Set<string>();
+  for (const e of log) {
+    if (e.what === "tick") up.add(e.mic);
+    if (e.what === "untick") up.delete(e.mic);
+  }
+  return up;
 }

@@ -10,7 +10,7 @@ import { partOf, withPart } from "../core/kitParts";
 import { useEditor } from "./editing";
 import { useToast } from "./toast";
 
-const HandsContext = createContext<Hands | null>(null);
+export const HandsContext = createContext<Hands | null>(null);
 
 export function useHands(): Hands {
   const hands = useContext(HandsContext);
@@ -18,7 +18,7 @@ export function useHands(): Hands {
   return hands;
 }
 
-function handsOn(editor: Editor, say: (words: string) => void): Hands {
+export function handsOn(editor: Editor, say: (words: string) => void): Hands {
   return new Hands({
     still: () => editor.snapshot().still,
     ask: (layout, edit) => exactly<Edited>(api.POST("/api/edit", { body: { layout, edit } })),

@@ -1,19 +1,20 @@
 /** The frame round an open layout: top bar, the steps of the work, and what keeps it saved. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { Link, Outlet, useLocation, useParams } from "react-router";
 import { Refused } from "../api/client";
 import { layoutOf } from "../api/layouts";
 import type { LayoutOut } from "../api/types";
 import { door } from "../core/door";
 import { Editor } from "../core/editor";
-import { partnerOf } from "../core/edits";
-import type { Side } from "../core/view";
 import { wire } from "../core/wire";
+import { AtKitProvider } from "../parts/atkit/log";
+import { InState, type LayoutState } from "../parts/atkit/State";
 import { ConflictDialog } from "../parts/ConflictDialog";
-import { EditorContext, type Lit, LitContext, useEditor, useEditorPart } from "../parts/editing";
+import { EditorContext, useEditor, useEditorPart } from "../parts/editing";
 import { HandsProvider, useStep } from "../parts/hands";
 import { KeyList } from "../parts/KeyList";
+import { LitProvider } from "../parts/lit";
 import { LogProvider } from "../parts/log";
 import { NotSaved } from "../parts/NotSaved";
 import { Piece } from "../parts/Piece";
@@ -84,8 +85,8 @@ function Frame() {
   const [keys, setKeys] = useState(false);
   const showKeys = useCallback(() => setKeys(true), []);
   const at = useLocation();
-  const lit = useNewLit();
-  const phone = useNarrow() && at.pathname.endsWith("/tape");
+  const [state, choose] = useState<LayoutState>("planned");
+  const phone = useNarrow() && ON_THE_SPOT.test(at.pathname);
   useEffect(() => {
     const soon = setTimeout(() => void fetchAhead(), AHEAD_MS);
     return () => clearTimeout(soon);
@@ -94,55 +95,43 @@ function Frame() {
   useWarning();
   useTries();
   return (
-    <LitContext value={lit}>
-      <div className={phone ? ON_A_PHONE : AT_A_DESK}>
-        {phone ? <PhoneBar /> : <TopBar onKeys={showKeys} />}
-        {!phone && <Steps />}
-        <main className="flex min-h-0 min-w-0 flex-col">
-          <NotSaved />
-          <div className="min-h-0 flex-1">
-            <Piece at={at.pathname}>
-              <Outlet />
-            </Piece>
-          </div>
-        </main>
-      </div>
-      {conflict && <ConflictDialog conflict={conflict} />}
-      <KeyList open={keys} onClose={() => setKeys(false)} />
-    </LitContext>
+    <LitProvider>
+      <AtKitProvider looking={at.pathname.endsWith("/tape") || state === "stands"}>
+        <div className={phone ? ON_A_PHONE : AT_A_DESK}>
+          {phone ? <PhoneBar /> : <TopBar onKeys={showKeys} />}
+          {!phone && <Steps />}
+          <main className="flex min-h-0 min-w-0 flex-col">
+            <NotSaved />
+            <div className="min-h-0 flex-1">
+              <Piece at={at.pathname}>
+                {EITHER.test(at.pathname) ? (
+                  <InState state={state} choose={choose}>
+                    <Outlet />
+                  </InState>
+                ) : (
+                  <Outlet />
+                )}
+              </Piece>
+            </div>
+          </main>
+        </div>
+        {conflict && <ConflictDialog conflict={conflict} />}
+        <KeyList open={keys} onClose={() => setKeys(false)} />
+      </AtKitProvider>
+    </LitProvider>
   );
 }
+
+/** Steps that show the plan, or how it stands; elsewhere the plan is made, or the tape held to it. */
+const EITHER = /\/(place|patch|pairs|sheet)$/;
+
+/** Steps that are made for a phone, too. */
+const ON_THE_SPOT = /\/(tape|hits)$/;
 
 const AT_A_DESK =
   "grid h-screen min-w-[900px] grid-cols-[76px_1fr] grid-rows-[52px_1fr] overflow-hidden";
 /** Only what is done at the kit is made for a phone. */
 const ON_A_PHONE = "grid h-dvh grid-cols-1 grid-rows-[48px_1fr] overflow-hidden";
-
-/** What is selected and pointed at in every drawing, and from which side one looks. */
-function useNewLit(): Lit {
-  const editor = useEditor();
-  const [selected, setSelected] = useState<string | null>(null);
-  const [hovered, hover] = useState<string | null>(null);
-  const [side, setSide] = useState<Side>("drummer");
-  const select = useCallback(
-    (id: string | null, extend = false) => {
-      const { doc, focus } = editor.snapshot();
-      if (id && extend && selected && selected !== id) {
-        editor.open({ anchor: selected, mover: id, source: null });
-      } else if (id) {
-        const partner = partnerOf(doc, id);
-        if (partner) editor.open({ anchor: partner, mover: id, source: null });
-        else if (focus && focus.mover !== id && focus.anchor !== id) editor.open(focus);
-      }
-      setSelected(id);
-    },
-    [editor, selected],
-  );
-  return useMemo(
-    () => ({ selected, hovered, select, hover, side, setSide }),
-    [selected, hovered, select, side],
-  );
-}
 
 /** Where keys are letters; a slider or a box to tick has none of its own to undo. */
 const TYPED = "input, textarea, [role=combobox], [role=listbox]";

@@ -23,6 +23,7 @@ export function Steps() {
     ["pairs", "Pairs", wants, wants === "together" ? "nothing hollow or late" : "wants attention"],
     ["sheet", "Sheet", "no matter", "to print"],
     ["tape", "Tape", "no matter", "at the kit"],
+    ["hits", "Hits", "no matter", "recorded at the kit"],
   ];
   return (
     <nav

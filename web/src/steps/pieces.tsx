@@ -37,6 +37,7 @@ const STEPS = {
   brief: piece(async () => (await import("./brief/Brief")).Brief),
   sheet: piece(async () => (await import("./sheet/Sheet")).Sheet),
   tape: piece(async () => (await import("./tape/Tape")).Tape),
+  hits: piece(async () => (await import("./hits/Hits")).Hits),
 };
 const shell = piece(async () => (await import("./LayoutShell")).LayoutShell);
 const sessions = piece(async () => (await import("./sessions/Sessions")).Sessions);
@@ -46,6 +47,7 @@ export const LayoutShell = shell.Screen;
 export const Sessions = sessions.Screen;
 export const SignIn = piece(async () => (await import("./account/SignIn")).SignIn).Screen;
 export const Account = piece(async () => (await import("./account/Account")).Account).Screen;
+export const OnAPhone = piece(async () => (await import("./account/OnAPhone")).OnAPhone).Screen;
 export const Locker = piece(async () => (await import("./locker/Locker")).Locker).Screen;
 
 /** One step after the other: the one that is shown goes first. */

@@ -8,9 +8,10 @@ import { ITEM, MENU } from "../AccountMenu";
 import { Ask } from "../Ask";
 import { useEditor, useEditorPart } from "../editing";
 import { useHands } from "../hands";
+import { OnPhone } from "./OnPhone";
 import { useLayouts } from "./useLayouts";
 
-type Asking = "new" | "copy" | "rename";
+type Asking = "new" | "copy" | "rename" | "phone";
 
 export function LayoutMenu({ out }: { out: LayoutOut }) {
   const [asking, ask] = useState<Asking | null>(null);
@@ -28,6 +29,7 @@ export function LayoutMenu({ out }: { out: LayoutOut }) {
           }}
         />
       </Ask>
+      <OnPhone layout={out.id} open={asking === "phone"} onClose={done} />
       <Naming
         asking={asking}
         onClose={done}
@@ -53,6 +55,7 @@ function Switch(props: {
     ["Copy this layout", () => ask("copy")],
     ["Rename this layout", () => ask("rename")],
     ["Delete this layout", () => work.remove.mutate()],
+    ["Open on a phone", () => ask("phone")],
   ] as const;
   return (
     <DropdownMenu.Root modal={false}>

@@ -5,6 +5,7 @@ import { api, must } from "../../api/client";
 import { Brand } from "../../parts/Brand";
 import { useMe } from "../../parts/me";
 import { CarrySection } from "./CarrySection";
+import { DevicesSection } from "./DevicesSection";
 import { HandSection } from "./HandSection";
 
 export function Account() {
@@ -28,6 +29,7 @@ export function Account() {
         </section>
         <HandSection />
         <PasswordSection />
+        <DevicesSection />
         <CarrySection />
       </main>
     </div>

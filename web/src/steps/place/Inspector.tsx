@@ -1,6 +1,7 @@
 /** What is selected: a mic, or the pair it is opened with. */
 import { useEffect, useState } from "react";
 import { micOf, partnerOf } from "../../core/edits";
+import { StandWords } from "../../parts/atkit/Planned";
 import { useEditorPart, useLit } from "../../parts/editing";
 import { Views } from "../../parts/fields/Views";
 import { VerdictCounts } from "../../parts/VerdictCounts";
@@ -38,6 +39,7 @@ export function Inspector({ onTechnique }: { onTechnique: (id: string | null) =>
   if (doc.mics.length === 0) return <NoMics onTechnique={onTechnique} />;
   return (
     <div className="space-y-4">
+      {mic && <StandWords mic={mic.id} />}
       {mic ? (
         <Views
           small

@@ -4,6 +4,7 @@ import type { Mic } from "../../api/types";
 import { micOf, withMic } from "../../core/edits";
 import type { Ruler } from "../../core/units";
 import type { Point3, View } from "../../core/view";
+import { Planned } from "../../parts/atkit/Planned";
 import { Chart } from "../../parts/chart/Chart";
 import { Loci, PairLines, type PairPlaces, placesOf } from "../../parts/chart/Loci";
 import type { ChartProps } from "../../parts/chart/look";
@@ -108,7 +109,11 @@ export function LiveChart({ together, ...look }: ChartLook) {
   );
 }
 
-const UNDER = [(view: View) => <LiveLoci view={view} />, (view: View) => <LiveLines view={view} />];
+const UNDER = [
+  (view: View) => <LiveLoci view={view} />,
+  (view: View) => <LiveLines view={view} />,
+  (view: View) => <Planned view={view} />,
+];
 
 /** The same places as long as they say the same. */
 function useSame(now: PairPlaces | null): PairPlaces | null {

@@ -21,9 +21,10 @@ interface Props {
   units: Units;
   paper: Paper;
   what: "sheet" | "inputs";
+  state: "planned" | "stands";
 }
 
-export function PrintPdf({ layout, units, paper, what }: Props) {
+export function PrintPdf({ layout, units, paper, what, state }: Props) {
   const { job, bad, start, stop } = useJob(
     (pk) => must<Job>(api.GET("/api/prints/{pk}", at(pk))),
     (pk) => must<Job>(api.DELETE("/api/prints/{pk}", at(pk))),
@@ -33,7 +34,7 @@ export function PrintPdf({ layout, units, paper, what }: Props) {
     start(
       must<Job>(
         api.POST("/api/layouts/{pk}/pdf", {
-          params: { path: { pk: layout }, query: { units, paper, what } },
+          params: { path: { pk: layout }, query: { units, paper, what, state } },
         }),
       ),
     );

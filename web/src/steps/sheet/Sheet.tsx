@@ -2,6 +2,8 @@
 
 import { useRef, useState } from "react";
 import type { Ruler } from "../../core/units";
+import { useAtKit } from "../../parts/atkit/log";
+import { useAsShown } from "../../parts/atkit/State";
 import { useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
 import { useMe } from "../../parts/me";
@@ -17,8 +19,10 @@ export function Sheet() {
   const [paper, setPaper] = useState<Paper>("A4");
   const [wide, setWide] = useState<Wide>("25");
   const frame = useRef<HTMLIFrameElement>(null);
+  const state: "planned" | "stands" = useAsShown() ? "stands" : "planned";
+  const written = useAtKit().log.length;
   const query = {
-    sheet: `units=${ruler.units}&paper=${paper}`,
+    sheet: `units=${ruler.units}&paper=${paper}&state=${state}`,
     inputs: `paper=${paper}`,
     labels: `width=${wide}`,
   }[shown];
@@ -38,11 +42,11 @@ export function Sheet() {
             onTake={setWide}
           />
         )}
-        <Carry layout={out.id} ruler={ruler} />
+        <Carry layout={out.id} ruler={ruler} state={state} />
         {shown !== "labels" && (
           <PrintPdf
             key={`${shown} ${query}`}
-            {...{ layout: out.id, units: ruler.units, paper, what: shown }}
+            {...{ layout: out.id, units: ruler.units, paper, what: shown, state }}
           />
         )}
         <button
@@ -55,7 +59,7 @@ export function Sheet() {
       </div>
       <iframe
         ref={frame}
-        key={`${out.version} ${shown} ${query}`}
+        key={`${out.version} ${written} ${shown} ${query}`}
         title={TITLES[shown]}
         src={`/api/layouts/${out.id}/${shown}?${query}&v=${out.version}`}
         className="min-h-0 w-full flex-1 bg-white"
@@ -98,9 +102,10 @@ function Title() {
   );
 }
 
-function Carry({ layout, ruler }: { layout: number; ruler: Ruler }) {
+function Carry(props: { layout: number; ruler: Ruler; state: string }) {
+  const { layout, ruler, state } = props;
   const files = [
-    [`sheet.csv?units=${ruler.units}`, "Table, CSV"],
+    [`sheet.csv?units=${ruler.units}&state=${state}`, "Table, CSV"],
     ["inputs.csv", "Inputs, CSV"],
     ["tracks.txt", "Track names"],
     ["file", "Layout file"],

@@ -1,6 +1,6 @@
 /** The readings in the order of the walk, by pair and mic, with what came of each. */
 import type { AskRow } from "../../api/types";
-import { lengthText, type Ruler } from "../../core/units";
+import { lengthWithUnit, type Ruler } from "../../core/units";
 import { useMe } from "../../parts/me";
 
 const STATE = {
@@ -57,7 +57,7 @@ function Row({ ask, on, here, onChoose }: RowProps) {
       <span className="truncate">
         <b>{ask.mic}</b> to {ask.to === null ? "the floor" : ask.to_words.split(",")[0]}
       </span>
-      <span className="num">{ask.read_m === null ? "" : lengthText(ask.read_m, ruler)}</span>
+      <span className="num">{ask.read_m === null ? "" : lengthWithUnit(ask.read_m, ruler)}</span>
       <span className={`w-20 text-right ${colour}`}>{words}</span>
     </button>
   );

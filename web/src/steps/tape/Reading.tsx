@@ -1,11 +1,19 @@
 /** One reading: its two ends, what it should be, what it is, and what that says. */
 import { type FormEvent, useEffect, useRef, useState } from "react";
 import type { AskRow } from "../../api/types";
-import { howToType, lengthText, parseLength, type Ruler, unitMark } from "../../core/units";
+import { touchedEntry } from "../../core/kitlog";
+import {
+  howToType,
+  lengthText,
+  lengthWithUnit,
+  parseLength,
+  type Ruler,
+  unitMark,
+} from "../../core/units";
+import type { AtKitLog } from "../../parts/atkit/log";
 import { useMe } from "../../parts/me";
 import { Ends } from "./Ends";
 import { Keypad } from "./Keypad";
-import type { AtKitLog } from "./useAtKit";
 import { useJudged } from "./useJudged";
 import { Verdict } from "./Verdict";
 
@@ -16,23 +24,33 @@ interface Props {
   onStay: () => void;
   /** On to the next one. */
   onDone: () => void;
+  /** To the cord, where the two ends are kept equal to another's. */
+  onCord?: () => void;
 }
 
-const touched = (mic: string) => ({ what: "touched" as const, mic, to: null, metres: null });
-
-function useTyped() {
+/** What is typed, or a meter has sent since this was asked: it never takes the place of typing. */
+function useTyped(meter: AtKitLog["meter"]) {
   const ruler: Ruler = useMe();
   const [text, setText] = useState("");
+  const seen = useRef(meter?.key);
+  const filled = useRef("");
+  useEffect(() => {
+    if (!meter || meter.key === seen.current) return;
+    seen.current = meter.key;
+    const sent = lengthText(meter.metres, ruler);
+    setText((now) => (now === "" || now === filled.current ? sent : now));
+    filled.current = sent;
+  }, [meter, ruler]);
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => field.current?.focus({ preventScroll: true }), []);
   return { ruler, text, setText, field, metres: text.trim() ? parseLength(text, ruler) : null };
 }
 
-export function Reading({ ask, kit, onStay, onDone }: Props) {
-  const typed = useTyped();
+export function Reading({ ask, kit, onStay, onDone, onCord }: Props) {
+  const typed = useTyped(kit.meter);
   const { ruler, text, setText, metres } = typed;
   const [moved, setMoved] = useState(false);
-  const log = moved ? [...kit.log, { key: "moved", ...touched(ask.mic) }] : kit.log;
+  const log = moved ? [...kit.log, { key: "moved", ...touchedEntry(ask.mic) }] : kit.log;
   const judged = useJudged(ask, metres, log);
   const state = judged.found.data?.state;
   const keep = async (e: FormEvent) => {
@@ -40,7 +58,7 @@ export function Reading({ ask, kit, onStay, onDone }: Props) {
     if (metres === null || metres <= 0 || state === "impossible") return;
     const verdict = judged.settled();
     // The mic was moved since the last reading: what was read at it before is no longer sure.
-    if (moved) kit.write(touched(ask.mic));
+    if (moved) kit.write(touchedEntry(ask.mic));
     kit.write({ what: "reading", mic: ask.mic, to: ask.to, metres });
     setText("");
     onStay();
@@ -75,27 +93,38 @@ export function Reading({ ask, kit, onStay, onDone }: Props) {
           .
         </p>
       )}
-      <Keypad units={ruler.units} text={text} onText={setText} />
-      <div className="grid grid-cols-[auto_1fr] gap-2">
+      {onCord && (
         <button
           type="button"
-          className="btn min-h-14 px-3"
-          onClick={() => {
-            kit.write({ what: "skip", mic: ask.mic, to: ask.to, metres: null });
-            onDone();
-          }}
+          className="self-start text-[0.88rem] font-semibold underline pointer-coarse:min-h-10"
+          onClick={onCord}
         >
-          Could not reach
+          By a cord, no numbers
         </button>
-        <button
-          type="submit"
-          className="btn-main min-h-14"
-          disabled={metres === null || metres <= 0 || state === "impossible"}
-        >
-          {metres === null ? "Keep" : `Keep ${lengthText(metres, ruler)}`}
-        </button>
-      </div>
+      )}
+      <Keypad units={ruler.units} text={text} onText={setText} />
+      <Foot
+        keeps={metres === null ? "Keep" : `Keep ${lengthWithUnit(metres, ruler)}`}
+        can={metres !== null && metres > 0 && state !== "impossible"}
+        onSkip={() => {
+          kit.write({ what: "skip", mic: ask.mic, to: ask.to, metres: null });
+          onDone();
+        }}
+      />
     </form>
+  );
+}
+
+function Foot(props: { keeps: string; can: boolean; onSkip: () => void }) {
+  return (
+    <div className="grid grid-cols-[auto_1fr] gap-2">
+      <button type="button" className="btn min-h-14 px-3" onClick={props.onSkip}>
+        Could not reach
+      </button>
+      <button type="submit" className="btn-main min-h-14" disabled={!props.can}>
+        {props.keeps}
+      </button>
+    </div>
   );
 }
 

@@ -1,14 +1,16 @@
 /** The set-up list: one stand after the other, ticked off as it stands. */
-import type { AtKit, KitEntry, SetupJob } from "../../api/types";
+import type { AtKit, SetupJob } from "../../api/types";
 import { micOf } from "../../core/edits";
+import { tickedOf } from "../../core/kitlog";
 import { boxOf, sketchOf } from "../../core/sketch";
 import { lengthWithUnit, type Ruler } from "../../core/units";
+import type { AtKitLog } from "../../parts/atkit/log";
+import type { Order } from "../../parts/atkit/stands";
 import { Sketch } from "../../parts/chart/Sketch";
 import { useEditorPart } from "../../parts/editing";
 import { Pick } from "../../parts/fields/Pick";
 import { Tick } from "../../parts/fields/Tick";
 import { useMe } from "../../parts/me";
-import type { AtKitLog, Order } from "./useAtKit";
 
 const ORDERS: Order[] = ["overheads first", "kick first", "by stand", "round the kit"];
 
@@ -16,16 +18,6 @@ interface Props {
   setup: AtKit["setup"];
   kit: AtKitLog;
   onOrder: (order: Order) => void;
-}
-
-/** Which mics are ticked, by the newest line of each. */
-function tickedOf(log: readonly KitEntry[]): Set<string> {
-  const up = new Set<string>();
-  for (const e of log) {
-    if (e.what === "tick") up.add(e.mic);
-    if (e.what === "untick") up.delete(e.mic);
-  }
-  return up;
 }
 
 export function SetUp({ setup, kit, onOrder }: Props) {

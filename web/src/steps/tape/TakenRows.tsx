@@ -2,9 +2,9 @@
 import type { AtKit } from "../../api/types";
 import { partOf } from "../../core/kitParts";
 import { lengthText, type Ruler, unitMark } from "../../core/units";
+import type { AtKitLog } from "../../parts/atkit/log";
 import { useEditorPart } from "../../parts/editing";
 import { useMe } from "../../parts/me";
-import type { AtKitLog } from "./useAtKit";
 
 const STATE = {
   fits: ["fits", "text-ring"],
@@ -36,7 +36,9 @@ export function TakenRows({ standing, kit }: Props) {
               <th scope="row" className="font-normal">
                 {r.mic} – {name(r.to)}
               </th>
-              <td className="num font-semibold">{lengthText(r.metres, ruler)}</td>
+              <td className="num font-semibold">
+                {r.like ? `as ${r.like}` : lengthText(r.metres, ruler)}
+              </td>
               <td className={colour}>{words}</td>
               <td className="text-soft">
                 {kit.waiting.has(r.key) ? "here" : (by.get(r.key) ?? "")}

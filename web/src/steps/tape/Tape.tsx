@@ -1,13 +1,18 @@
 /** At the kit with a tape: what to put up, what to read, and where everything stands by it. */
 import { useState } from "react";
-import { dealtWith } from "../../core/kitlog";
+import type { AskRow } from "../../api/types";
+import { dealtWith, sameSpan } from "../../core/kitlog";
+import { type AtKitLog, useAtKit } from "../../parts/atkit/log";
+import { type Order, type Stands as Stood, useStands } from "../../parts/atkit/stands";
 import { useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
+import { ArcHelp } from "./ArcHelp";
 import { AskList } from "./AskList";
+import { ByCord } from "./ByCord";
+import { MeterDialog } from "./MeterDialog";
 import { Reading } from "./Reading";
 import { SetUp } from "./SetUp";
 import { Stands } from "./Stands";
-import { type AtKitLog, type Order, type Stands as Stood, useAtKit, useStands } from "./useAtKit";
 import { useWakeLock } from "./useWakeLock";
 
 type View = "set up" | "read" | "stands";
@@ -31,6 +36,13 @@ function AtTheKit() {
   const [order, setOrder] = useState<Order>("overheads first");
   const stood = useStands(kit.log, order);
   const [view, setView] = useState<View>("read");
+  const [asked, ask] = useState<number | null>(null);
+  const asks = stood.answer?.standing.asks ?? [];
+  const read = (mic: string, to: string | null) => {
+    const at = asks.findIndex((a) => sameSpan({ mic, to }, a));
+    ask(at < 0 ? null : at);
+    setView("read");
+  };
   return (
     <div className="h-full overflow-y-auto bg-panel" data-at-kit={view}>
       <h1 className="sr-only">Tape</h1>
@@ -44,9 +56,9 @@ function AtTheKit() {
         {stood.answer && view === "set up" && (
           <SetUp setup={stood.answer.setup} kit={kit} onOrder={setOrder} />
         )}
-        {stood.answer && view === "read" && <Read stood={stood} kit={kit} />}
+        {stood.answer && view === "read" && <Read {...{ stood, kit, asked, ask }} />}
         {stood.answer && view === "stands" && (
-          <Stands answer={stood.answer} current={stood.current} kit={kit} />
+          <Stands answer={stood.answer} current={stood.current} kit={kit} onRead={read} />
         )}
       </div>
     </div>
@@ -58,7 +70,8 @@ function Progress({ stood, kit }: { stood: Stood; kit: AtKitLog }) {
   const standing = stood.answer?.standing;
   if (!standing) return null;
   const done = dealtWith(standing.asks, stood.fresh);
-  const fresh = [...done].filter((n) => standing.asks[n]?.state === "to read").length;
+  const open = (n: number) => ["to read", "again"].includes(standing.asks[n]?.state ?? "");
+  const fresh = [...done].filter(open).length;
   const read = standing.read + fresh;
   return (
     <p className="flex items-center gap-2 text-[0.9rem] text-soft" data-read={read}>
@@ -80,18 +93,37 @@ function Progress({ stood, kit }: { stood: Stood; kit: AtKitLog }) {
   );
 }
 
-function Read({ stood, kit }: { stood: Stood; kit: AtKitLog }) {
-  const [asked, ask] = useState<number | null>(null);
+/** Of the first of a pair: the second, where the two are kept equal to the same end. */
+const followed = (asks: readonly AskRow[], first: AskRow) =>
+  asks.find((a) => a.cord?.like === first.mic && a.to === first.to);
+
+interface ReadProps {
+  stood: Stood;
+  kit: AtKitLog;
+  asked: number | null;
+  ask: (n: number | null) => void;
+}
+
+function Read({ stood, kit, asked, ask }: ReadProps) {
   const asks = stood.answer?.standing.asks ?? [];
   const at = asked ?? stood.next;
   const now = at === null ? undefined : asks[at];
+  const [byCord, setByCord] = useState(false);
+  const second = now && followed(asks, now);
+  const onCord = now?.cord || second ? () => setByCord(!byCord) : undefined;
   return (
     <div className="grid gap-4 min-[760px]:grid-cols-[minmax(0,400px)_minmax(0,1fr)]">
-      {now ? (
+      {now && byCord && onCord ? (
+        <ByCord
+          key={`${now.mic} ${now.to ?? "ground"}`}
+          {...{ ask: now, second, kit, onCord }}
+          onStay={() => ask(at)}
+          onDone={() => ask(null)}
+        />
+      ) : now ? (
         <Reading
           key={`${now.mic} ${now.to ?? "ground"}`}
-          ask={now}
-          kit={kit}
+          {...{ ask: now, kit, onCord }}
           onStay={() => ask(at)}
           onDone={() => ask(null)}
         />
@@ -100,7 +132,13 @@ function Read({ stood, kit }: { stood: Stood; kit: AtKitLog }) {
           All readings are taken or left. See how it stands.
         </p>
       )}
-      <AskList asks={asks} chosen={at} here={dealtWith(asks, stood.fresh)} onChoose={ask} />
+      <div>
+        <AskList asks={asks} chosen={at} here={dealtWith(asks, stood.fresh)} onChoose={ask} />
+        <div className="mt-2 flex flex-wrap gap-x-5">
+          <MeterDialog />
+          {now && <ArcHelp mic={now.mic} />}
+        </div>
+      </div>
     </div>
   );
 }

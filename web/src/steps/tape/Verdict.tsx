@@ -1,9 +1,8 @@
 /** What a reading says: right, or what to do at the stand. */
 import type { AskRow, Judged } from "../../api/types";
-import { headOf, moveOf } from "../../core/judged";
-import { lengthWithUnit, type Ruler } from "../../core/units";
+import { aloneOf } from "../../core/alone";
 import { Mark } from "../../parts/Mark";
-import { useMe } from "../../parts/me";
+import { Words } from "../../parts/Words";
 
 const LOOK = {
   good: ["together", "bg-tint"],
@@ -21,18 +20,19 @@ interface Props {
 }
 
 export function Verdict({ ask, metres, judged, away }: Props) {
-  const ruler: Ruler = useMe();
   if (metres === null) return <Empty ask={ask} />;
   if (!judged) return away ? <Alone ask={ask} metres={metres} /> : <Empty ask={ask} />;
   const [mark, ground] = LOOK[judged.state];
   return (
     <div className={`rounded-lg p-3 ${ground}`} role="status" data-judged={judged.state}>
       <p className="flex items-center gap-2 text-[1.1rem] leading-tight font-bold">
-        <Mark verdict={mark} /> {headOf(judged, ruler)}
+        <Mark verdict={mark} /> {<Words of={judged.words} />}
       </p>
       <ul className="mt-1 text-[0.92rem]" aria-label="At the stand">
         {judged.moves.map((m) => (
-          <li key={m.words}>{moveOf(m, ruler)}</li>
+          <li key={m.words.text}>
+            <Words of={m.words} />
+          </li>
         ))}
       </ul>
       {judged.spread_words && <p className="mt-1 text-[0.92rem]">{judged.spread_words}</p>}
@@ -50,20 +50,25 @@ function Empty({ ask }: { ask: AskRow }) {
   );
 }
 
-/** Without the server a difference can be told, not what to do about it. */
+/** Without the server the difference is told, and about what to do; not what that does elsewhere. */
 function Alone({ ask, metres }: { ask: AskRow; metres: number }) {
-  const ruler: Ruler = useMe();
-  const off = metres - ask.target_m;
-  const size = lengthWithUnit(Math.abs(off), ruler);
+  const { words, moves, good } = aloneOf(ask, metres);
   return (
     <div className="rounded-lg bg-late/15 p-3" role="status" data-judged="alone">
       <p className="text-[1.1rem] font-bold">
-        {Math.abs(off) <= ask.tolerance_m
-          ? "As it should be."
-          : `${size} too ${off > 0 ? "far" : "near"}`}
+        <Words of={words} />
       </p>
+      <ul className="text-[0.92rem]" aria-label="At the stand">
+        {moves.map((m) => (
+          <li key={m.text}>
+            <Words of={m} />
+          </li>
+        ))}
+      </ul>
       <p className="text-[0.9rem] text-soft">
-        The server is away: keep it, it is sent later. What to move is said when it answers.
+        {good
+          ? "The server is away: keep it, it is sent later."
+          : "The server is away: what that does to snare and kick is said when it answers."}
       </p>
     </div>
   );

@@ -1,36 +1,39 @@
 /** What is written down at the kit of this layout: here first, there as soon as it can be. */
 import { useQuery } from "@tanstack/react-query";
-import { useMemo, useRef, useState } from "react";
+import { createContext, type ReactNode, useContext, useMemo, useRef, useState } from "react";
 import { api, exactly } from "../../api/client";
-import type { AtKit, KitEntry, KitLine } from "../../api/types";
+import type { KitEntry, KitLine, Tag } from "../../api/types";
 import { newKey } from "../../core/key";
-import { logOf, type Mine, nextAsk } from "../../core/kitlog";
-import { useEditorPart } from "../../parts/editing";
-import { useLog, useUnsent } from "../../parts/log";
+import { logOf, type Mine } from "../../core/kitlog";
+import { useEditorPart } from "../editing";
+import { useLog, useUnsent } from "../log";
 
-/** How often it is looked whether somebody else wrote something down. */
+/** How often it is looked whether somebody else wrote something down, where that is seen at once. */
 const LOOK_MS = 700;
-
-export type Order = AtKit["setup"]["order"];
+/** And where only the way to it is shown. */
+const GLANCE_MS = 10_000;
 
 export interface AtKitLog {
   log: KitEntry[];
   /** Keys of what is not there yet. */
   waiting: ReadonlySet<string>;
   lines: readonly KitLine[];
-  write: (entry: Omit<KitEntry, "key">) => void;
+  /** What a distance meter has just sent. */
+  meter: Tag["meter"];
+  /** Written down; the key it has from now on. */
+  write: (entry: Omit<KitEntry, "key">) => string;
   strike: (key: string) => void;
 }
 
 /** What counts of the log, fetched anew whenever its tag says that it has changed. */
-function useLines(): readonly KitLine[] {
+function useLines(looking: boolean): Pick<AtKitLog, "lines" | "meter"> {
   const layout = useEditorPart((s) => s.out.id);
   const at = { params: { path: { pk: layout } } };
   const tag = useQuery({
     queryKey: ["at kit, tag", layout],
     queryFn: ({ signal }) =>
-      exactly<{ tag: string }>(api.GET("/api/layouts/{pk}/at-kit/tag", { ...at, signal })),
-    refetchInterval: LOOK_MS,
+      exactly<Tag>(api.GET("/api/layouts/{pk}/at-kit/tag", { ...at, signal })),
+    refetchInterval: looking ? LOOK_MS : GLANCE_MS,
     retry: false,
   });
   const found = useQuery({
@@ -42,7 +45,7 @@ function useLines(): readonly KitLine[] {
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
   });
-  return found.data?.rows ?? NO_LINES;
+  return { lines: found.data?.rows ?? NO_LINES, meter: tag.data?.meter ?? null };
 }
 
 const NO_LINES: readonly KitLine[] = [];
@@ -63,9 +66,23 @@ function useOnTheWay(): KitEntry[] {
   );
 }
 
+const AtKitContext = createContext<AtKitLog | null>(null);
+
+/** The log at the kit of the open layout, for every step. */
 export function useAtKit(): AtKitLog {
+  const kit = useContext(AtKitContext);
+  if (!kit) throw new Error("useAtKit is for the steps of an open layout");
+  return kit;
+}
+
+/** `looking`: what others write is seen at once. */
+export function AtKitProvider(props: { looking: boolean; children: ReactNode }) {
+  return <AtKitContext value={useNewLog(props.looking)}>{props.children}</AtKitContext>;
+}
+
+function useNewLog(looking: boolean): AtKitLog {
   const layout = useEditorPart((s) => s.out.id);
-  const lines = useLines();
+  const { lines, meter } = useLines(looking);
   const unsent = useOnTheWay();
   const put = useLog();
   const mine = useRef<Mine>({ written: new Map(), struck: new Set() });
@@ -76,16 +93,18 @@ export function useAtKit(): AtKitLog {
   return {
     log,
     lines,
+    meter,
     waiting: useMemo(() => new Set(unsent.map((e) => e.key)), [unsent]),
     write: (fields) => {
       const entry = { ...fields, key: newKey() };
       mine.current.written.set(entry.key, entry);
       again();
-      const { what, mic, to, metres, key } = entry;
-      put("kit", { layout, key, what, mic, to, metres }).catch(() => {
+      const { key } = entry;
+      put("kit", { layout, ...entry }).catch(() => {
         mine.current.written.delete(entry.key);
         again();
       });
+      return key;
     },
     strike: (key) => {
       mine.current.struck.add(key);
@@ -95,49 +114,5 @@ export function useAtKit(): AtKitLog {
         again();
       });
     },
-  };
-}
-
-export interface Stands {
-  answer: AtKit | undefined;
-  /** What was written since the answer. */
-  fresh: KitEntry[];
-  /** The reading to take next, by its place in the list. */
-  next: number | null;
-  /** Whether the answer is for the layout and the log as they are now. */
-  current: boolean;
-  error: Error | null;
-}
-
-/** Where everything stands by the log, and what to do next. */
-export function useStands(log: KitEntry[], order: Order): Stands {
-  const layout = useEditorPart((s) => s.still);
-  const pk = useEditorPart((s) => s.out.id);
-  const found = useQuery({
-    queryKey: ["standing", pk, layout, log, order],
-    queryFn: async ({ signal }) => ({
-      log,
-      answer: await exactly<AtKit>(
-        api.POST("/api/layouts/{pk}/standing", {
-          params: { path: { pk } },
-          body: { layout, log, order },
-          signal,
-        }),
-      ),
-    }),
-    placeholderData: (old) => old,
-    gcTime: 10_000,
-  });
-  const { data } = found;
-  const fresh = useMemo(() => {
-    const known = new Set(data?.log.map((e) => e.key));
-    return log.filter((e) => !known.has(e.key));
-  }, [data, log]);
-  return {
-    answer: data?.answer,
-    fresh,
-    next: data ? nextAsk(data.answer.standing.asks, fresh) : null,
-    current: !found.isPlaceholderData && fresh.length === 0,
-    error: found.error,
   };
 }

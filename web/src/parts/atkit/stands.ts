@@ -1,0 +1,58 @@
+/** Where everything stands by what was written down at the kit, and what to do next. */
+import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
+import { api, exactly } from "../../api/client";
+import type { AtKit, KitEntry, Layout } from "../../api/types";
+import { nextAsk } from "../../core/kitlog";
+import { useEditorPart } from "../editing";
+
+export type Order = AtKit["setup"]["order"];
+
+export interface Stands {
+  answer: AtKit | undefined;
+  /** What was written since the answer. */
+  fresh: KitEntry[];
+  /** The reading to take next, by its place in the list. */
+  next: number | null;
+  /** The plan it is an answer for. */
+  of: Layout | undefined;
+  /** Whether the answer is for the layout and the log as they are now. */
+  current: boolean;
+  error: Error | null;
+}
+
+/** Where everything stands by the log, and what to do next. */
+export function useStands(log: KitEntry[], order: Order, wanted = true): Stands {
+  const layout = useEditorPart((s) => s.still);
+  const pk = useEditorPart((s) => s.out.id);
+  const found = useQuery({
+    queryKey: ["standing", pk, layout, log, order],
+    queryFn: async ({ signal }) => ({
+      log,
+      of: layout,
+      answer: await exactly<AtKit>(
+        api.POST("/api/layouts/{pk}/standing", {
+          params: { path: { pk } },
+          body: { layout, log, order },
+          signal,
+        }),
+      ),
+    }),
+    enabled: wanted,
+    placeholderData: (old) => old,
+    gcTime: 10_000,
+  });
+  const { data } = found;
+  const fresh = useMemo(() => {
+    const known = new Set(data?.log.map((e) => e.key));
+    return log.filter((e) => !known.has(e.key));
+  }, [data, log]);
+  return {
+    answer: data?.answer,
+    fresh,
+    of: data?.of,
+    next: data ? nextAsk(data.answer.standing.asks, fresh) : null,
+    current: data !== undefined && !found.isPlaceholderData && fresh.length === 0,
+    error: found.error,
+  };
+}
