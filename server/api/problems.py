@@ -20,6 +20,7 @@ from ringside.faults import place_of, wording
 from ringside.plan.layout import Layout
 from sheets.units import Ruler
 from studios.errors import LockerChanged
+from takes.errors import TooManyCopies
 
 from api.heavy.pool import LONGEST_S, Busy, GaveUp, TooLong
 from api.reading import UnfitText
@@ -123,6 +124,11 @@ def _busy(request: HttpRequest, exc: Busy) -> HttpResponse:
     return busy
 
 
+def _copying(request: HttpRequest, exc: TooManyCopies) -> HttpResponse:
+    words = "Others are having aligned copies packed. Try again when theirs have come."
+    return answer(429, "Busy", words)
+
+
 def _too_long(request: HttpRequest, exc: TooLong) -> HttpResponse:
     words = (
         f"This took longer than {LONGEST_S:.0f} s and was stopped. Nothing was changed. It may"
@@ -175,6 +181,7 @@ ANSWERS: dict[type[Exception], Any] = {
     OperationalError: _away,
     InterfaceError: _away,
     Busy: _busy,
+    TooManyCopies: _copying,
     TooLong: _too_long,
     GaveUp: _gave_up,
     UnfitText: _unfit,

@@ -6,6 +6,7 @@ nothing and is told where it does, so that a cut line goes on where it was cut.
 
 import hashlib
 import json
+from contextlib import ExitStack
 from dataclasses import dataclass
 from typing import Any
 from uuid import UUID
@@ -19,15 +20,17 @@ from jobs.models import Job
 from plans.actions import layout_for
 from plans.errors import NotThere
 from plans.models import Layout
+from pydantic import TypeAdapter
 from ringside.errors import RingsideError
 from ringside.recorder.wrong import Wrong
 from ringside.takes.align import Basis, HeardDrum
 from ringside.takes.files import MOST_TRACKS
+from ringside.takes.listening import Listening, sound_of
 from studios.access import studios_of
 from studios.models import Studio
 
-from takes.files import keep_piece
-from takes.kinds import BASIS, COMPARE, MEASURE, RECORD
+from takes.files import keep_piece, opened
+from takes.kinds import BASIS, COMPARE, LISTEN, MEASURE, RECORD
 from takes.models import Take, TakeFile
 
 MOST_TAKES = 60
@@ -35,8 +38,11 @@ MOST_TAKES = 60
 
 LARGEST_FILE = 4_000_000_000
 LARGEST_PIECE = 1_000_000
-EDITION = 1
+EDITION = 2
 """Counts up when the same files would be told otherwise."""
+
+
+LISTENING = TypeAdapter(Listening)
 
 
 @dataclass(frozen=True, slots=True)
@@ -213,6 +219,28 @@ def basis_of(user: User, take_pk: int, job_pk: int) -> Basis:
     told = json.loads(told_of(user, take_pk, job_pk, BASIS))
     drums = [HeardDrum(**d) for d in told.pop("drums")]
     return Basis(**told, drums=drums)
+
+
+def listening_of(user: User, take_pk: int, job_pk: int) -> Listening:
+    """What listening needs to know of a measured take."""
+    return LISTENING.validate_json(told_of(user, take_pk, job_pk, LISTEN))
+
+
+def sound(user: User, take_pk: int, job_pk: int, group: int, begin: int, count: int) -> bytes:
+    """A stretch of some channels as FLAC.
+
+    Raises
+    ------
+    RingsideError
+        When there is no such group, or the stretch is too long.
+    """
+    heard = listening_of(user, take_pk, job_pk)
+    tracks = heard.tracks[group * heard.group : (group + 1) * heard.group]
+    kept = list(take_for(user, take_pk).files.all())
+    with ExitStack() as stack:
+        files = {n: stack.enter_context(opened(kept[n])) for n in {t.source.file for t in tracks}}
+        own = [files[t.source.file] for t in tracks]
+        return sound_of(own, [t.source for t in tracks], begin, count, heard.rate_hz)
 
 
 @transaction.atomic

@@ -24,6 +24,7 @@ if TYPE_CHECKING:
     from ringside.takes.reading import Corrections
 
 TOLD, WAVES, BASIS, SINCE = "told.json", "waves.json", "basis.json", "since.json"
+LISTEN = "listen.json"
 
 
 def _files_of(pk: int) -> Take:
@@ -45,6 +46,7 @@ def _json(what: Any) -> bytes:
 
 def _measure(ask: dict[str, Any], tell: Tell) -> dict[str, bytes]:
     from ringside.takes.align import basis_of
+    from ringside.takes.listening import listening
     from ringside.takes.report import told_take
     from ringside.takes.waves import waves_of
 
@@ -61,6 +63,7 @@ def _measure(ask: dict[str, Any], tell: Tell) -> dict[str, bytes]:
         TOLD: _json(asdict(told)),
         WAVES: _json({w.source: asdict(w) for w in waves}),
         BASIS: _json(asdict(basis_of(read))),
+        LISTEN: _json(asdict(listening(read))),
     }
 
 

@@ -25,6 +25,8 @@ class Api:
             {} if data is None else {"data": json.dumps(data), "content_type": "application/json"}
         )
         self.last = getattr(self.client, method.lower())(f"/api{path}", **body)
+        if self.last.streaming:
+            return self.last.status_code, b"".join(self.last.streaming_content)
         spoken = self.last.content and "json" in self.last.headers.get("Content-Type", "")
         return self.last.status_code, self.last.json() if spoken else self.last.content
 

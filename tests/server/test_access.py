@@ -22,6 +22,7 @@ from ringside.standing.entries import Entry
 from ringside.takes.align import Basis
 from ringside.takes.asking import HitList
 from ringside.takes.compare import Since
+from ringside.takes.listening import Listening
 from ringside.takes.report import TakeTold
 from ringside.takes.waves import DrumWaves
 from ringside.techniques.taking import take
@@ -30,7 +31,7 @@ from sheets.printing import FILE as SHEET_FILE
 from sheets.printing import SHEET
 from studios.actions import keep_kit, keep_room
 from takes.actions import FileBegun, begin
-from takes.kinds import BASIS, COMPARE, MEASURE, RECORD, SINCE, TOLD, WAVES
+from takes.kinds import BASIS, COMPARE, LISTEN, MEASURE, RECORD, SINCE, TOLD, WAVES
 
 from tests.server.conftest import PASSWORD, Api
 
@@ -209,6 +210,9 @@ ENDPOINTS += [
     ("GET", "/takes/{take}/measures/{measure}/waves/snare", None, 200),
     ("GET", "/takes/{take}/measures/{measure}/align?to=OL", None, 200),
     ("GET", "/takes/{take}/measures/{measure}/align.csv?to=OL&on=snare", None, 400),
+    ("GET", "/takes/{take}/measures/{measure}/aligned.zip?to=OL&on=snare", None, 400),
+    ("GET", "/takes/{take}/measures/{measure}/listening", None, 200),
+    ("GET", "/takes/{take}/measures/{measure}/sound?group=0&begin=0&count=10", None, 400),
     ("POST", "/takes/{take}/since/{take}", None, 400),
     ("GET", "/comparisons/{comparison}", None, 200),
     ("GET", "/comparisons/{comparison}/since", None, 200),
@@ -246,9 +250,11 @@ def a_measure(owner, take):
     told = asdict(TakeTold(48000, 1.0, [], [], [], [], [], [], none, 0, 0, ""))
     waves = {"snare": asdict(DrumWaves("snare", 0.0, 0.1, []))}
     basis = asdict(Basis(48000, ["OL"], [None], []))
+    heard = asdict(Listening(48000, 48000, 8, [], []))
+    made = ((TOLD, told), (WAVES, waves), (BASIS, basis), (LISTEN, heard))
     files = {
         name: default_storage.save(name, ContentFile(json.dumps(what).encode()))
-        for name, what in ((TOLD, told), (WAVES, waves), (BASIS, basis))
+        for name, what in made
     }
     ask = {"take": take.pk}
     studio = owner.studios.get()
@@ -293,7 +299,9 @@ def test_every_endpoint_of_the_interface_is_in_the_table():
              "{recording}": "{pk}", "/measures/{measure}/": "/measures/{job}/",
              "{measure}": "{pk}", "/waves/snare": "/waves/{source}",
              "/files/0?at=0": "/files/{number}", "/align?to=OL": "/align", "{comparison}": "{pk}",
-             "/align.csv?to=OL&on=snare": "/align.csv"}  # fmt: skip
+             "/align.csv?to=OL&on=snare": "/align.csv",
+             "/aligned.zip?to=OL&on=snare": "/aligned.zip",
+             "/sound?group=0&begin=0&count=10": "/sound"}  # fmt: skip
     known = set()
     for method, path, _, _ in ENDPOINTS:
         plain = path

@@ -1,9 +1,12 @@
 """Takes on the server: pieces, cut lines, room, corrections, a worker, other studios."""
 
+import io
 import json
 import uuid
+import zipfile
 
 import pytest
+import soundfile
 from accounts.models import User
 from django.core.files.storage import default_storage
 from django.core.management import call_command
@@ -198,6 +201,56 @@ def test_tracks_are_aligned_by_what_was_measured_and_two_takes_are_compared(
     assert status == 200
     assert [w["text"][:30] for w in told["moved"]] == ["OR is not where it was before,"]
     assert as_owner("POST", f"/takes/{first}/since/{first}")[0] == 400
+
+
+def test_a_take_is_heard_piece_by_piece_and_fetched_aligned(as_owner, demo, tmp_path):
+    pk = uploaded(as_owner, demo, tmp_path, sources=("snare", "kick"), one_file=True)
+    (job, _), (whole,) = measured(as_owner, pk), tmp_path.glob("*.wav")
+    base = f"/takes/{pk}/measures/{job}"
+    status, told = as_owner("GET", f"{base}/listening")
+    assert (status, [x["source"] for x in told["loops"]]) == (200, ["kick", "snare"])
+    assert [t["source"]["channel"] for t in told["tracks"]] == list(range(10))
+    # From the middle, over the end of a piece and the end of the file.
+    for begin in (LARGEST_PIECE // 30 - 50, soundfile.info(whole).frames - 60):
+        status, flac = as_owner("GET", f"{base}/sound?group=1&begin={begin}&count=100")
+        assert status == 200
+        heard, rate = soundfile.read(io.BytesIO(flac))
+        there, _ = soundfile.read(whole, start=begin, frames=100, fill_value=0.0)
+        assert (heard.shape, rate) == ((100, 2), told["rate_hz"])
+        assert heard == pytest.approx(there[:, 8:], abs=2**-15)
+    assert as_owner("GET", f"{base}/sound?group=2&begin=0&count=100")[0] == 400
+    assert as_owner("GET", f"{base}/sound?group=0&begin=0&count={10**6}")[0] == 400
+    # The copies are those of the table, which lies beside them.
+    _, rows = as_owner("GET", f"{base}/align?to=OL")
+    status, body = as_owner("GET", f"{base}/aligned.zip?to=OL")
+    archive = zipfile.ZipFile(io.BytesIO(body))
+    assert (status, archive.namelist()) == (200, ["aligned.csv", whole.name])
+    table = archive.read("aligned.csv").decode().splitlines()
+    assert [line.split(",")[0] for line in table[1:]] == [r["channel"] for r in rows]
+    made, _ = soundfile.read(io.BytesIO(archive.read(whole.name)), dtype="int32")
+    kept, _ = soundfile.read(whole, dtype="int32")
+    for n, row in enumerate(rows):
+        later = int(row["later"])
+        moved = made[later : later + len(kept), n]
+        assert (moved == (-kept[:, n] if row["flip"] else kept[:, n])).all()
+    assert as_owner("GET", f"{base}/aligned.zip?to=XX")[0] == 400
+
+
+def test_who_goes_away_from_aligned_copies_makes_room_for_the_next(as_owner, demo, tmp_path):
+    pk = uploaded(as_owner, demo, tmp_path, sources=("snare",), each=1, one_file=True)
+    job, _ = measured(as_owner, pk)
+    path = f"/api/takes/{pk}/measures/{job}/aligned.zip?to=OL"
+    held = [as_owner.client.get(path) for _ in range(2)]
+    assert [h.status_code for h in held] == [200, 200]
+    next(iter(held[0].streaming_content))
+    told = as_owner.client.get(path)
+    assert (told.status_code, told.json()["detail"][:11]) == (429, "Others are ")
+    for h in held:  # one half way, one never begun
+        h.close()
+        h.close()
+    again = as_owner.client.get(path)
+    assert again.status_code == 200
+    again.close()
 
 
 def test_the_demos_take_is_recorded_once_with_its_overhead_off(db):

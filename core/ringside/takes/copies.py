@@ -8,7 +8,7 @@ windowed sinc of `TAPS` taps (Kaiser, 80 dB: J. F. Kaiser, Proc. IEEE Int. Symp.
 """
 
 import struct
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from pathlib import Path
 from typing import Any, Final
 
@@ -50,16 +50,43 @@ def aligned_copies(tracks: Sequence[Track], rows: Sequence[AlignRow], folder: Pa
     folder.mkdir(parents=True, exist_ok=True)
     if any(t.path.resolve().parent == folder.resolve() for t in tracks):
         raise RingsideError("the copies would lie among the take's own files; name another folder")
-    longest = int(np.ceil(max((r.later for r in rows), default=0.0)))
+    longest = longest_of(rows)
     made: list[Path] = []
     for path in dict.fromkeys(t.path for t in tracks):
         own = {t.channel: rows[n] for n, t in enumerate(tracks) if t.path == path}
         made.append(folder / path.name)
-        _copied(path, made[-1], own, longest)
+        aligned_copy(path, made[-1], own, longest)
     return made
 
 
-def _copied(path: Path, to: Path, rows: dict[int, AlignRow], longest: int) -> None:
+def longest_of(rows: Sequence[AlignRow]) -> int:
+    """Samples that every copy is longer by, so that none loses its end.
+
+    Parameters
+    ----------
+    rows : sequence of AlignRow
+        Of all tracks of the take.
+
+    Returns
+    -------
+    int
+    """
+    return int(np.ceil(max((r.later for r in rows), default=0.0)))
+
+
+def aligned_copy(path: Path, to: Path, rows: Mapping[int, AlignRow], longest: int) -> None:
+    """Write one file anew, aligned.
+
+    Parameters
+    ----------
+    path : Path
+    to : Path
+        Written over.
+    rows : mapping of int to AlignRow
+        By the channel of the file; one that is not there stays as it is.
+    longest : int
+        Samples that are put behind.
+    """
     import soundfile
 
     dice = np.random.default_rng(0)

@@ -3,7 +3,7 @@
 import json
 from typing import Annotated, Any
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from jobs.actions import call_off, file_of, job_of
 from ninja import Query, Router
 from ninja.responses import Status
@@ -13,16 +13,27 @@ from ringside.pairs.analysis import analyse
 from ringside.takes.align import AlignRow, align_csv, align_table
 from ringside.takes.asking import HitList, hits_wanted
 from ringside.takes.compare import Since
+from ringside.takes.listening import Listening
 from ringside.takes.report import TakeTold
 from ringside.takes.waves import DrumWaves
 from takes import actions
 from takes.actions import FileBegun
+from takes.aligned import AlignedCopies
 from takes.kinds import COMPARE, MEASURE, RECORD, SINCE, TOLD, WAVES
 from takes.models import Take
 
 from api.common import LayoutOnly, Problem
 from api.longwork import JobOut, job_out
-from api.takes.schemas import AlignAsk, CorrectIn, PieceOut, RecordIn, TakeBegin, TakeOut, TakesOut
+from api.takes.schemas import (
+    AlignAsk,
+    CorrectIn,
+    PieceOut,
+    RecordIn,
+    SoundAsk,
+    TakeBegin,
+    TakeOut,
+    TakesOut,
+)
 
 router = Router(tags=["takes"])
 GONE: dict[int, Any] = {404: Problem}
@@ -134,6 +145,32 @@ def align_file(request: HttpRequest, pk: int, job: int, how: Query[AlignAsk]) ->
     answer = HttpResponse(align_csv(basis, rows), content_type="text/csv; charset=utf-8")
     answer["Content-Disposition"] = 'attachment; filename="align.csv"'
     return answer
+
+
+@router.get("/takes/{pk}/measures/{job}/aligned.zip", response={200: bytes, **WRONG, 429: Problem})
+def aligned(request: HttpRequest, pk: int, job: int, how: Query[AlignAsk]) -> StreamingHttpResponse:
+    """Aligned copies of all files, of the same format, with their start times, and the table."""
+    basis = actions.basis_of(request.user, pk, job)
+    rows = align_table(basis, how.to, on=how.on, whole=how.whole, flips=how.flips)
+    take = actions.take_for(request.user, pk)
+    heard = actions.listening_of(request.user, pk, job)
+    copies = AlignedCopies(take, heard, rows, align_csv(basis, rows))
+    answer = StreamingHttpResponse(copies, content_type="application/zip")
+    answer["Content-Disposition"] = 'attachment; filename="aligned.zip"'
+    return answer
+
+
+@router.get("/takes/{pk}/measures/{job}/listening", response={200: Listening, **GONE})
+def listening(request: HttpRequest, pk: int, job: int) -> Any:
+    """What is needed to listen to a measured take: channels in the balance, and loops."""
+    return actions.listening_of(request.user, pk, job)
+
+
+@router.get("/takes/{pk}/measures/{job}/sound", response={200: bytes, **WRONG})
+def sound(request: HttpRequest, pk: int, job: int, what: Query[SoundAsk]) -> HttpResponse:
+    """A stretch of a group of channels, as FLAC."""
+    made = actions.sound(request.user, pk, job, what.group, what.begin, what.count)
+    return HttpResponse(made, content_type="audio/flac")
 
 
 @router.post("/takes/{pk}/since/{other}", response={200: JobOut, **WRONG})

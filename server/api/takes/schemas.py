@@ -90,3 +90,11 @@ class AlignAsk(Schema):
     on: ShortName | None = None
     whole: bool = True
     flips: bool = True
+
+
+class SoundAsk(Schema):
+    """A stretch of sound: which group of channels, from which sample, how many."""
+
+    group: Annotated[int, Field(ge=0, le=7)]
+    begin: Annotated[int, Field(ge=0, le=2**31)]
+    count: Annotated[int, Field(ge=1, le=2**21)]
