@@ -6,6 +6,7 @@ nothing and is told where it does, so that a cut line goes on where it was cut.
 
 import hashlib
 import json
+from collections.abc import Sequence
 from contextlib import ExitStack
 from dataclasses import dataclass
 from typing import Any
@@ -22,15 +23,19 @@ from plans.errors import NotThere
 from plans.models import Layout
 from pydantic import TypeAdapter
 from ringside.errors import RingsideError
+from ringside.files.stored import LAYOUT
 from ringside.recorder.wrong import Wrong
-from ringside.takes.align import Basis, HeardDrum
+from ringside.takes.align import AlignRow, Basis, HeardDrum
+from ringside.takes.effect import AlignEffect, aligned_layout, effect
 from ringside.takes.files import MOST_TRACKS
 from ringside.takes.listening import Listening, sound_of
+from ringside.takes.report import PairTold
 from studios.access import studios_of
 from studios.models import Studio
+from studios.stored import unpacked
 
 from takes.files import keep_piece, opened
-from takes.kinds import BASIS, COMPARE, LISTEN, MEASURE, RECORD
+from takes.kinds import BASIS, COMPARE, LISTEN, MEASURE, RECORD, TOLD
 from takes.models import Take, TakeFile
 
 MOST_TAKES = 60
@@ -43,6 +48,7 @@ EDITION = 2
 
 
 LISTENING = TypeAdapter(Listening)
+PAIRS = TypeAdapter(list[PairTold])
 
 
 @dataclass(frozen=True, slots=True)
@@ -219,6 +225,24 @@ def basis_of(user: User, take_pk: int, job_pk: int) -> Basis:
     told = json.loads(told_of(user, take_pk, job_pk, BASIS))
     drums = [HeardDrum(**d) for d in told.pop("drums")]
     return Basis(**told, drums=drums)
+
+
+def measure_aligned(user: User, take_pk: int, job_pk: int, rows: Sequence[AlignRow]) -> Job:
+    """Have a measured take measured once more, as if its tracks were aligned."""
+    take = take_for(user, take_pk)
+    basis = basis_of(user, take_pk, job_pk)
+    ask = jobs.job_of(user, MEASURE.name, job_pk).ask
+    layout = unpacked(LAYOUT, ask["layout"], "The layout")
+    changed = aligned_layout(layout, rows, basis.rate_hz)
+    ask = {**ask, "layout": LAYOUT.pack(changed)}
+    return jobs.ask_for(take.layout.session.studio, MEASURE.name, _named(ask), ask)
+
+
+def effect_of(user: User, take_pk: int, job_pk: int, aligned_pk: int) -> AlignEffect:
+    """What aligning does to every pair, by two measurements of one take."""
+    told = (PAIRS.validate_python(json.loads(told_of(user, take_pk, pk, TOLD))["pairs"])
+            for pk in (job_pk, aligned_pk))  # fmt: skip
+    return effect(*told)
 
 
 def listening_of(user: User, take_pk: int, job_pk: int) -> Listening:

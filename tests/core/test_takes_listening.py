@@ -9,10 +9,13 @@ import soundfile
 from ringside.errors import RingsideError
 from ringside.pairs.analysis import analyse
 from ringside.plan.balances import Balance, Fader
+from ringside.takes.align import AlignRow, align_table, basis_of
+from ringside.takes.effect import aligned_layout, effect
 from ringside.takes.listening import COMMON_DB, GROUP, Source, listening, sound_of
 from ringside.takes.reading import Corrections, read_take
+from ringside.takes.report import PairTold
 
-from tests.core.takes import recorded
+from tests.core.takes import demo_layout, figures, recorded
 
 
 @pytest.fixture(scope="module")
@@ -115,3 +118,61 @@ def test_too_much_at_once_and_what_is_no_sound_are_refused(tmp_path):
         sound_of([junk], [source], 0, 6 * 48000 + 1, 48000)
     with pytest.raises(RingsideError, match="got 0"):
         sound_of([], [], 0, 100, 48000)
+
+
+def test_a_drum_that_was_not_hit_is_aligned_by_the_plan():
+    layout = demo_layout()
+    heard = figures(layout, sources=("kick", "snare"))
+    rows = {r.channel: r for r in align_table(basis_of(heard), "OL")}
+    an = heard.analysis
+    by_hand = an.arrivals.time_s  # the tracks are not delayed in the demo
+    ids = [m.id for m in layout.mics]
+    ol, ft = ids.index("OL"), ids.index("FT")
+    floor = an.source_index("floor")
+    behind = (by_hand[ol, floor] - by_hand[ft, floor]) * 48000
+    assert rows["FT"].later - rows["OL"].later == pytest.approx(behind, abs=1)
+    assert (rows["FT"].by_plan, rows["FT"].on) == (True, ("floor",))
+    assert not rows["ST"].by_plan
+    # What hears the kit goes by what was hit alone.
+    assert set(rows["OR"].on) == {"kick", "snare"}
+    with pytest.raises(RingsideError, match="'floor' was not hit"):
+        align_table(basis_of(heard), "OL", on="floor")
+
+
+def pair(a, b, source, measured, body, counts=True):
+    return PairTold(
+        a=a, b=b, source=source, planned="together", measured=measured, sure=True, settled=False,
+        counts=counts, why="", delay_ms=0.0, interval_ms=0.0, planned_delay_ms=0.0, gain_db=0.0,
+        gain_interval_db=0.0, planned_gain_db=0.0, wired_db=[body, 0.0, 0.0],
+        flipped_db=[0.0, 0.0, 0.0], level_db=0.0, alike=1.0,
+    )  # fmt: skip
+
+
+def test_what_aligning_does_is_told_pair_by_pair():
+    before = [pair("ST", "SB", "snare", "hollow", -9.0), pair("ST", "OL", "snare", "together", 2.0),
+              pair("T1", "OL", "rack-1", "together", 3.0), pair("KI", "RL", "kick", "late", 0.0,
+              counts=False), pair("KO", "T1", "kick", "no matter", 0.0)]  # fmt: skip
+    after = [pair("ST", "SB", "snare", "together", 5.9), pair("ST", "OL", "snare", "behind", 4.0),
+             pair("T1", "OL", "rack-1", "hollow", -3.0),
+             pair("FT", "OL", "floor", "late", 1.0),
+             pair("KO", "T1", "kick", "no matter", 3.0)]  # fmt: skip
+    told = effect(before, after)
+    assert [(c.a, c.b, c.before, c.after) for c in told.cured] == [
+        ("ST", "SB", "hollow", "together")
+    ]
+    assert [(c.a, c.source, c.body_db) for c in told.worse] == [
+        ("T1", "rack-1", (3.0, -3.0)),
+        ("FT", "floor", (1.0, 1.0)),
+    ]
+    assert [(c.b, c.body_db) for c in told.body] == [("OL", (2.0, 4.0))]
+    assert told.marked == (1, 2)
+    assert told.words.startswith("Marked pairs on drums go from 1 to 2. 2 that were well")
+    assert effect(before, before).words == "No mark changes; marked before and after: 1."
+
+
+def test_the_aligned_layout_counts_in_its_own_samples():
+    layout = demo_layout().model_copy(update={"sample_rate_hz": 96000})
+    rows = [AlignRow("SB", 12.5, True, (), ()), AlignRow("ST", 5.0, True, (), (), "not heard")]
+    by = {c.id: c for c in aligned_layout(layout, rows, 48000).channels}
+    assert (by["SB"].track_flip, by["SB"].track_delay_samples) == (True, 25)
+    assert (by["ST"].track_flip, by["ST"].track_delay_samples) == (False, 0)

@@ -6,6 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+import soundfile
 from ringside.errors import RingsideError
 from ringside.pairs.analysis import analyse
 from ringside.plan.channels import Channel
@@ -290,6 +291,32 @@ def test_a_flip_and_a_delay_on_the_track_count_in_the_verdict(plain):
     assert over.sign[row, 1] == -as_is.sign[row, 1] != 0
     assert over.gain_db[row, 1] == pytest.approx(-as_is.gain_db[row, 1])
     assert later.delay_s[row, 1] - as_is.delay_s[row, 1] == pytest.approx(0.001)
+
+
+def test_what_tracks_add_up_to_is_told_with_their_delays(plain, tmp_path):
+    """A delay on the track says the same as a file that begins so much later."""
+    files, layout = plain[0], demo_layout()
+    by = 40  # of the 300 samples or so of a wave: it moves the body, too
+    put = tuple(
+        c.model_copy(update={"track_delay_samples": by}) if c.id == "SB" else c
+        for c in layout.channels
+    )
+    on_track = judged(read_take(files, analyse(layout.model_copy(update={"channels": put}))))
+    moved = []
+    for path in files:
+        sound, rate = soundfile.read(path, always_2d=True)
+        if path is files[3]:
+            sound = np.concatenate([np.zeros((by, 1)), sound[:-by]])
+        moved.append(tmp_path / path.name)
+        soundfile.write(moved[-1], sound, rate, soundfile.info(path).subtype)
+    in_file = judged(read_take(moved, analyse(layout)))
+    as_is = judged(read_take(files, analyse(layout)))
+    row, _, _ = analyse(layout).find("ST", "SB")
+    for n in range(3):
+        told, other = (x.sums_db[:, n, row, 1] for x in (on_track, in_file))
+        assert told == pytest.approx(other, abs=0.15)
+    body = on_track.sums_db[:, 0, row, 1] - as_is.sums_db[:, 0, row, 1]
+    assert abs(body).max() > 0.5
 
 
 def test_a_split_of_one_mic_is_no_doubled_track(tmp_path):

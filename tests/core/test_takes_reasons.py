@@ -286,8 +286,8 @@ def test_a_track_ahead_goes_later_and_the_table_says_so_in_csv():
         ("ST", 240.0, True), ("OL", 48.0, False), ("OR", 0.0, False), ("RM", 0.0, False),
     ]  # fmt: skip
     lines = align_csv(basis, rows).splitlines()
-    assert lines[1] == "ST,240,5.000,flip,snare,"
-    assert lines[4] == "RM,0,0.000,,,no drum it is for was heard in both"
+    assert lines[1] == "ST,240,5.000,flip,snare,,"
+    assert lines[4] == "RM,0,0.000,,,no drum it is for was heard in both,"
 
 
 def test_two_takes_tell_what_moved_between_them_whatever_the_plan_says():

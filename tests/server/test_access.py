@@ -211,6 +211,8 @@ ENDPOINTS += [
     ("GET", "/takes/{take}/measures/{measure}/align?to=OL", None, 200),
     ("GET", "/takes/{take}/measures/{measure}/align.csv?to=OL&on=snare", None, 400),
     ("GET", "/takes/{take}/measures/{measure}/aligned.zip?to=OL&on=snare", None, 400),
+    ("POST", "/takes/{take}/measures/{measure}/effect?to=OL&on=snare", None, 400),
+    ("GET", "/takes/{take}/measures/{measure}/effect/{measure}", None, 200),
     ("GET", "/takes/{take}/measures/{measure}/listening", None, 200),
     ("GET", "/takes/{take}/measures/{measure}/sound?group=0&begin=0&count=10", None, 400),
     ("POST", "/takes/{take}/since/{take}", None, 400),
@@ -300,6 +302,7 @@ def test_every_endpoint_of_the_interface_is_in_the_table():
              "{measure}": "{pk}", "/waves/snare": "/waves/{source}",
              "/files/0?at=0": "/files/{number}", "/align?to=OL": "/align", "{comparison}": "{pk}",
              "/align.csv?to=OL&on=snare": "/align.csv",
+             "/effect?to=OL&on=snare": "/effect", "/effect/{pk}": "/effect/{other}",
              "/aligned.zip?to=OL&on=snare": "/aligned.zip",
              "/sound?group=0&begin=0&count=10": "/sound"}  # fmt: skip
     known = set()

@@ -193,6 +193,13 @@ def test_tracks_are_aligned_by_what_was_measured_and_two_takes_are_compared(
     assert (status, text.decode().splitlines()[0][:22]) == (200, "channel,samples later,")
     status, told = as_owner("GET", f"{base}/align?to=XX")
     assert (status, told["detail"][:39]) == (400, "'XX' is no channel of this take; expect")
+    # What it does to every pair is measured, as if the tracks were so.
+    _, as_if = as_owner("POST", f"{base}/effect?to=OL")
+    work_on(as_if["id"])
+    status, told = as_owner("GET", f"{base}/effect/{as_if['id']}")
+    assert status == 200
+    assert ("ST", "SB") in [(c["a"], c["b"]) for c in told["cured"]]  # flipped with the rest
+    assert told["words"].startswith("Marked pairs on drums go from")
     # Whichever is asked first, the earlier one comes first; twice the same is no comparison.
     _, job = as_owner("POST", f"/takes/{second}/since/{first}")
     assert as_owner("POST", f"/takes/{first}/since/{second}")[1]["id"] == job["id"]

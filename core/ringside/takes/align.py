@@ -16,6 +16,7 @@ from typing import Final
 import numpy as np
 
 from ringside.errors import RingsideError
+from ringside.plan.feeds import feeds
 from ringside.takes.reading import TakeRead
 
 NOT_HEARD: Final = "no drum it is for was heard in both"
@@ -37,6 +38,8 @@ class AlignRow:
     """What is left on each of them afterwards, milliseconds."""
     why_not: str = ""
     """Why it stays as it is; empty where it is aligned."""
+    by_plan: bool = False
+    """Its own drum was not hit: by when the plan has it there."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,6 +51,8 @@ class HeardDrum:
     """It has heads, and so a sign to go by."""
     lag_s: list[float | None]
     sign: list[int]
+    planned: bool = False
+    """It was not hit: all of it is the plan's."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,6 +79,8 @@ def basis_of(take: TakeRead) -> Basis:
     """
     an = take.analysis
     ids, mics = an.scene.sources.ids, an.layout.mics
+    hit = {d.source for d in take.drums}
+    jobs = {an.source_index(m.job) for m in mics if m.job and m.role == "close"}
     drums = [
         HeardDrum(
             ids[d.source], bool(an.scene.sources.drum[d.source]),
@@ -82,8 +89,20 @@ def basis_of(take: TakeRead) -> Basis:
         )
         for d in take.drums
     ]  # fmt: skip
+    drums += [_planned(take, k) for k in sorted(jobs - hit)]
     channels = [str(take.matched[n].channel) for n in take.rows]
     return Basis(take.rate_hz, channels, [mics[m].job for m in take.mics], drums)
+
+
+def _planned(take: TakeRead, k: int) -> HeardDrum:
+    """A drum that was not hit, as the plan has it; arrivals as the files would have them."""
+    an, mics = take.analysis, list(take.mics)
+    at = (an.arrivals.time_s[:, k] - an.scene.track_delay)[mics]
+    way = [-1 if f.first and f.first.track_flip else 1 for f in feeds(an.layout)]
+    sign = an.arrivals.sign[mics, k] * np.array(way)[mics]
+    lag = [round(float(v), 8) for v in at - at.min()]
+    body = bool(an.scene.sources.drum[k])
+    return HeardDrum(an.scene.sources.ids[k], body, list(lag), [int(v) for v in sign], True)
 
 
 def align_table(
@@ -118,7 +137,7 @@ def align_table(
         raise RingsideError(
             f"{reference!r} is no channel of this take; expected one of {', '.join(basis.channels)}"
         )
-    hit = [d.source for d in basis.drums]
+    hit = [d.source for d in basis.drums if not d.planned]
     if on is not None and on not in hit:
         raise RingsideError(f"{on!r} was not hit in this take; expected one of {', '.join(hit)}")
     to = basis.channels.index(reference)
@@ -135,7 +154,8 @@ def align_table(
         if samples > FURTHEST:
             made.append(AlignRow(channel, 0.0, False, (), (), "too far off to be of this take"))
             continue
-        made.append(AlignRow(channel, samples, bool(flip and flips), names, left))
+        planned = any(d.planned and d.source in names for d in basis.drums)
+        made.append(AlignRow(channel, samples, bool(flip and flips), names, left, "", planned))
     return _fewest(made)
 
 
@@ -158,7 +178,7 @@ def _row(
     known: list[HeardDrum] = []
     ahead: list[float] = []
     for d in basis.drums:
-        if want is not None and d.source != want:
+        if d.planned if want is None else d.source != want:
             continue
         here, there = d.lag_s[track], d.lag_s[reference]
         if here is not None and there is not None:
@@ -186,9 +206,11 @@ def align_csv(basis: Basis, rows: Sequence[AlignRow]) -> str:
     """
     out = io.StringIO()
     table = csv.writer(out)
-    table.writerow(["channel", "samples later", "ms later", "flip", "on", "left as it is because"])
+    table.writerow(["channel", "samples later", "ms later", "flip", "on", "left as it is because",
+                    "by the plan"])  # fmt: skip
     for r in rows:
         ms = 1e3 * r.later / basis.rate_hz
         flip = "flip" if r.flip else ""
-        table.writerow([r.channel, f"{r.later:g}", f"{ms:.3f}", flip, " ".join(r.on), r.why_not])
+        table.writerow([r.channel, f"{r.later:g}", f"{ms:.3f}", flip, " ".join(r.on),
+                        r.why_not, "by the plan" if r.by_plan else ""])  # fmt: skip
     return out.getvalue()

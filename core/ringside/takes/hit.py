@@ -115,8 +115,9 @@ def read_halfwaves(cut: Cut) -> tuple[Floats, list[HalfWave]]:
 
 
 def read_hit(
-    cut: Cut, own: int, ranges: Ranges, known: Sequence[HalfWave] | None = None
-) -> HitRead:
+    cut: Cut, own: int, ranges: Ranges, known: Sequence[HalfWave] | None = None,
+    later_s: Floats | None = None,
+) -> HitRead:  # fmt: skip
     """Everything one hit says.
 
     Parameters
@@ -127,6 +128,8 @@ def read_hit(
     ranges : Ranges
     known : sequence of HalfWave, optional
         Of every track, where they were read before.
+    later_s : ndarray, shape (C,), optional
+        Seconds each track is mixed later than it lies in the cut: what they add up to is told so.
 
     Returns
     -------
@@ -142,7 +145,7 @@ def read_hit(
     wave = rate / ranges.fundamental
     way = np.array([first_way(t, cut.quiet, a, wave) if np.isfinite(a) else 0
                     for t, a in zip(low, at, strict=True)])  # fmt: skip
-    products, noise = _products(cut, ranges)
+    products, noise = _products(cut, ranges, later_s)
     return HitRead(
         own=own,
         lag_s=lag / rate,
@@ -208,18 +211,24 @@ def _turned(low: Floats, at: Floats, lag: Floats, own: int, wave: float) -> Ints
     return made
 
 
-def _products(cut: Cut, ranges: Ranges) -> tuple[Floats, Floats]:
+def _products(cut: Cut, ranges: Ranges, later_s: Floats | None) -> tuple[Floats, Floats]:
     rate = cut.rate_hz
+    later = np.zeros(len(cut.sound)) if later_s is None else later_s - later_s.min()
     hit = cut.sound[:, cut.quiet :]
     fade = np.clip((hit.shape[1] - np.arange(hit.shape[1])) / (0.2 * hit.shape[1]), 0, 1)
     from scipy.fft import next_fast_len
 
-    long, short = (int(next_fast_len(n, real=True)) for n in (hit.shape[1], cut.quiet))
+    # Room for the latest, so that none of it comes round to the beginning.
+    room = min(round(float(later.max()) * rate), hit.shape[1])
+    long, short = (int(next_fast_len(n, real=True)) for n in (hit.shape[1] + room, cut.quiet))
     spectrum = np.fft.rfft(hit * fade, long)
     before = np.fft.rfft(cut.sound[:, : cut.quiet], short)
     f, g = (np.fft.rfftfreq(n, 1 / rate) for n in (long, short))
+    if room:
+        away = np.minimum(later, hit.shape[1] / rate)[:, None]
+        spectrum *= np.exp(-2j * np.pi * f * away)
     products, noise = [], []
-    longer = long / short
+    longer = (long / short) * (hit.shape[1] / short)
     for low, high in ranges.every:
         part = spectrum[:, (f >= low) & (f < high)]
         products.append((part @ part.conj().T).real)
@@ -227,5 +236,5 @@ def _products(cut: Cut, ranges: Ranges) -> tuple[Floats, Floats]:
         lines = (g >= low) & (g < high)
         lines[np.abs(g - (low + high) / 2).argmin()] = True
         share = (high - low) / (lines.sum() * (g[1] - g[0]))
-        noise.append((np.abs(before[:, lines]) ** 2).sum(axis=1) * share * longer**2)
+        noise.append((np.abs(before[:, lines]) ** 2).sum(axis=1) * share * longer)
     return np.array(products), np.array(noise)

@@ -120,6 +120,7 @@ def listening(take: TakeRead) -> Listening:
     every = {u.id: u for u in ups(layout)}
     pans = {r.channel or r.mic: r.heard for r in pan_rows(take.analysis)}
     sides = _sides(layout)
+    per_sample = take.rate_hz / layout.sample_rate_hz
     tracks = []
     for row, n in enumerate(take.rows):
         t, name = take.tracks[n], str(take.matched[n].channel)
@@ -129,7 +130,7 @@ def listening(take: TakeRead) -> Listening:
             pan=round(pans.get(name, 0.0) if own.pan is None else own.pan, 1),
             side=name in sides,
             heard=up.heard if up else True, why=up.why if up and not up.heard else "",
-            flip=own.track_flip, later=own.track_delay_samples,
+            flip=own.track_flip, later=round(own.track_delay_samples * per_sample),
             source=Source(files.index(t.path), t.channel, t.begins, t.frames),
         ))  # fmt: skip
     end = max((t.ends for t in take.tracks), default=0)

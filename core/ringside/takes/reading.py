@@ -203,7 +203,9 @@ def _measured(
 ) -> tuple[list[Hit], list[DrumRead], dict[int, tuple[HitRead, ...]]]:  # fmt: skip
     laid = [replace(t, begins=t.begins - int(s)) for t, s in zip(used, shift, strict=True)]
     with Reader(laid) as reader, ThreadPoolExecutor(AT_ONCE) as pool:
-        work = _Work(reader, pool, analysis, mics, moved(seen, shift), said)
+        # Mixed as the files have them, and by what the plan puts on the tracks.
+        later_s = shift / seen.rate_hz + analysis.scene.track_delay[mics]
+        work = _Work(reader, pool, analysis, mics, moved(seen, shift), said, later_s)
         hits = work.hits()
         told(0.7, "strokes found")
         return hits, *work.drums(hits, lambda share: told(0.7 + 0.3 * share, "measuring"))
@@ -248,8 +250,9 @@ class _Work:
 
     def __init__(
         self, reader: Reader, pool: Executor, analysis: Analysis, mics: list[int], seen: Overview,
-        said: Corrections,
+        said: Corrections, later_s: Floats,
     ) -> None:  # fmt: skip
+        self.later_s = later_s
         self.reader, self.pool, self.analysis = reader, pool, analysis
         self.mics, self.seen, self.said = mics, seen, said
         self.rate = seen.rate_hz
@@ -334,7 +337,8 @@ class _Work:
         pitch = float(np.median(known)) if 2 * len(known) > len(cuts) else None
         ranges = ranges_of(sources, k, pitch, self.rate)
         waves = [self.waves[n] for n in found]
-        reads = tuple(self.pool.map(lambda c, w: read_hit(c, own, ranges, w), cuts, waves))
+        reads = tuple(self.pool.map(
+            lambda c, w: read_hit(c, own, ranges, w, self.later_s), cuts, waves))  # fmt: skip
         return pooled(k, reads, pitches), reads
 
 

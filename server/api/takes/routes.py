@@ -10,9 +10,10 @@ from ninja.responses import Status
 from plans.actions import layout_for
 from pydantic import Field
 from ringside.pairs.analysis import analyse
-from ringside.takes.align import AlignRow, align_csv, align_table
+from ringside.takes.align import AlignRow, Basis, align_csv, align_table
 from ringside.takes.asking import HitList, hits_wanted
 from ringside.takes.compare import Since
+from ringside.takes.effect import AlignEffect
 from ringside.takes.listening import Listening
 from ringside.takes.report import TakeTold
 from ringside.takes.waves import DrumWaves
@@ -130,18 +131,21 @@ def waves(request: HttpRequest, pk: int, job: int, source: str) -> Any:
     return every[source]
 
 
+def _rows(request: HttpRequest, pk: int, job: int, how: AlignAsk) -> tuple[Basis, list[AlignRow]]:
+    basis = actions.basis_of(request.user, pk, job)
+    return basis, align_table(basis, how.to, on=how.on, whole=how.whole, flips=how.flips)
+
+
 @router.get("/takes/{pk}/measures/{job}/align", response={200: list[AlignRow], **WRONG})
 def align(request: HttpRequest, pk: int, job: int, how: Query[AlignAsk]) -> list[AlignRow]:
     """By how many samples each track goes later to meet one of them."""
-    basis = actions.basis_of(request.user, pk, job)
-    return align_table(basis, how.to, on=how.on, whole=how.whole, flips=how.flips)
+    return _rows(request, pk, job, how)[1]
 
 
 @router.get("/takes/{pk}/measures/{job}/align.csv", response={200: bytes, **WRONG})
 def align_file(request: HttpRequest, pk: int, job: int, how: Query[AlignAsk]) -> HttpResponse:
     """The same as CSV."""
-    basis = actions.basis_of(request.user, pk, job)
-    rows = align_table(basis, how.to, on=how.on, whole=how.whole, flips=how.flips)
+    basis, rows = _rows(request, pk, job, how)
     answer = HttpResponse(align_csv(basis, rows), content_type="text/csv; charset=utf-8")
     answer["Content-Disposition"] = 'attachment; filename="align.csv"'
     return answer
@@ -150,14 +154,26 @@ def align_file(request: HttpRequest, pk: int, job: int, how: Query[AlignAsk]) ->
 @router.get("/takes/{pk}/measures/{job}/aligned.zip", response={200: bytes, **WRONG, 429: Problem})
 def aligned(request: HttpRequest, pk: int, job: int, how: Query[AlignAsk]) -> StreamingHttpResponse:
     """Aligned copies of all files, of the same format, with their start times, and the table."""
-    basis = actions.basis_of(request.user, pk, job)
-    rows = align_table(basis, how.to, on=how.on, whole=how.whole, flips=how.flips)
+    basis, rows = _rows(request, pk, job, how)
     take = actions.take_for(request.user, pk)
     heard = actions.listening_of(request.user, pk, job)
     copies = AlignedCopies(take, heard, rows, align_csv(basis, rows))
     answer = StreamingHttpResponse(copies, content_type="application/zip")
     answer["Content-Disposition"] = 'attachment; filename="aligned.zip"'
     return answer
+
+
+@router.post("/takes/{pk}/measures/{job}/effect", response={200: JobOut, **WRONG})
+def ask_effect(request: HttpRequest, pk: int, job: int, how: Query[AlignAsk]) -> dict[str, Any]:
+    """Have the take measured as it would be mixed aligned."""
+    rows = _rows(request, pk, job, how)[1]
+    return job_out(actions.measure_aligned(request.user, pk, job, rows))
+
+
+@router.get("/takes/{pk}/measures/{job}/effect/{other}", response={200: AlignEffect, **GONE})
+def effect(request: HttpRequest, pk: int, job: int, other: int) -> AlignEffect:
+    """What aligning does to every pair."""
+    return actions.effect_of(request.user, pk, job, other)
 
 
 @router.get("/takes/{pk}/measures/{job}/listening", response={200: Listening, **GONE})

@@ -2223,6 +2223,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/takes/{pk}/measures/{job}/aligned.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Aligned
+         * @description Aligned copies of all files, of the same format, with their start times, and the table.
+         */
+        get: operations["api_takes_routes_aligned"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{pk}/measures/{job}/effect": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Effect
+         * @description Have the take measured as it would be mixed aligned.
+         */
+        post: operations["api_takes_routes_ask_effect"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{pk}/measures/{job}/effect/{other}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Effect
+         * @description What aligning does to every pair.
+         */
+        get: operations["api_takes_routes_effect"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{pk}/measures/{job}/listening": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Listening
+         * @description What is needed to listen to a measured take: channels in the balance, and loops.
+         */
+        get: operations["api_takes_routes_listening"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{pk}/measures/{job}/sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sound
+         * @description A stretch of a group of channels, as FLAC.
+         */
+        get: operations["api_takes_routes_sound"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/takes/{pk}/measures/{job}/told": {
         parameters: {
             query?: never;
@@ -2503,10 +2603,34 @@ export interface components {
             whole: boolean;
         };
         /**
+         * AlignEffect
+         * @description What aligning changes in the pairs that count.
+         */
+        AlignEffect: {
+            /** Body */
+            body: components["schemas"]["PairChange"][];
+            /** Cured */
+            cured: components["schemas"]["PairChange"][];
+            /** Marked */
+            marked: [
+                number,
+                number
+            ];
+            /** Words */
+            words: string;
+            /** Worse */
+            worse: components["schemas"]["PairChange"][];
+        };
+        /**
          * AlignRow
          * @description What is done to a track.
          */
         AlignRow: {
+            /**
+             * By Plan
+             * @default false
+             */
+            by_plan: boolean;
             /** Channel */
             channel: string;
             /** Flip */
@@ -4702,6 +4826,29 @@ export interface components {
             words: string;
         };
         /**
+         * HeardTrack
+         * @description A channel, as it is heard in the current balance.
+         */
+        HeardTrack: {
+            /** Channel */
+            channel: string;
+            /** Flip */
+            flip: boolean;
+            /** Gain Db */
+            gain_db: number;
+            /** Heard */
+            heard: boolean;
+            /** Later */
+            later: number;
+            /** Pan */
+            pan: number;
+            /** Side */
+            side: boolean;
+            source: components["schemas"]["Source"];
+            /** Why */
+            why: string;
+        };
+        /**
          * HereIn
          * @description A kit in a room, under the hand.
          */
@@ -5289,6 +5436,22 @@ export interface components {
             state: "waiting" | "used" | "ended";
         };
         /**
+         * Listening
+         * @description What is needed to listen to a take.
+         */
+        Listening: {
+            /** Group */
+            group: number;
+            /** Loops */
+            loops: components["schemas"]["Loop"][];
+            /** Rate Hz */
+            rate_hz: number;
+            /** Samples */
+            samples: number;
+            /** Tracks */
+            tracks: components["schemas"]["HeardTrack"][];
+        };
+        /**
          * Locker
          * @description Everything a studio can put up, and what it allows itself.
          */
@@ -5362,6 +5525,21 @@ export interface components {
             locker: components["schemas"]["Locker"];
             /** Version */
             version: number;
+        };
+        /**
+         * Loop
+         * @description The hits of one drum, to be heard over and over.
+         */
+        Loop: {
+            /** Name */
+            name: string;
+            /** Source */
+            source: string;
+            /** Spans */
+            spans: [
+                number,
+                number
+            ][];
         };
         /**
          * LugsIn
@@ -5992,6 +6170,33 @@ export interface components {
              * @enum {string}
              */
             do: "hand";
+        };
+        /**
+         * PairChange
+         * @description A pair on a drum before and after.
+         */
+        PairChange: {
+            /** A */
+            a: string;
+            /**
+             * After
+             * @enum {string}
+             */
+            after: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
+            /** B */
+            b: string;
+            /**
+             * Before
+             * @enum {string}
+             */
+            before: "no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow";
+            /** Body Db */
+            body_db: [
+                number,
+                number
+            ];
+            /** Source */
+            source: string;
         };
         /**
          * PairDepth
@@ -7302,6 +7507,32 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * SoundAsk
+         * @description A stretch of sound: which group of channels, from which sample, how many.
+         */
+        SoundAsk: {
+            /** Begin */
+            begin: number;
+            /** Count */
+            count: number;
+            /** Group */
+            group: number;
+        };
+        /**
+         * Source
+         * @description Where a channel's sound lies.
+         */
+        Source: {
+            /** Begins */
+            begins: number;
+            /** Channel */
+            channel: number;
+            /** File */
+            file: number;
+            /** Frames */
+            frames: number;
         };
         /**
          * SourcePlace
@@ -14655,6 +14886,282 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_aligned: {
+        parameters: {
+            query: {
+                to: string;
+                on?: string | null;
+                whole?: boolean;
+                flips?: boolean;
+            };
+            header?: never;
+            path: {
+                pk: number;
+                job: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once; Retry-After says when to come back. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_ask_effect: {
+        parameters: {
+            query: {
+                to: string;
+                on?: string | null;
+                whole?: boolean;
+                flips?: boolean;
+            };
+            header?: never;
+            path: {
+                pk: number;
+                job: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_effect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+                job: number;
+                other: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlignEffect"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_listening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+                job: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Listening"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_sound: {
+        parameters: {
+            query: {
+                group: number;
+                begin: number;
+                count: number;
+            };
+            header?: never;
+            path: {
+                pk: number;
+                job: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Cannot be done, or not JSON; the detail says what was expected. */

@@ -108,3 +108,7 @@ export type DrumWaves = S["DrumWaves"];
 export type HitList = S["HitList"];
 export type AlignRow = S["AlignRow"];
 export type Since = S["Since"];
+export type TakeHeard = S["Listening"];
+export type Heard = S["HeardTrack"];
+export type AlignEffect = S["AlignEffect"];
+export type AlignChange = S["PairChange"];

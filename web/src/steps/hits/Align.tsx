@@ -6,8 +6,10 @@ import type { AlignRow, Layout, TakeTold } from "../../api/types";
 import { useEditor } from "../../parts/editing";
 import { Pick } from "../../parts/fields/Pick";
 import { Tick } from "../../parts/fields/Tick";
+import { AlignEffect } from "./AlignEffect";
 
 const EACH = "each";
+const BY_PLAN = "its drum was not hit: by the plan";
 
 interface Props {
   take: number;
@@ -16,7 +18,7 @@ interface Props {
 }
 
 /** An overhead is what close mics are usually brought to. */
-function usual(channels: string[], doc: Layout): string {
+export function usualReference(channels: string[], doc: Layout): string {
   const role = (id: string) => {
     const mic = doc.channels?.find((c) => c.id === id)?.mic ?? id;
     return doc.mics.find((m) => m.id === mic)?.role;
@@ -27,7 +29,7 @@ function usual(channels: string[], doc: Layout): string {
 export function Align({ take, told, job }: Props) {
   const channels = told.tracks.flatMap((t) => t.channel ?? []);
   const editor = useEditor();
-  const [to, setTo] = useState(() => usual(channels, editor.snapshot().still));
+  const [to, setTo] = useState(() => usualReference(channels, editor.snapshot().still));
   const [on, setOn] = useState(EACH);
   const [parts, setParts] = useState(false);
   const query = { to, on: on === EACH ? undefined : on, whole: !parts };
@@ -62,15 +64,23 @@ export function Align({ take, told, job }: Props) {
         <Tick checked={parts} onTake={setParts}>
           parts of a sample
         </Tick>
-        <a className="btn" download href={fileOf(take, job, query)}>
+        <a className="btn" download href={fileOf(take, job, "align.csv", query)}>
           CSV
+        </a>
+        <a className="btn" download href={fileOf(take, job, "aligned.zip", query)}>
+          Aligned copies, ZIP
         </a>
       </div>
       {rows.error && <p role="alert">{rows.error.message}</p>}
       {rows.data && <Table rows={rows.data} rate={told.rate_hz} />}
+      {job !== null && (
+        <AlignEffect key={JSON.stringify([job, query])} take={take} job={job} how={query} />
+      )}
       <p className="text-[0.85rem] text-soft">
-        <code>./ringside measure LAYOUT FILES --to {to} --align FOLDER</code> writes aligned copies;
-        the files of the take are never touched.
+        Copies have the format, bits and start time of the files they are of, which are never
+        touched. Whole samples change no bit; parts of one are read between the samples, then
+        dithered by a triangle of one step where the file has 16 or 24 bits.{" "}
+        <code>./ringside measure LAYOUT FILES --to {to} --align FOLDER</code> writes the same.
       </p>
     </div>
   );
@@ -79,10 +89,11 @@ export function Align({ take, told, job }: Props) {
 function fileOf(
   take: number,
   job: number | null,
+  file: "align.csv" | "aligned.zip",
   query: Record<string, string | boolean | undefined>,
 ) {
   const told = Object.entries(query).flatMap(([k, v]) => (v === undefined ? [] : [[k, `${v}`]]));
-  return `/api/takes/${take}/measures/${job ?? 0}/align.csv?${new URLSearchParams(told)}`;
+  return `/api/takes/${take}/measures/${job ?? 0}/${file}?${new URLSearchParams(told)}`;
 }
 
 function Table({ rows, rate }: { rows: AlignRow[]; rate: number }) {
@@ -108,7 +119,9 @@ function Table({ rows, rate }: { rows: AlignRow[]; rate: number }) {
               {r.why_not ? "" : ((r.later / rate) * 1000).toFixed(2)}
             </td>
             <td className="pl-4">{r.flip ? "flip" : ""}</td>
-            <td className="text-[0.82rem] text-soft">{r.why_not || leftOf(r)}</td>
+            <td className="text-[0.82rem] text-soft">
+              {r.why_not || leftOf(r) || (r.by_plan && BY_PLAN)}
+            </td>
           </tr>
         ))}
       </tbody>

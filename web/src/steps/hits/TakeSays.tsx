@@ -5,6 +5,7 @@ import { Segmented } from "../../parts/fields/Segmented";
 import { JobProgress } from "../../parts/JobProgress";
 import { Align } from "./Align";
 import { DrumSays } from "./DrumSays";
+import { Listen } from "./listen/Listen";
 import { PlacesHeard } from "./PlacesHeard";
 import { Reasons } from "./Reasons";
 import { Since } from "./Since";
@@ -20,6 +21,7 @@ const PARTS = [
   ["tracks", "Tracks"],
   ["places", "Places"],
   ["align", "Align"],
+  ["listen", "Listen"],
   ["since", "Compare"],
 ] as const;
 
@@ -59,6 +61,7 @@ function Part({ part, take, takes, told, job }: PartProps) {
   if (part === "tracks") return <Tracks {...{ take, takes, told }} />;
   if (part === "places") return <PlacesHeard told={told} />;
   if (part === "align") return <Align {...{ take: take.id, told, job }} />;
+  if (part === "listen") return <Listen {...{ take: take.id, told, job }} />;
   if (part === "since") return <Since {...{ take, takes }} />;
   return <DrumSays {...{ take: take.id, told, job }} />;
 }

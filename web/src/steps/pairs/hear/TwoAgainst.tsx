@@ -1,7 +1,8 @@
 /** Two versions against each other, open or blind. */
 import { verdictOf } from "../../../core/blind";
 import { Pick } from "../../../parts/fields/Pick";
-import { type Listened, type Names, type Side, VERSIONS, type Version } from "./useListening";
+import type { Side } from "../../../parts/hearing";
+import { type Listened, type Names, VERSIONS, type Version } from "./useListening";
 
 const SIDES: Side[] = ["A", "B"];
 

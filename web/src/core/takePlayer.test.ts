@@ -1,0 +1,188 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { chunks } from "./spans";
+import { type AudioDevice, TakePlayer, type Way } from "./takePlayer";
+
+class Param {
+  value = 1;
+  readonly told: [string, number, number][] = [];
+  cancelScheduledValues() {}
+  setTargetAtTime(to: number, at: number) {
+    this.told.push(["to", to, at]);
+  }
+  setValueAtTime(to: number, at: number) {
+    this.told.push(["is", to, at]);
+  }
+  linearRampToValueAtTime(to: number, at: number) {
+    this.told.push(["ramp", to, at]);
+  }
+  get last() {
+    return this.told.at(-1)?.[1];
+  }
+}
+
+/** A device whose clock is moved by hand, and that writes down what it makes. */
+function device() {
+  const made = { gains: [] as Param[], delays: [] as Param[], pans: [] as Param[] };
+  const started: { when: number; buffer: string }[] = [];
+  let stopped = 0;
+  const node = (more: object = {}) => {
+    const self = { connect: (to: unknown) => to, disconnect() {}, ...more };
+    return self;
+  };
+  const keep = (list: Param[]) => {
+    const param = new Param();
+    list.push(param);
+    return param;
+  };
+  const audio = {
+    currentTime: 1,
+    destination: {},
+    createGain: () => node({ gain: keep(made.gains) }),
+    createDelay: () => node({ delayTime: keep(made.delays) }),
+    createStereoPanner: () => node({ pan: keep(made.pans) }),
+    createChannelSplitter: () => node(),
+    createChannelMerger: () => node(),
+    createBufferSource() {
+      const source = node({
+        buffer: "",
+        start: (when: number) =>
+          started.push({ when, buffer: (source as never as { buffer: string }).buffer }),
+        stop: () => stopped++,
+      });
+      return source;
+    },
+    resume: async () => {},
+    close: async () => {},
+  };
+  return { audio, made, started, count: () => stopped };
+}
+
+const RATE = 48_000;
+const WAY: Way = { flip: false, later: 0, db: 0, pan: 0, side: false, on: true };
+
+function player(tracks = 2, piece?: (g: number) => Promise<string>) {
+  const d = device();
+  const asked: string[] = [];
+  const failed: string[] = [];
+  const made = new TakePlayer(
+    d.audio as unknown as AudioDevice,
+    {
+      rate: RATE,
+      group: 8,
+      tracks: Array.from({ length: tracks }, () => ({ side: false })),
+      piece: (g, span) => {
+        asked.push(`${g} ${span.begin}`);
+        return (piece?.(g) ?? Promise.resolve(`${g} ${span.begin}`)) as never;
+      },
+    },
+    0.5,
+    (error) => failed.push(error?.message ?? "end"),
+  );
+  // A gain each channel comes in by, and one of each of its two delays.
+  const taps = (n: number) => [d.made.gains[2 + 3 * n], d.made.gains[3 + 3 * n]] as [Param, Param];
+  return { ...d, player: made, asked, failed, taps };
+}
+
+beforeEach(() => void vi.useFakeTimers());
+afterEach(() => void vi.useRealTimers());
+const settle = (ms = 0) => vi.advanceTimersByTimeAsync(ms);
+
+describe("a take while it is heard", () => {
+  it("turns a channel over where it is heard, and delays it on the silent side", () => {
+    const { player: p, taps, made } = player();
+    p.apply([WAY, { ...WAY, flip: true, db: -20 }]);
+    expect(taps(0).map((t) => t.last)).toEqual([1, undefined]);
+    expect(taps(1)[0].last).toBeCloseTo(-0.1, 6);
+    expect(made.delays.every((d) => d.told.length === 0)).toBe(true);
+    p.apply([
+      { ...WAY, later: 96 },
+      { ...WAY, on: false, pan: -50 },
+    ]);
+    // The silent delay is set, the heard one fades out: neither is moved while it sounds.
+    expect(made.delays.map((d) => d.last)).toEqual([undefined, 96 / RATE, undefined, undefined]);
+    expect(taps(0).map((t) => t.last)).toEqual([0, 1]);
+    expect(taps(1)[0].last).toBe(0);
+    expect(made.pans[1]?.last).toBe(-0.5);
+    p.apply([{ ...WAY, later: 48 }, WAY]);
+    expect(made.delays[0]?.last).toBe(48 / RATE);
+    expect(taps(0).map((t) => t.last)).toEqual([1, 0]);
+  });
+
+  it("lets every part follow the one before on the sample, all groups at once", async () => {
+    const { player: p, started, asked } = player(10);
+    p.play({ spans: chunks(0, 9 * RATE, RATE), loop: false });
+    await settle();
+    expect(started.map((s) => s.buffer)).toEqual(["0 0", "1 0"]);
+    expect(started[0]?.when).toBe(started[1]?.when);
+    expect(asked).toEqual(["0 0", "1 0", `0 ${4 * RATE}`, `1 ${4 * RATE}`]);
+    const first = started[0]?.when ?? 0;
+    expect(first * RATE).toBeCloseTo(Math.round(first * RATE), 6);
+  });
+
+  it("loops, counts no gap where all is in time, and stops at once", async () => {
+    const { player: p, started, audio, count } = player(1);
+    const spans = [
+      { begin: 0, count: RATE },
+      { begin: 5 * RATE, count: RATE / 2 },
+    ];
+    p.play({ spans, loop: true });
+    for (let n = 0; n < 40; n++) {
+      await settle(150);
+      audio.currentTime += 0.15;
+    }
+    const apart = started.slice(1).map((s, n) => s.when - (started[n]?.when ?? 0));
+    expect(apart.length).toBeGreaterThan(6);
+    for (const [n, s] of apart.entries()) expect(s).toBeCloseTo(n % 2 ? 0.5 : 1, 9);
+    expect(p.late).toBe(0);
+    const { number, sample } = p.position() ?? { number: -1, sample: -1 };
+    const begin = spans[number]?.begin ?? Number.NaN;
+    expect(sample - begin).toBeGreaterThanOrEqual(0);
+    expect(sample - begin).toBeLessThan(spans[number]?.count ?? 0);
+    const before = started.length;
+    p.stop();
+    await settle(1000);
+    expect(started.length).toBe(before);
+    expect(count()).toBeGreaterThan(0);
+    expect(p.position()).toBeNull();
+  });
+
+  it("says so where sound comes too late, and goes on", async () => {
+    let slow = 0;
+    const {
+      player: p,
+      started,
+      audio,
+    } = player(1, (g) => {
+      const wait = slow;
+      return new Promise((done) => setTimeout(() => done(`${g}`), wait));
+    });
+    p.play({ spans: [{ begin: 0, count: 4 * RATE }], loop: true });
+    await settle(10);
+    expect(started).toHaveLength(1);
+    slow = 4000;
+    await settle(300);
+    audio.currentTime += 5;
+    await settle(5000);
+    expect(p.late).toBe(1);
+    expect(started[1]?.when).toBeGreaterThan(audio.currentTime);
+  });
+
+  it("tells when it has come to its end", async () => {
+    const { player: p, failed, audio } = player(1);
+    p.play({ spans: [{ begin: 0, count: RATE }], loop: false });
+    await settle(200);
+    expect(failed).toEqual([]);
+    audio.currentTime += 1.2;
+    await settle(200);
+    expect(failed).toEqual(["end"]);
+  });
+
+  it("tells why no sound came", async () => {
+    const { player: p, failed } = player(1, () =>
+      Promise.reject(new Error("The take was deleted")),
+    );
+    p.play({ spans: [{ begin: 0, count: 10 }], loop: false });
+    await settle();
+    expect(failed).toEqual(["The take was deleted"]);
+  });
+});
