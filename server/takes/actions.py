@@ -9,6 +9,7 @@ import json
 from collections.abc import Sequence
 from contextlib import ExitStack
 from dataclasses import dataclass
+from datetime import datetime
 from typing import Any
 from uuid import UUID
 
@@ -19,17 +20,19 @@ from django.db.models import QuerySet, Sum
 from jobs import actions as jobs
 from jobs.models import Job
 from plans.actions import layout_for
+from plans.atkit import doc_in
 from plans.errors import NotThere
 from plans.models import Layout
 from pydantic import TypeAdapter
 from ringside.errors import RingsideError
 from ringside.files.stored import LAYOUT
 from ringside.recorder.wrong import Wrong
+from ringside.standing.stood import AsItStands
 from ringside.takes.align import AlignRow, Basis, HeardDrum
 from ringside.takes.effect import AlignEffect, aligned_layout, effect
 from ringside.takes.files import MOST_TRACKS
+from ringside.takes.heardpairs import PairTold
 from ringside.takes.listening import Listening, sound_of
-from ringside.takes.report import PairTold
 from studios.access import studios_of
 from studios.models import Studio
 from studios.stored import unpacked
@@ -43,7 +46,7 @@ MOST_TAKES = 60
 
 LARGEST_FILE = 4_000_000_000
 LARGEST_PIECE = 1_000_000
-EDITION = 2
+EDITION = 3
 """Counts up when the same files would be told otherwise."""
 
 
@@ -177,8 +180,16 @@ def measure(user: User, take_pk: int) -> Job:
         When not all of its files have come.
     """
     take = take_for(user, take_pk)
-    ask = {**_as_said(take), "layout": take.layout.state.doc}
+    ask = {**_as_said(take), "layout": take.layout.state.doc, "stands": _stands(take.layout)}
     return jobs.ask_for(take.layout.session.studio, MEASURE.name, _named(ask), ask)
+
+
+def _stands(layout: Layout) -> dict[str, Any] | None:
+    """The layout as it stands, where a tape was held at a mic."""
+    doc = doc_in(layout, "stands")
+    if not isinstance(doc, AsItStands) or all(r.at_kit for r in doc.stood.readings):
+        return None
+    return doc.model_dump(mode="json")
 
 
 def compare(user: User, take_pk: int, other_pk: int) -> Job:
@@ -227,6 +238,37 @@ def basis_of(user: User, take_pk: int, job_pk: int) -> Basis:
     return Basis(**told, drums=drums)
 
 
+@dataclass(frozen=True, slots=True)
+class LastHeard:
+    """What the newest take that was measured says of the pairs of its layout."""
+
+    take: int
+    name: str
+    made_at: datetime
+    current: bool
+    """Of the layout as it is planned now; else of an earlier state of it."""
+    pairs: list[PairTold]
+
+
+def last_heard(user: User, layout_pk: int) -> LastHeard | None:
+    """The newest take of a layout that was measured, or None.
+
+    Its newest measurement is told: asked for again it may be of another state of the layout.
+    """
+    layout = layout_for(user, layout_pk)
+    done = Job.objects.filter(
+        studio=layout.session.studio, kind=MEASURE.name, state=Job.State.DONE
+    ).order_by("-pk")
+    for take in layout.takes.all():
+        for job in done.filter(ask__take=take.pk):
+            if not job.ask.get("as_if"):
+                told = json.loads(told_of(user, take.pk, job.pk, TOLD))
+                return LastHeard(take.pk, take.name, take.made_at,
+                                 job.ask["layout"] == layout.state.doc,
+                                 PAIRS.validate_python(told["pairs"]))  # fmt: skip
+    return None
+
+
 def measure_aligned(user: User, take_pk: int, job_pk: int, rows: Sequence[AlignRow]) -> Job:
     """Have a measured take measured once more, as if its tracks were aligned."""
     take = take_for(user, take_pk)
@@ -234,7 +276,7 @@ def measure_aligned(user: User, take_pk: int, job_pk: int, rows: Sequence[AlignR
     ask = jobs.job_of(user, MEASURE.name, job_pk).ask
     layout = unpacked(LAYOUT, ask["layout"], "The layout")
     changed = aligned_layout(layout, rows, basis.rate_hz)
-    ask = {**ask, "layout": LAYOUT.pack(changed)}
+    ask = {**ask, "layout": LAYOUT.pack(changed), "stands": None, "as_if": True}
     return jobs.ask_for(take.layout.session.studio, MEASURE.name, _named(ask), ask)
 
 

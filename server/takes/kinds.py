@@ -15,6 +15,7 @@ from plans.models import Layout
 from ringside.errors import RingsideError
 from ringside.files.stored import LAYOUT
 from ringside.pairs.analysis import analyse
+from ringside.standing.stood import AsItStands
 from studios.stored import unpacked
 
 from takes.files import MOST_AT_ONCE, as_local, keep_piece
@@ -40,6 +41,12 @@ def _said(ask: dict[str, Any]) -> "Corrections":
     return Corrections(ask["channels"], {int(n): d for n, d in ask["drums"].items()})
 
 
+def _stands(ask: dict[str, Any]) -> AsItStands | None:
+    """The layout as the tape has it, where one was held."""
+    told = ask.get("stands")
+    return AsItStands.model_validate_json(json.dumps(told)) if told else None
+
+
 def _json(what: Any) -> bytes:
     return json.dumps(what, allow_nan=False).encode()
 
@@ -54,7 +61,7 @@ def _measure(ask: dict[str, Any], tell: Tell) -> dict[str, bytes]:
     with as_local(_files_of(ask["take"])) as paths:
         try:
             told, read, _ = told_take(
-                paths, analysis, _said(ask), lambda share, _: tell(0.95 * share)
+                paths, analysis, _said(ask), lambda share, _: tell(0.95 * share), _stands(ask)
             )
             waves = waves_of(read)
         except RingsideError as fault:

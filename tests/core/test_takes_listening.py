@@ -11,9 +11,9 @@ from ringside.pairs.analysis import analyse
 from ringside.plan.balances import Balance, Fader
 from ringside.takes.align import AlignRow, align_table, basis_of
 from ringside.takes.effect import aligned_layout, effect
+from ringside.takes.heardpairs import PairTold
 from ringside.takes.listening import COMMON_DB, GROUP, Source, listening, sound_of
 from ringside.takes.reading import Corrections, read_take
-from ringside.takes.report import PairTold
 
 from tests.core.takes import demo_layout, figures, recorded
 

@@ -8,11 +8,13 @@ import numpy as np
 import pytest
 import soundfile
 from ringside.errors import RingsideError
+from ringside.gear.locker import Locker
 from ringside.pairs.analysis import analyse
 from ringside.plan.channels import Channel
 from ringside.recorder.played import Stroke, groove
 from ringside.recorder.recording import Take, truth, write
 from ringside.recorder.wrong import Late, Moved, Wrong, drawn
+from ringside.standing.truth import truth as truth_of
 from ringside.takes.asking import hits_wanted
 from ringside.takes.faults import file_notes
 from ringside.takes.files import tracks_of
@@ -22,6 +24,8 @@ from ringside.takes.reading import Corrections, read_take
 from ringside.takes.report import told_take
 
 from tests.core.takes import demo_layout, recorded
+from tests.core.test_standing import length, reading
+from tests.core.tracks import with_mic
 
 DRY = demo_layout().model_copy(update={"room": None})
 
@@ -343,3 +347,52 @@ def test_a_jump_of_the_clock_is_told_and_a_late_track_is_none(plain):
 
     assert from_(0) == from_(9) == []
     assert from_(2) == [("jumped", 8)]
+
+
+@pytest.fixture(scope="module")
+def raised(tmp_path_factory):
+    """An overhead 12 cm up, and the layout in the open."""
+    wrong = Wrong(moved=(Moved(mic="OR", by_m=(0.0, 0.0, 0.12)),))
+    files, _ = recorded(tmp_path_factory.mktemp("raised"), wrong)
+    return files, DRY, np.array(DRY.mic("OR").position_m) + [0.0, 0.0, 0.12]
+
+
+def taped(layout, at):
+    """The layout as a tape has it that was held at OR in three ways, where OR is `at`."""
+    there = with_mic(layout, "OR", position_m=tuple(at))
+    taken = [reading("OR", to, length(there, "OR", to)) for to in ("snare", "floor", None)]
+    return truth_of(layout, Locker(), taken).layout
+
+
+def test_what_the_tape_says_of_a_place_is_joined_with_the_hits(raised):
+    files, layout, at = raised
+    an = analyse(layout)
+    alone = told_take(files, an)[0]
+    told = told_take(files, an, stands=taped(layout, at))[0]
+    one, both = (next(p for p in t.places if p.mic == "OR") for t in (alone, told))
+    assert (one.taped, both.taped) == ("none", "joined")
+    assert both.radius_m < one.radius_m
+    assert np.linalg.norm(at - both.position_m) < 0.03
+    assert next(p for p in told.places if p.mic == "OL").taped == "none"
+    said = [next(r.do for r in t.reasons if r.mic == "OR") for t in (alone, told)]
+    assert said[0].startswith("Read OR with the tape")
+    assert said[1].startswith("The tape has it there, too")
+    # As it stands is told of pairs the tape was held at, and of no others.
+    pairs = {(p.a, p.b, p.source): p for p in told.pairs}
+    row = pairs["OL", "OR", "snare"]
+    assert (row.planned, row.stands) == ("together", "late")
+    assert row.measured == "late"
+    assert pairs["ST", "SB", "snare"].stands is None
+    assert all(p.stands is None for p in alone.pairs)
+
+
+def test_a_tape_that_has_it_elsewhere_is_told_and_not_joined(raised):
+    files, layout, at = raised
+    old = taped(layout, at - [0.0, 0.0, 0.12])  # read before it was raised
+    told = told_take(files, analyse(layout), stands=old)[0]
+    place = next(p for p in told.places if p.mic == "OR")
+    assert place.taped == "differs"
+    (moved,) = [r for r in told.reasons if r.mic == "OR"]
+    assert moved.do.startswith("The tape has it elsewhere")
+    assert place.apart.lengths_m[0] == pytest.approx(0.12, abs=0.04)
+    assert np.linalg.norm(at - place.position_m) < 0.06

@@ -12,7 +12,7 @@ from ringside.takes.align import AlignRow, Basis, HeardDrum, align_csv, align_ta
 from ringside.takes.compare import since
 from ringside.takes.copies import aligned_copies
 from ringside.takes.files import start_of, tracks_of
-from ringside.takes.places import Heard, Taped, heard_by, placed
+from ringside.takes.places import Heard, Known, heard_by, placed
 from ringside.takes.reading import Corrections, read_take
 from ringside.takes.reasons import causes, kelvin_of, rows_of, swapped, turned_over
 from scipy.optimize import least_squares
@@ -182,13 +182,14 @@ def test_scipy_finds_the_same_place():
 def test_two_drums_place_nothing_and_a_tape_closes_what_is_open():
     take, true, heard = overhead(np.random.default_rng(5), drums=(1, 4))
     assert placed(take.analysis, 8, heard) is None
-    floor = Taped((float(true[0]), float(true[1]), 0.0), float(true[2]), 0.005)
-    got = placed(take.analysis, 8, heard, taped=[floor])
+    plan = np.array(take.analysis.layout.mics[8].position_m)
+    height = Known(np.array([*plan[:2], true[2]]), np.diag([0.6**2, 0.6**2, 0.005**2]))
+    got = placed(take.analysis, 8, heard, known=height)
     assert abs(got.at[2] - true[2]) < 0.02
     assert got.covariance[2, 2] ** 0.5 < 0.01
     three = overhead(np.random.default_rng(5), drums=(1, 2, 4))[2]
     without = placed(take.analysis, 8, three)
-    joined = placed(take.analysis, 8, three, taped=[floor])
+    joined = placed(take.analysis, 8, three, known=height)
     assert joined.radius_m < without.radius_m
 
 

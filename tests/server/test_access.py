@@ -192,6 +192,7 @@ ENDPOINTS += [
     ("DELETE", "/archives/{archive}", None, 200),
     ("GET", "/read-ins/{read}", None, 200),
     ("GET", "/layouts/{layout}/takes", None, 200),
+    ("GET", "/layouts/{layout}/heard", None, 200),
     (
         "POST",
         "/layouts/{layout}/takes",
@@ -258,7 +259,7 @@ def a_measure(owner, take):
         name: default_storage.save(name, ContentFile(json.dumps(what).encode()))
         for name, what in made
     }
-    ask = {"take": take.pk}
+    ask = {"take": take.pk, "layout": {}}
     studio = owner.studios.get()
     return Job.objects.create(
         studio=studio, kind=MEASURE.name, key="m", ask=ask, files=files, state="done"

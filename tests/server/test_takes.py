@@ -12,7 +12,9 @@ from django.core.files.storage import default_storage
 from django.core.management import call_command
 from jobs.models import Job
 from jobs.working import work_on
+from plans.atkit import write_entry
 from ringside.recorder.wrong import Moved, Wrong
+from ringside.standing.entries import Entry
 from takes.actions import LARGEST_PIECE
 from takes.files import as_local
 from takes.models import Take, TakeFile
@@ -122,6 +124,15 @@ def test_a_take_is_measured_by_a_worker_corrected_and_measured_again(as_owner, d
     again, told = measured(as_owner, pk)
     assert again != job
     assert [(h["source"], h["said"]) for h in told["hits"][:2]] == [(None, True), ("floor", True)]
+    heard = as_owner("GET", f"/layouts/{demo.pk}/heard")[1]
+    assert (heard["take"], heard["current"], heard["pairs"]) == (pk, True, told["pairs"])
+    # With a tape held at a mic it is told how that stands, too.
+    assert {p["stands"] for p in told["pairs"]} == {None}
+    line = Entry(key=str(uuid.uuid4()), what="reading", mic="OR", to="snare", metres=1.31)
+    write_entry(User.objects.get(username="owner"), demo.pk, line)
+    taped, told = measured(as_owner, pk)
+    assert taped != again
+    assert {p["stands"] is None for p in told["pairs"] if "OR" in (p["a"], p["b"])} == {False}
 
 
 def test_a_file_that_is_none_fails_in_words(as_owner, demo):
@@ -200,6 +211,12 @@ def test_tracks_are_aligned_by_what_was_measured_and_two_takes_are_compared(
     assert status == 200
     assert ("ST", "SB") in [(c["a"], c["b"]) for c in told["cured"]]  # flipped with the rest
     assert told["words"].startswith("Marked pairs on drums go from")
+    # Which is of no layout that is there: Pairs goes on showing the take as it came.
+    _, heard = as_owner("GET", f"/layouts/{demo.pk}/heard")
+    assert heard is None or heard["take"] != second
+    measured(as_owner, second)
+    _, heard = as_owner("GET", f"/layouts/{demo.pk}/heard")
+    assert (heard["take"], heard["current"]) == (second, True)
     # Whichever is asked first, the earlier one comes first; twice the same is no comparison.
     _, job = as_owner("POST", f"/takes/{second}/since/{first}")
     assert as_owner("POST", f"/takes/{first}/since/{second}")[1]["id"] == job["id"]

@@ -133,11 +133,20 @@ def analysed(layout: Layout) -> Analysis:
     an = analyse(layout)
     if not isinstance(layout, AsItStands):
         return an
-    return replace(an, doubt_m=_doubt_m(an, _covariance(layout)))
+    return replace(an, doubt_m=_doubt_m(an, covariance_of(layout)))
 
 
-def _covariance(layout: AsItStands) -> Floats:
-    """Of the places of parts and then mics, seen from snare and kick, (3(P+M), 3(P+M)), m²."""
+def covariance_of(layout: AsItStands) -> Floats:
+    """How sure the places of parts and then mics are, seen from snare and kick.
+
+    Parameters
+    ----------
+    layout : AsItStands
+
+    Returns
+    -------
+    ndarray, shape (3(P+M), 3(P+M)), m²
+    """
     kit, stood = layout.kit, layout.stood
     told = held_task(kit).told
     n = len(kit.parts)

@@ -7,7 +7,7 @@ from typing import Final
 from ringside.pairs.verdicts import VERDICT_WORDS, WEIGHT, Verdict
 from ringside.plan.layout import Layout, VerdictWord
 from ringside.takes.align import AlignRow
-from ringside.takes.report import PairTold
+from ringside.takes.heardpairs import PairTold
 
 LIGHT: Final = tuple(VERDICT_WORDS[v] for v, weight in WEIGHT.items() if weight == 0)
 """Nothing is to be done about these."""

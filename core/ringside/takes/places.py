@@ -1,15 +1,14 @@
-"""Where a mic stands, from when it hears each drum, joined with what a tape read at it.
+"""Where a mic stands, from when it hears each drum, joined with what a tape says of its place.
 
 For drum s the mic hears it τ later than the drum's own mic does, so the way from the drum to it is
 c·τ longer than the way to the own mic, which stands close and is known: one length a drum, along
 the path of :mod:`ringside.hear.arrivals`, not straight where a shell is in the way. Three
 coordinates from three drums or more, and one unknown more where the file may be late by itself.
-A tape reading is one more length of the same system. Gauss and Newton from the planned place, each
-length weighed by its own spread; what the lengths leave open is told by the covariance, with a weak
-prior of a stride so that nothing runs away.
+Gauss and Newton, each length weighed by its own spread, from what is known before: the place and
+covariance of the net of tape readings where there are some, which is one adjustment of all of them;
+else the planned place with a doubt of a stride, so that what is open does not run away.
 """
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -21,6 +20,7 @@ from ringside.hear.arrivals import arrivals
 from ringside.hear.scene import at_spots, scene_of
 from ringside.pairs.analysis import Analysis
 from ringside.pairs.uncertainty import COVERAGE
+from ringside.standing.stood import AsItStands, covariance_of
 from ringside.takes.reading import TakeRead
 
 OWN_S: Final = 0.00002
@@ -39,18 +39,39 @@ FITS: Final = 3.5
 """Standard deviations: a length further off is left out."""
 
 
-@dataclass(frozen=True, slots=True)
-class Taped:
-    """A tape reading at the mic: to which point, metres (3,), how long, how well."""
+@dataclass(frozen=True)
+class Known:
+    """What tape readings say of a place: metres (3,), and how well, m² (3, 3)."""
 
-    to: tuple[float, float, float]
-    metres: float
-    error_m: float
+    at: Floats
+    covariance: Floats
+
+
+def known_of(stands: AsItStands, mic: str) -> Known | None:
+    """What tape readings say of a mic's place.
+
+    Parameters
+    ----------
+    stands : AsItStands
+    mic : str
+
+    Returns
+    -------
+    Known or None
+        None where none was taken at it.
+    """
+    read = {name for r in stands.stood.readings if not r.at_kit for name in (r.a, r.b, r.like)}
+    if mic not in read:
+        return None
+    n = [m.id for m in stands.mics].index(mic)
+    at = 3 * (len(stands.kit.parts) + n)
+    spread = covariance_of(stands)[at : at + 3, at : at + 3]
+    return Known(np.array(stands.mics[n].position_m, dtype=float), spread)
 
 
 @dataclass(frozen=True)
 class Placed:
-    """Where a mic stands by what it hears; L lengths, the drums' first."""
+    """Where a mic stands by what it hears; L drums."""
 
     mic: int
     at: Floats  # (3,) metres
@@ -115,7 +136,7 @@ def heard_by(take: TakeRead, mic: int, late_s: Floats | None = None) -> Heard:
 
 
 def placed(
-    an: Analysis, mic: int, heard: Heard, *, one_clock: bool = True, taped: Sequence[Taped] = (),
+    an: Analysis, mic: int, heard: Heard, *, one_clock: bool = True, known: Known | None = None,
 ) -> Placed | None:  # fmt: skip
     """Where a mic stands.
 
@@ -128,24 +149,24 @@ def placed(
     heard : Heard
     one_clock : bool
         No track is late by itself; else that is found out, too.
-    taped : sequence of Taped
-        Tape readings at its capsule.
+    known : Known, optional
+        What tape readings say of its place.
 
     Returns
     -------
     Placed or None
-        None with fewer than three lengths.
+        None with fewer than three lengths, or none where a tape says where it is.
     """
     used = list(range(len(heard.sources)))
     out: list[int] = []
-    system = _System(an, mic, heard, one_clock, tuple(taped))
+    system = _System(an, mic, heard, one_clock, known)
     while True:
-        if len(used) + len(taped) < FEWEST:
+        if len(used) < (FEWEST if known is None else 1):
             return None
         x, covariance, residual, sigma = system.solved(used)
-        size = np.abs(residual[: len(used)]) / sigma[: len(used)]
-        free = len(used) + len(taped) - len(x)
-        if free < 1 or len(used) == 0 or size.max() <= FITS:
+        size = np.abs(residual) / sigma
+        free = len(used) + (0 if known is None else 3) - len(x)
+        if free < 1 or size.max() <= FITS:
             break
         out.append(used.pop(int(size.argmax())))
     return Placed(
@@ -159,7 +180,7 @@ class _System:
     """The equations of one mic."""
 
     def __init__(
-        self, an: Analysis, mic: int, heard: Heard, one_clock: bool, taped: tuple[Taped, ...]
+        self, an: Analysis, mic: int, heard: Heard, one_clock: bool, known: Known | None
     ) -> None:
         one = an.layout.model_copy(
             update={"mics": (an.layout.mics[mic],), "channels": (), "stereo_pairs": (),
@@ -167,10 +188,16 @@ class _System:
                     "current": None, "order": ()}
         )  # fmt: skip
         self.scene, self.limits = scene_of(one), an.layout.thresholds
-        self.start = np.array(an.layout.mics[mic].position_m)
-        self.heard, self.taped = heard, taped
+        planned = np.array(an.layout.mics[mic].position_m, dtype=float)
+        before = known or Known(planned, np.eye(3) * STRIDE_M**2)
+        self.heard = heard
         self.late = not one_clock
         self.speed = an.scene.speed
+        self.start = np.concatenate([before.at, [0.0] if self.late else []])
+        self.told = np.zeros((len(self.start), len(self.start)))
+        self.told[:3, :3] = np.linalg.inv(before.covariance)
+        if self.late:
+            self.told[3, 3] = (FILE_S * self.speed) ** -2
         kelvin = an.layout.air.temperature_c + ZERO_CELSIUS_K
         self.air = self.limits.air_error_c / (2 * kelvin)
 
@@ -184,14 +211,13 @@ class _System:
 
     def solved(self, used: list[int]) -> tuple[Floats, Floats, Floats, Floats]:
         """Place, covariance, residuals and their sigmas, metres."""
-        x: Floats = self._begin()
-        prior = np.array([STRIDE_M] * 3 + ([FILE_S * self.speed] if self.late else []))
+        x: Floats = self.start
         sigma = self._sigma(used)
         for _ in range(STEPS):
             said, slope = self._sloped(x, used)
             off = self._read(used) - said
-            normal = slope.T @ (slope / sigma[:, None] ** 2) + np.diag(prior**-2.0)
-            pull = slope.T @ (off / sigma**2) - (x - self._begin()) / prior**2
+            normal = slope.T @ (slope / sigma[:, None] ** 2) + self.told
+            pull = slope.T @ (off / sigma**2) - self.told @ (x - self.start)
             step = np.linalg.solve(normal, pull)
             x = x + np.clip(step, -0.3, 0.3)
             if np.abs(step).max() < SETTLED_M:
@@ -202,30 +228,19 @@ class _System:
             told[3] = x[3] / self.speed
         return told, np.asarray(np.linalg.inv(normal)), self._read(used) - said, sigma
 
-    def _begin(self) -> Floats:
-        return np.concatenate([self.start, [0.0] if self.late else []])
-
     def _sigma(self, used: list[int]) -> Floats:
         lag = self.heard.lag_s[used]
-        drums = np.hypot(self.heard.deviation_s[used], self.air * lag) * self.speed
-        return np.concatenate([drums, [t.error_m for t in self.taped]])
+        return np.asarray(np.hypot(self.heard.deviation_s[used], self.air * lag) * self.speed)
 
     def _read(self, used: list[int]) -> Floats:
         h = self.heard
-        drums = (h.lag_s[used] + h.own_s[used]) * self.speed
-        return np.concatenate([drums, [t.metres for t in self.taped]])
+        return np.asarray((h.lag_s[used] + h.own_s[used]) * self.speed)
 
     def _sloped(self, x: Floats, used: list[int]) -> tuple[Floats, Floats]:
         at = x[:3]
         steps = np.vstack([np.zeros(3), np.eye(3) * STEP_M, -np.eye(3) * STEP_M])
         ways = self.paths(at + steps)[:, used]
         slope = (ways[1:4] - ways[4:7]).T / (2 * STEP_M)
-        to = at - np.array([t.to for t in self.taped]).reshape(-1, 3)
-        far = np.linalg.norm(to, axis=1)
-        said = np.concatenate([ways[0], far])
-        every = np.vstack([slope, to / np.maximum(far, 1e-6)[:, None]])
-        if self.late:
-            said[: len(used)] += x[3]
-            offset = np.concatenate([np.ones(len(used)), np.zeros(len(self.taped))])
-            every = np.column_stack([every, offset])
-        return said, every
+        if not self.late:
+            return ways[0], slope
+        return ways[0] + x[3], np.column_stack([slope, np.ones(len(used))])

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from pathlib import Path
-from typing import Final
+from typing import Final, Literal
 
 import numpy as np
 
@@ -12,15 +12,16 @@ from ringside.hear.notes import note_of
 from ringside.pairs.analysis import Analysis
 from ringside.pairs.uncertainty import COVERAGE
 from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
-from ringside.plan.layout import VerdictWord
+from ringside.standing.stood import AsItStands
 from ringside.standing.told import Told
 from ringside.takes.asking import HitList, hits_wanted
 from ringside.takes.faults import file_notes
 from ringside.takes.files import Reader
+from ringside.takes.heardpairs import PairTold, pairs_told
 from ringside.takes.judged import Judged, judged
 from ringside.takes.matching import By
 from ringside.takes.overview import loudest_db
-from ringside.takes.places import Placed, heard_by, placed
+from ringside.takes.places import Known, Placed, heard_by, known_of, placed
 from ringside.takes.reading import Corrections, Hit, TakeRead, read_take
 from ringside.takes.reasons import (
     SHORTEST_M,
@@ -32,13 +33,18 @@ from ringside.takes.reasons import (
     turned_over,
 )
 from ringside.takes.tell import (
+    TAPE_DIFFERS,
+    TAPE_SAYS_SO,
     ReasonKind,
+    apart_words,
     cause_words,
     moved_words,
     place_told,
     retuned_words,
     tape_it,
 )
+
+Taped = Literal["none", "joined", "differs"]
 
 QUIET_S: Final = 0.9
 ELSEWHERE: Final = 14.2
@@ -100,34 +106,6 @@ class DrumTold:
 
 
 @dataclass(frozen=True, slots=True)
-class PairTold:
-    """A pair on a drum, as measured beside as planned."""
-
-    a: str
-    b: str
-    source: str
-    planned: VerdictWord
-    measured: VerdictWord
-    sure: bool
-    settled: bool
-    """The plan asked the ear; the hits answer."""
-    counts: bool
-    """It is what the two are put up for."""
-    why: str
-    delay_ms: float | None
-    interval_ms: float | None
-    planned_delay_ms: float
-    gain_db: float
-    gain_interval_db: float
-    planned_gain_db: float
-    wired_db: list[float]
-    """The sum against the louder alone: body, attack, air."""
-    flipped_db: list[float]
-    level_db: float
-    alike: float
-
-
-@dataclass(frozen=True, slots=True)
 class ReasonTold:
     """Why the take differs from the plan."""
 
@@ -155,6 +133,10 @@ class PlaceTold:
     left_out: list[str]
     words: Told
     open: Told
+    taped: Taped
+    """What a tape says of it is joined with the hits, or does not fit them; or none was held."""
+    apart: Told
+    """Where it does not fit: how far it is from the hits, which alone are told."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -178,7 +160,7 @@ class TakeTold:
 
 def told_take(
     paths: Sequence[Path], analysis: Analysis, said: Corrections | None = None,
-    told: Callable[[float, str], None] = lambda _, __: None,
+    told: Callable[[float, str], None] = lambda _, __: None, stands: AsItStands | None = None,
 ) -> tuple[TakeTold, TakeRead, Judged]:  # fmt: skip
     """Measure a take and tell it.
 
@@ -192,6 +174,8 @@ def told_take(
     said : Corrections, optional
     told : callable
         Called with a share from 0 to 1 and what is done.
+    stands : AsItStands, optional
+        The layout as the tape has it.
 
     Returns
     -------
@@ -203,7 +187,7 @@ def told_take(
         changed = _uncrossed(take, said or Corrections(), crossed)
         take = read_take(paths, analysis, changed, told)
     seen = judged(take)
-    return _told(take, seen, crossed), take, seen
+    return _told(take, seen, crossed, stands), take, seen
 
 
 def _channel(take: TakeRead, track: int) -> str:
@@ -224,18 +208,21 @@ def _uncrossed(
     return replace(said, channels=channels)
 
 
-def _told(take: TakeRead, seen: Judged, crossed: Sequence[tuple[str, str]]) -> TakeTold:
+def _told(
+    take: TakeRead, seen: Judged, crossed: Sequence[tuple[str, str]], stands: AsItStands | None
+) -> TakeTold:
     rows = rows_of(take)
     found = causes(rows, len(take.mics), kelvin_of(take))
     late = np.zeros(len(take.mics))
     for c in found:
         if c.kind == "late":
             late[c.track] = c.late_s
-    pairs = _pairs(seen)
+    pairs = pairs_told(seen, stands)
     asked = [p for p in pairs if p.counts and p.planned == VERDICT_WORDS[Verdict.ASK_THE_EAR]]
     settled = sum(p.settled for p in asked)
-    places = _places(take, late)
-    reasons = [*_reasons(take, found, crossed), *_also_moved(take, found, places)]
+    places = _places(take, late, stands)
+    every = [*_reasons(take, found, crossed), *_also_moved(take, found, places)]
+    reasons = [_taped(r, places) for r in every]
     return TakeTold(
         rate_hz=take.rate_hz,
         seconds=round(max(t.ends for t in take.tracks) / take.rate_hz, 3),
@@ -330,54 +317,6 @@ def _arrival(take: TakeRead, n: int, t: int) -> ArrivalTold:
     )
 
 
-def _pairs(seen: Judged) -> list[PairTold]:
-    take, an = seen.take, seen.take.analysis
-    p, ids = an.pairs, [m.id for m in an.layout.mics]
-    grave = (Verdict.HOLLOW, Verdict.LATE)
-    made = []
-    for n, d in enumerate(take.drums):
-        k = d.source
-        for row in np.flatnonzero(seen.there[:, n]):
-            counts = bool(p.counts[row, k])
-            if not counts and seen.verdict[row, n] not in grave:
-                continue
-            made.append(_pair(seen, int(row), n, ids, counts))
-    return made
-
-
-def _pair(seen: Judged, row: int, n: int, ids: Sequence[str], counts: bool) -> PairTold:
-    an = seen.take.analysis
-    p, k, hits = an.pairs, seen.take.drums[n].source, seen.take.drums[n].hits
-    planned, measured = Verdict(p.verdict[row, k]), Verdict(seen.verdict[row, n])
-    known = bool(np.isfinite(seen.delay_s[row, n]))
-    sure = bool(seen.sure[row, n])
-    ear = Verdict.ASK_THE_EAR
-    why = ""
-    if seen.time_missing[row, n]:
-        why = "When it arrives was refused, and the verdict hangs on it."
-    elif not sure:
-        why = "The hits differ: within their spread the verdict is another."
-    return PairTold(
-        a=ids[p.first[row]], b=ids[p.second[row]], source=an.scene.sources.ids[k],
-        planned=VERDICT_WORDS[planned], measured=VERDICT_WORDS[measured], sure=sure,
-        settled=planned == ear and sure and measured != ear, counts=counts, why=why,
-        delay_ms=_ms(seen.delay_s[row, n]) if known else None,
-        interval_ms=_ms(COVERAGE * seen.deviation_s[row, n]) if known else None,
-        planned_delay_ms=_ms(p.delay_s[row, k]),
-        gain_db=round(float(seen.gain_db[row, n]), 2),
-        gain_interval_db=round(COVERAGE * float(seen.gain_spread_db[row, n]) / np.sqrt(hits), 2),
-        planned_gain_db=round(float(p.flipped_body_db[row, k] - p.body_db[row, k]), 2),
-        wired_db=[round(float(v), 2) for v in seen.sums_db[0, :, row, n]],
-        flipped_db=[round(float(v), 2) for v in seen.sums_db[1, :, row, n]],
-        level_db=round(float(seen.level_difference_db[row, n]), 2),
-        alike=round(float(seen.alike[row, n]), 3),
-    )  # fmt: skip
-
-
-def _ms(seconds: float) -> float:
-    return round(float(seconds) * 1e3, 4)
-
-
 def _reasons(
     take: TakeRead, found: Sequence[Cause], crossed: Sequence[tuple[str, str]]
 ) -> list[ReasonTold]:
@@ -406,15 +345,28 @@ def _reasons(
     return made
 
 
-def _places(take: TakeRead, late: Floats) -> list[PlaceTold]:
+def _places(take: TakeRead, late: Floats, stands: AsItStands | None) -> list[PlaceTold]:
     made = []
     for m, mic in enumerate(take.analysis.layout.mics):
         if mic.role == "close" or m not in take.mics:
             continue
-        found = placed(take.analysis, m, heard_by(take, m, late))
-        if found is not None:
-            made.append(_place(take, found))
+        heard = heard_by(take, m, late)
+        known = known_of(stands, mic.id) if stands else None
+        alone = placed(take.analysis, m, heard)
+        if known is not None and (alone is None or _fit(known, alone)):
+            both = placed(take.analysis, m, heard, known=known)
+            if both is not None:
+                made.append(_place(take, both, "joined", Told()))
+        elif alone is not None:
+            apart = Told() if known is None else apart_words(alone.at - known.at)
+            made.append(_place(take, alone, "none" if known is None else "differs", apart))
     return made
+
+
+def _fit(known: Known, alone: Placed) -> bool:
+    """Whether the tape and the hits may mean one place."""
+    off = alone.at - known.at
+    return bool(off @ np.linalg.solve(known.covariance + alone.covariance, off) <= ELSEWHERE)
 
 
 def _also_moved(
@@ -436,7 +388,15 @@ def _also_moved(
     return made
 
 
-def _place(take: TakeRead, found: Placed) -> PlaceTold:
+def _taped(reason: ReasonTold, places: Sequence[PlaceTold]) -> ReasonTold:
+    """A mic that moved, told with what the tape says of it already."""
+    by = next((p.taped for p in places if p.mic == reason.mic), "none")
+    if reason.kind != "moved" or by == "none":
+        return reason
+    return replace(reason, do=TAPE_SAYS_SO if by == "joined" else TAPE_DIFFERS)
+
+
+def _place(take: TakeRead, found: Placed, taped: Taped, apart: Told) -> PlaceTold:
     an = take.analysis
     mic, ids = an.layout.mics[found.mic], an.scene.sources.ids
     off = found.at - np.array(mic.position_m)
@@ -447,5 +407,6 @@ def _place(take: TakeRead, found: Placed) -> PlaceTold:
         mic=mic.id, position_m=(x, y, z), off_m=(dx, dy, dz),
         covariance_m2=[[float(f"{v:.4g}") for v in row] for row in found.covariance],
         radius_m=round(found.radius_m, 4), drums=[ids[k] for k in found.sources],
-        left_out=[ids[k] for k in found.left_out], words=words, open=still,
+        left_out=[ids[k] for k in found.left_out], words=words, open=still, taped=taped,
+        apart=apart,
     )  # fmt: skip

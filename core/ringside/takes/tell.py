@@ -81,6 +81,29 @@ def moved_words(channel: str, by_m: Floats, drums: int, than: Than = "the plan")
     return joined([start, where], "")
 
 
+def apart_words(off: Floats) -> Told:
+    """That the tape and the hits do not mean one place.
+
+    Parameters
+    ----------
+    off : ndarray, shape (3,)
+        From where the tape has it to where the hits do, metres.
+
+    Returns
+    -------
+    Told
+    """
+    return Told(
+        "The tape has it {} from there: it was moved since, or one of the two is wrong. Read it"
+        " again.",
+        (float(np.linalg.norm(off)),), True,
+    )  # fmt: skip
+
+
+TAPE_SAYS_SO: Final = "The tape has it there, too: put it back, or make that the plan on Tape."
+TAPE_DIFFERS: Final = "The tape has it elsewhere, see Places: read it again, then move it."
+
+
 def tape_it(channel: str) -> str:
     """What to do about a mic that seems to stand elsewhere.
 

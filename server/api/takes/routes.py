@@ -18,7 +18,7 @@ from ringside.takes.listening import Listening
 from ringside.takes.report import TakeTold
 from ringside.takes.waves import DrumWaves
 from takes import actions
-from takes.actions import FileBegun
+from takes.actions import FileBegun, LastHeard
 from takes.aligned import AlignedCopies
 from takes.kinds import COMPARE, MEASURE, RECORD, SINCE, TOLD, WAVES
 from takes.models import Take
@@ -55,6 +55,12 @@ def takes(request: HttpRequest, pk: int) -> dict[str, Any]:
     rows = actions.takes_of(request.user, pk)
     kept, most = actions.room_of(layout_for(request.user, pk).session.studio)
     return {"takes": [_out(t) for t in rows], "kept": kept, "most": most}
+
+
+@router.get("/layouts/{pk}/heard", response={200: LastHeard | None, **GONE})
+def heard(request: HttpRequest, pk: int) -> LastHeard | None:
+    """What the newest take that was measured says of the pairs of a layout."""
+    return actions.last_heard(request.user, pk)
 
 
 @router.post("/layouts/{pk}/takes", response={201: TakeOut, **WRONG})

@@ -866,6 +866,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/layouts/{pk}/heard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Heard
+         * @description What the newest take that was measured says of the pairs of a layout.
+         */
+        get: operations["api_takes_routes_heard"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/layouts/{pk}/inputs": {
         parameters: {
             query?: never;
@@ -5174,6 +5194,25 @@ export interface components {
             words: string;
         };
         /**
+         * LastHeard
+         * @description What the newest take that was measured says of the pairs of its layout.
+         */
+        LastHeard: {
+            /** Current */
+            current: boolean;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Name */
+            name: string;
+            /** Pairs */
+            pairs: components["schemas"]["PairTold"][];
+            /** Take */
+            take: number;
+        };
+        /**
          * Layout
          * @description Everything the analysis needs, and nothing about who owns it.
          */
@@ -6424,6 +6463,8 @@ export interface components {
             settled: boolean;
             /** Source */
             source: string;
+            /** Stands */
+            stands: ("no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow") | null;
             /** Sure */
             sure: boolean;
             /** Why */
@@ -6642,6 +6683,7 @@ export interface components {
          * @description Where a mic stands by what it hears.
          */
         PlaceTold: {
+            apart: components["schemas"]["Told"];
             /** Covariance M2 */
             covariance_m2: number[][];
             /** Drums */
@@ -6665,6 +6707,11 @@ export interface components {
             ];
             /** Radius M */
             radius_m: number;
+            /**
+             * Taped
+             * @enum {string}
+             */
+            taped: "none" | "joined" | "differs";
             words: components["schemas"]["Told"];
         };
         /**
@@ -11167,6 +11214,46 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_heard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LastHeard"] | null;
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
             429: components["responses"]["Any429"];
             500: components["responses"]["Any500"];
             503: components["responses"]["Any503"];

@@ -112,3 +112,4 @@ export type TakeHeard = S["Listening"];
 export type Heard = S["HeardTrack"];
 export type AlignEffect = S["AlignEffect"];
 export type AlignChange = S["PairChange"];
+export type LastHeard = S["LastHeard"];

@@ -17,6 +17,8 @@ interface Props {
   left: (a: string, b: string) => "kept" | "stale" | null;
   /** Whether a pair is among those looked for. */
   sought: (a: string, b: string, verdict: Verdict) => boolean;
+  /** What the hits of a take say, where it wants a sign beside the plan's verdict. */
+  heard: (a: string, b: string, planned: Verdict) => Verdict | null;
   onOpen: (a: string, b: string) => void;
 }
 
@@ -85,7 +87,7 @@ function useWalk(last: number) {
 }
 
 export function PairGrid(props: Props) {
-  const { layout, board, order, source, left } = props;
+  const { layout, board, order, source, left, heard } = props;
   const [at, setAt] = useState<At | null>(null);
   const cells = useMemo(() => cellsOf(board, source), [board, source]);
   const { table, onKey } = useWalk(order.length - 1);
@@ -137,7 +139,15 @@ export function PairGrid(props: Props) {
         </tbody>
       </table>
       <p className="mt-1 min-h-5 text-[0.82rem] text-soft" aria-hidden="true">
-        {at && one ? said(at.column, at.row, one, left(at.column, at.row)) : ""}
+        {at && one
+          ? said(
+              at.column,
+              at.row,
+              one,
+              left(at.column, at.row),
+              heard(at.column, at.row, one.verdict),
+            )
+          : ""}
       </p>
     </div>
   );
@@ -160,6 +170,7 @@ function OneCell(props: CellProps) {
   const on = Boolean(open && [a, b].every((id) => id === open.a || id === open.b));
   const kept = props.left(a, b);
   const wanted = props.sought(a, b, cell.verdict);
+  const heard = props.heard(a, b, cell.verdict);
   const edge = on ? "border-2 border-ink" : kept === "stale" ? "border-late" : "border-hair";
   const point = () => props.setAt({ row: b, column: a });
   return (
@@ -172,7 +183,8 @@ function OneCell(props: CellProps) {
         data-tips={cell.tips ?? undefined}
         data-left={kept ?? undefined}
         data-faint={wanted ? undefined : true}
-        aria-label={said(a, b, cell, kept)}
+        data-heard={heard ?? undefined}
+        aria-label={said(a, b, cell, kept, heard)}
         aria-pressed={on}
         tabIndex={on || (!open && row === 1) ? 0 : -1}
         onKeyDown={(e) => props.onKey(e, row, column)}
@@ -185,6 +197,11 @@ function OneCell(props: CellProps) {
         <span className={wanted ? "contents" : "opacity-15"}>
           <Mark verdict={cell.verdict} size={size.mark} />
         </span>
+        {heard && wanted && (
+          <span className="absolute -top-1 -right-1 rounded-full bg-panel p-px">
+            <Mark verdict={heard} size={Math.max(8, Math.round(size.mark * 0.6))} />
+          </span>
+        )}
         {cell.tips && wanted && (
           <span
             aria-hidden="true"
@@ -201,9 +218,16 @@ function cellName(board: Board, a: string, b: string): string {
   return board.mic_ids.indexOf(a) < board.mic_ids.indexOf(b) ? `${a}-${b}` : `${b}-${a}`;
 }
 
-function said(a: string, b: string, cell: Cell, kept: "kept" | "stale" | null): string {
+function said(
+  a: string,
+  b: string,
+  cell: Cell,
+  kept: "kept" | "stale" | null,
+  heard: Verdict | null,
+): string {
   const left =
     kept === "stale" ? "left on purpose, but changed since, " : kept ? "left on purpose, " : "";
   const tip = cell.tips ? `; could tip to ${cell.tips}` : "";
-  return `${a} with ${b}: ${left}${cell.verdict}, ${cell.drum}${tip}`;
+  const recorded = heard ? `; as recorded ${heard}` : "";
+  return `${a} with ${b}: ${left}${cell.verdict}, ${cell.drum}${tip}${recorded}`;
 }

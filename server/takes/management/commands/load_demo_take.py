@@ -13,7 +13,7 @@ from takes.actions import record
 
 KEY = UUID("7d3c1a52-9a0f-4c6e-8b1d-5a17f0c0b001")
 NAME = "Morning hits, simulated"
-SET_UP = Wrong(moved=(Moved(mic="OR", by_m=(0.03, -0.02, 0.048)),))
+SET_UP = Wrong(moved=(Moved(mic="OR", by_m=(0.055, -0.022, -0.012)),))
 
 
 class Command(BaseCommand):

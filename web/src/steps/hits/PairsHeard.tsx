@@ -50,6 +50,7 @@ function Row({ pair: p }: { pair: PairHits }) {
         </b>
         <VerdictWord verdict={p.measured} />
         <Was pair={p} />
+        <ByTape pair={p} />
       </p>
       <p className="num text-[0.8rem] text-soft">
         body {sumText(wired)} dB, flipped {sumText(flipped)}
@@ -72,6 +73,16 @@ function Was({ pair: p }: { pair: PairHits }) {
     <span className="inline-flex items-center gap-1 text-[0.8rem] text-soft">
       {p.settled ? "settled; the plan:" : "the plan:"}
       <Mark verdict={p.planned} size={11} /> {p.planned}
+    </span>
+  );
+}
+
+/** How it stands by the tape, where one was held and it says something else. */
+function ByTape({ pair: p }: { pair: PairHits }) {
+  if (!p.stands || p.stands === p.measured) return null;
+  return (
+    <span className="inline-flex items-center gap-1 text-[0.8rem] text-soft">
+      by the tape: <Mark verdict={p.stands} size={11} /> {p.stands}
     </span>
   );
 }

@@ -1,6 +1,7 @@
 /** Every pair in one grid or table: sifted by verdict, searched, in the order that helps. */
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import type { Board, Verdict } from "../../api/types";
+import { heardBeside, heardMarks } from "../../core/heard";
 import { type MicOrder, micOrder, passes } from "../../core/pairList";
 import { useEditor, useEditorPart } from "../../parts/editing";
 import { Pick } from "../../parts/fields/Pick";
@@ -8,6 +9,7 @@ import { Segmented } from "../../parts/fields/Segmented";
 import { Tick } from "../../parts/fields/Tick";
 import { PairGrid } from "../../parts/PairGrid";
 import { VerdictSieve } from "../../parts/VerdictCounts";
+import { useLastHeard } from "./data";
 import { Limits } from "./Limits";
 import { PairTable } from "./PairTable";
 
@@ -81,8 +83,21 @@ export function EveryPair({ drum, onOpened }: { drum: string; onOpened: () => vo
           ? "Worst over the drums each pair is put up for."
           : "For the drum chosen on the left."}
         <Limits />
+        <Recorded />
       </p>
     </section>
+  );
+}
+
+/** What the small marks are of. */
+function Recorded() {
+  const { data } = useLastHeard();
+  if (!data) return null;
+  return (
+    <span data-recorded-by={data.take}>
+      Small marks: as recorded in {data.name}, where it differs
+      {data.current ? "." : "; the layout was changed since."}
+    </span>
   );
 }
 
@@ -123,6 +138,8 @@ function Shown({ find, board, source, onOpened }: ShownProps) {
   const editor = useEditor();
   const doc = useEditorPart((s) => s.still);
   const { focus } = board;
+  const heard = useLastHeard().data;
+  const marks = useMemo(() => heardMarks(heard, source), [heard, source]);
   const open = (a: string, b: string, on: string | null) => {
     onOpened();
     editor.open({ anchor: a, mover: b, source: on });
@@ -139,6 +156,7 @@ function Shown({ find, board, source, onOpened }: ShownProps) {
       open={focus ? { a: focus.a, b: focus.b } : null}
       left={(a, b) => leftOf(board, a, b)}
       sought={sought}
+      heard={(a, b, planned) => heardBeside(marks, a, b, planned)}
       onOpen={(a, b) => open(...named(board.mic_ids, a, b), source)}
     />
   );

@@ -4,6 +4,7 @@ import { api, exactly, must } from "../../api/client";
 import type {
   Flips,
   Focus,
+  LastHeard,
   OptionRow,
   PairDepth,
   PairRow,
@@ -83,5 +84,18 @@ export function usePairRows(source: string | null) {
     queryKey: ["pair-rows", serial(layout), source],
     queryFn: ({ signal }) =>
       must<PairRow[]>(api.POST("/api/pair-rows", { body: { layout, source }, signal })),
+  });
+}
+
+/** What the newest take that was measured says of the pairs. */
+export function useLastHeard() {
+  const pk = useEditorPart((s) => s.out.id);
+  const version = useEditorPart((s) => s.out.version);
+  return useQuery({
+    queryKey: ["heard", pk, version],
+    queryFn: () =>
+      exactly<LastHeard | null>(api.GET("/api/layouts/{pk}/heard", { params: { path: { pk } } })),
+    placeholderData: keepPreviousData,
+    refetchOnMount: "always",
   });
 }

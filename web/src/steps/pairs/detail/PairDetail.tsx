@@ -4,6 +4,7 @@ import { micOf } from "../../../core/edits";
 import { useEditorPart } from "../../../parts/editing";
 import { useDepth } from "../data";
 import type { OnTrial } from "../useTrial";
+import { AsRecorded } from "./AsRecorded";
 import { Head } from "./Head";
 import { Numbers } from "./Numbers";
 import { SumCharts } from "./SumCharts";
@@ -23,6 +24,7 @@ export function PairDetail({ focus, ...trial }: { focus: Focus } & OnTrial) {
       <div className="min-w-0">
         <Head focus={focus} a={a} b={b} row={row} onTry={trial.onTry} />
         <Numbers row={row} depth={trial.tried ? undefined : depth.data} />
+        <AsRecorded a={a.id} b={b.id} source={focus.source} />
       </div>
       <div className="min-w-0">
         <SumCharts focus={focus} row={row} depth={depth.data} tried={trial.tried !== null} />
