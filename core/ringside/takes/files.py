@@ -267,7 +267,8 @@ def _filled(out: Any, file: Any, tracks: Sequence[Track], rows: list[int], begin
         return
     read = _read(file, one, low - one.begins, high - low)
     at = slice(low - begin, low - begin + len(read))
-    out[at, rows] = read[:, [tracks[n].channel for n in rows]]
+    for n in rows:  # one by one: a list of columns is copied twice
+        out[at, n] = read[:, tracks[n].channel]
 
 
 def _read(file: Any, track: Track, begin: int, count: int) -> Any:

@@ -31,6 +31,8 @@ export interface Lane {
   later_ms: number;
   turn: number;
   sign: number;
+  /** Otherwise it is drawn as it was recorded. */
+  bent: boolean;
 }
 
 /** What is done to the tracks, where they are drawn as they are heard. */
@@ -56,6 +58,7 @@ export function lanesOf(drum: DrumHits, waves: DrumWaves, bent?: Bent): Lane[] {
       hits: hits.get(channel) ?? [],
       later_ms: ((of(channel).later - own.later) / (bent?.rate ?? 1)) * 1000,
       turn: of(channel).flip ? -1 : 1,
+      bent: bent !== undefined,
       sign: (arrival?.sign ?? 0) * (of(channel).flip === own.flip ? 1 : -1),
     }))
     .sort((a, b) => (a.lag_ms ?? a.planned_ms) - (b.lag_ms ?? b.planned_ms));
@@ -249,7 +252,8 @@ function Pulse(props: { planned: Planned; x: (ms: number) => number; y: number; 
 function Sign({ lane, y }: { lane: Lane; y: number }) {
   const { arrival } = lane;
   if (!arrival) return null;
-  const against = lane.sign && arrival.planned_sign && lane.sign !== arrival.planned_sign;
+  const { planned_sign } = arrival;
+  const against = !lane.bent && lane.sign && planned_sign && lane.sign !== planned_sign;
   return (
     <text
       x="66"

@@ -16,7 +16,7 @@ export function AsRecorded({ a, b, source }: Props) {
   if (!data || !heard) return null;
   const [body = 0, attack = 0] = heard.wired_db;
   return (
-    <div data-recorded={heard.measured} className="mt-1.5 border-t border-hair pt-1 text-[0.85rem]">
+    <div data-recorded={heard.measured} className="mt-1.5 border-b border-hair pb-1 text-[0.85rem]">
       <p className="flex flex-wrap items-center gap-x-1.5">
         <span className="text-soft">As recorded, {data.name}:</span>
         <VerdictWord verdict={heard.measured} />

@@ -23,8 +23,8 @@ export function PairDetail({ focus, ...trial }: { focus: Focus } & OnTrial) {
     >
       <div className="min-w-0">
         <Head focus={focus} a={a} b={b} row={row} onTry={trial.onTry} />
-        <Numbers row={row} depth={trial.tried ? undefined : depth.data} />
         <AsRecorded a={a.id} b={b.id} source={focus.source} />
+        <Numbers row={row} depth={trial.tried ? undefined : depth.data} />
       </div>
       <div className="min-w-0">
         <SumCharts focus={focus} row={row} depth={depth.data} tried={trial.tried !== null} />
