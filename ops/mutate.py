@@ -78,15 +78,23 @@ Named = tuple[str, str, str, str]
 
 @dataclass(frozen=True)
 class Change:
-    """One change: where, and the module with it made."""
+    """One change: where, and which of the module's it is."""
 
     module: str
+    number: int
     line: int
     last: int
     on: str
     was: str
     now: str
-    text: str
+
+    @property
+    def text(self) -> str:
+        """The module with it made: written out for the few that are drawn only."""
+        tree = ast.parse(_source(self.module))
+        node, field, value = list(changed(tree))[self.number]
+        setattr(node, field, value)
+        return ast.unparse(ast.fix_missing_locations(tree))
 
     @property
     def named(self) -> Named:
@@ -151,12 +159,16 @@ def other_values(value: object) -> Iterator[object]:
         yield WORD.sub(lambda m: WORDS[m.group()], value, count=1)
 
 
+def _source(module: str) -> str:
+    return (ROOT / "core" / "ringside" / f"{module}.py").read_text()
+
+
 def changes_of(module: str) -> list[Change]:
     """Every change of a module."""
-    text = (ROOT / "core" / "ringside" / f"{module}.py").read_text()
+    text = _source(module)
     tree, source = ast.parse(text), text.splitlines()
     made = []
-    for node, field, value in list(changed(tree)):
+    for number, (node, field, value) in enumerate(list(changed(tree))):
         was = getattr(node, field)
         before = ast.unparse(node)
         setattr(node, field, value)
@@ -164,7 +176,7 @@ def changes_of(module: str) -> list[Change]:
         if after != before:
             lines = getattr(node, "lineno", 0), getattr(node, "end_lineno", 0)
             on = source[lines[0] - 1].strip()
-            made.append(Change(module, *lines, on, before, after, ast.unparse(tree)))
+            made.append(Change(module, number, *lines, on, before, after))
         setattr(node, field, was)
     return made
 

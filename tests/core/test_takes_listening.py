@@ -144,7 +144,7 @@ def pair(a, b, source, measured, body, counts=True):
         a=a, b=b, source=source, planned="together", measured=measured, sure=True, settled=False,
         counts=counts, why="", delay_ms=0.0, interval_ms=0.0, planned_delay_ms=0.0, gain_db=0.0,
         gain_interval_db=0.0, planned_gain_db=0.0, wired_db=[body, 0.0, 0.0],
-        flipped_db=[0.0, 0.0, 0.0], level_db=0.0, alike=1.0,
+        flipped_db=[0.0, 0.0, 0.0], level_db=0.0, alike=1.0, stands=None,
     )  # fmt: skip
 
 
