@@ -1,5 +1,6 @@
 """The real thing: the watcher's processes, the real build, PostgreSQL, Debian's Chromium."""
 
+import fcntl
 import os
 import subprocess
 import sys
@@ -58,18 +59,38 @@ class Server:
         self.process.wait(20)
 
 
-@pytest.fixture(scope="session")
-def server(tmp_path_factory):
-    name = f"browser_{uuid.uuid4().hex[:8]}"
+def demo_database(folder: Path) -> str:
+    """A database with the demo in it, made by whichever worker comes first and copied by each."""
+    with (folder / "demo-database").open("a+") as file:
+        fcntl.flock(file, fcntl.LOCK_EX)  # until it is closed
+        file.seek(0)
+        if name := file.read():
+            return name
+        name = f"demo_{uuid.uuid4().hex[:8]}"
+        database(name)
+        env = {**os.environ, "RINGSIDE_DB_NAME": name}
+        for command in (["migrate", "-v", "0"], ["load_demo", "--password", DEMO_PASSWORD]):
+            manage = [sys.executable, str(ROOT / "server" / "manage.py"), *command]
+            subprocess.run(manage, env=env, check=True, capture_output=True)
+        file.write(name)
+        return name
+
+
+def database(name: str, like: str = "template1") -> None:
     where = f"host=127.0.0.1 port={os.environ['RINGSIDE_DB_PORT']} user=ringside dbname=postgres"
     with psycopg.connect(
         where, password=os.environ["RINGSIDE_DB_PASSWORD"], autocommit=True
     ) as link:
-        link.execute(f'create database "{name}"')
+        link.execute(f'create database "{name}" template "{like}"')
+
+
+@pytest.fixture(scope="session")
+def server(tmp_path_factory):
+    name = f"browser_{uuid.uuid4().hex[:8]}"
+    alone = "PYTEST_XDIST_WORKER" not in os.environ
+    base = tmp_path_factory.getbasetemp()
+    database(name, demo_database(base if alone else base.parent))
     env = {**os.environ, "RINGSIDE_DB_NAME": name}
-    for command in (["migrate", "-v", "0"], ["load_demo", "--password", DEMO_PASSWORD]):
-        manage = [sys.executable, str(ROOT / "server" / "manage.py"), *command]
-        subprocess.run(manage, env=env, check=True, capture_output=True)
     home = tmp_path_factory.mktemp("server")
     env = {**environment(env), "RINGSIDE_HOME": str(home), MARK: str(home)}
     port = free_port()

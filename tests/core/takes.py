@@ -48,9 +48,15 @@ def heard_drum(an, source, own, mics, noise_s, dice, stands=None):
     )  # fmt: skip
 
 
+@cache
+def _planned(layout):
+    """Of a layout that many cases are held against, once."""
+    return analyse(layout)
+
+
 def figures(layout, stands=None, noise_s=0.00002, seed=0, sources=None):
     """A take that is figures alone: of a layout as planned, heard as it `stands`."""
-    an = analyse(layout)
+    an = _planned(layout)
     true = analyse(stands) if stands is not None else None
     dice = np.random.default_rng(seed)
     mics = list(range(len(layout.mics)))
