@@ -20,7 +20,7 @@ export function AsRecorded({ a, b, source }: Props) {
       <p className="flex flex-wrap items-center gap-x-1.5">
         <span className="text-soft">As recorded, {data.name}:</span>
         <VerdictWord verdict={heard.measured} />
-        {heard.stands && (
+        {heard.stands && heard.stands !== heard.measured && (
           <>
             <span className="text-soft">; by the tape:</span> <VerdictWord verdict={heard.stands} />
           </>
