@@ -63,6 +63,14 @@ def test_a_take_comes_through_a_cut_line_and_a_turned_channel_is_named_and_cured
     settled = page.locator("[data-settled=true]")
     expect(settled.first).to_contain_text("ask the ear")
     assert faults(page) == []
+    # On Pairs the take has a mark of its own where the plan says otherwise.
+    rail = page.get_by_role("navigation", name="Steps of the work")
+    rail.get_by_role("link", name="Pairs").click()
+    cell = page.locator("[data-pair='ST-SB']")
+    expect(cell).to_have_attribute("data-heard", "hollow")
+    cell.click()
+    expect(page.locator("[data-recorded=hollow]")).to_contain_text("As recorded, take")
+    rail.get_by_role("link", name="Hits").click()
     # Turned over: named, and cured on the track, with undo.
     reason = page.locator("[data-reason='turned over']")
     expect(reason).to_contain_text("SB is turned over against the plan")
@@ -214,7 +222,8 @@ def test_what_is_no_sound_is_told_and_the_rest_of_a_cut_take_is_sent(someone, tm
     # Stopped half way, closed, opened: the same files go on where they ended.
     noise = tmp_path / "noise.wav"
     noise.write_bytes(b"RIFF" + bytes(2_500_000))
-    page.route("**/api/takes/*/files/0?at=1000000", lambda route: None)
+    # Refused, not held: what is held goes through when the page closes.
+    page.route("**/api/takes/*/files/0?at=1000000", lambda route: route.abort())
     page.get_by_label("Sound files").set_input_files(noise)
     expect(page.get_by_text("1 MB of 3 MB")).to_be_visible()
     page.close()

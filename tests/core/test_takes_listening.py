@@ -16,6 +16,7 @@ from ringside.takes.listening import COMMON_DB, GROUP, Source, listening, sound_
 from ringside.takes.reading import Corrections, read_take
 
 from tests.core.takes import demo_layout, figures, recorded
+from tests.core.tracks import with_mic
 
 
 @pytest.fixture(scope="module")
@@ -135,6 +136,11 @@ def test_a_drum_that_was_not_hit_is_aligned_by_the_plan():
     assert not rows["ST"].by_plan
     # What hears the kit goes by what was hit alone.
     assert set(rows["OR"].on) == {"kick", "snare"}
+    # Turned over at its preamp, it is turned back on the track; a flip there already says nothing.
+    for over, back in ((False, False), (True, True)):
+        turned = with_mic(layout, "T2", preamp_flip=over, track_flip=over)
+        told = align_table(basis_of(figures(turned, sources=("kick", "snare"))), "OL")
+        assert next(r.flip for r in told if r.channel == "T2") == (rows["T2"].flip ^ back)
     with pytest.raises(RingsideError, match="'floor' was not hit"):
         align_table(basis_of(heard), "OL", on="floor")
 

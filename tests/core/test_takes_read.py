@@ -324,7 +324,7 @@ def test_what_tracks_add_up_to_is_told_with_their_delays(plain, tmp_path):
 
 
 def test_a_split_of_one_mic_is_no_doubled_track(tmp_path):
-    layout = demo_layout()
+    layout = DRY
     first = layout.channels[2]
     copy = Channel(id="ST2", name="Snare crushed", mic=first.mic)
     split = layout.model_copy(update={"channels": (*layout.channels, copy)})

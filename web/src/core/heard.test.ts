@@ -15,17 +15,17 @@ const HEARD = {
 } as LastHeard;
 
 it("is the worst of the drums that count, or that of one drum", () => {
-  expect(heardMarks(HEARD, null).get("OL OR")?.measured).toBe("late");
-  expect(heardMarks(HEARD, "kick").get("OL OR")?.measured).toBe("together");
-  expect(heardMarks(HEARD, null).get("SB ST")?.measured).toBe("together");
-  expect(heardMarks(HEARD, "rack-1").get("SB ST")?.measured).toBe("hollow");
-  expect(heardMarks(null, null).size).toBe(0);
+  expect(heardMarks(HEARD.pairs, null).get("OL OR")?.measured).toBe("late");
+  expect(heardMarks(HEARD.pairs, "kick").get("OL OR")?.measured).toBe("together");
+  expect(heardMarks(HEARD.pairs, null).get("SB ST")?.measured).toBe("together");
+  expect(heardMarks(HEARD.pairs, "rack-1").get("SB ST")?.measured).toBe("hollow");
+  expect(heardMarks(undefined, null).size).toBe(0);
   expect(heardOn(HEARD, "OR", "OL", "snare")?.measured).toBe("late");
   expect(heardOn(HEARD, "OR", "OL", "floor")).toBeUndefined();
 });
 
 it("is worth a sign where something is wrong, or is not after all", () => {
-  const marks = heardMarks(HEARD, null);
+  const marks = heardMarks(HEARD.pairs, null);
   expect(heardBeside(marks, "OR", "OL", "together")).toBe("late");
   expect(heardBeside(marks, "OL", "OR", "late")).toBeNull();
   expect(heardBeside(marks, "ST", "SB", "ask the ear")).toBe("together");

@@ -19,11 +19,11 @@ export function heardOn(
 
 /** The worst verdict that was heard of each pair, or that on one drum; by both names in order. */
 export function heardMarks(
-  heard: LastHeard | null | undefined,
+  pairs: readonly PairHits[] | undefined,
   source: string | null,
 ): Map<string, PairHits> {
   const marks = new Map<string, PairHits>();
-  for (const p of heard?.pairs ?? []) {
+  for (const p of pairs ?? []) {
     if (source ? p.source !== source : !p.counts) continue;
     const key = keyOf(p.a, p.b);
     const old = marks.get(key);

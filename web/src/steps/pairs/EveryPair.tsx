@@ -91,7 +91,7 @@ export function EveryPair({ drum, onOpened }: { drum: string; onOpened: () => vo
 
 /** What the small marks are of. */
 function Recorded() {
-  const { data } = useLastHeard();
+  const data = useLastHeard();
   if (!data) return null;
   return (
     <span data-recorded-by={data.take}>
@@ -138,8 +138,8 @@ function Shown({ find, board, source, onOpened }: ShownProps) {
   const editor = useEditor();
   const doc = useEditorPart((s) => s.still);
   const { focus } = board;
-  const heard = useLastHeard().data;
-  const marks = useMemo(() => heardMarks(heard, source), [heard, source]);
+  const pairs = useLastHeard()?.pairs;
+  const marks = useMemo(() => heardMarks(pairs, source), [pairs, source]);
   const open = (a: string, b: string, on: string | null) => {
     onOpened();
     editor.open({ anchor: a, mover: b, source: on });

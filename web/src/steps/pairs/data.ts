@@ -12,7 +12,7 @@ import type {
   StepRow,
 } from "../../api/types";
 import { serial } from "../../core/serial";
-import { useEditorPart } from "../../parts/editing";
+import { useEditor, useEditorPart } from "../../parts/editing";
 
 const KEPT = {
   placeholderData: keepPreviousData,
@@ -87,15 +87,22 @@ export function usePairRows(source: string | null) {
   });
 }
 
-/** What the newest take that was measured says of the pairs. */
+/** What the newest take that was measured says of the pairs; asked for when the step is opened. */
 export function useLastHeard() {
+  const editor = useEditor();
   const pk = useEditorPart((s) => s.out.id);
   const version = useEditorPart((s) => s.out.version);
-  return useQuery({
-    queryKey: ["heard", pk, version],
-    queryFn: () =>
-      exactly<LastHeard | null>(api.GET("/api/layouts/{pk}/heard", { params: { path: { pk } } })),
-    placeholderData: keepPreviousData,
+  const { data } = useQuery({
+    queryKey: ["heard", pk],
+    queryFn: async () => {
+      const { out } = editor.snapshot();
+      const heard = await exactly<LastHeard | null>(
+        api.GET("/api/layouts/{pk}/heard", { params: { path: { pk } } }),
+      );
+      return heard && { heard, version: out.version };
+    },
     refetchOnMount: "always",
   });
+  const { heard } = data ?? {};
+  return heard && { ...heard, current: heard.current && data?.version === version };
 }

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { api, must } from "../../../api/client";
 import type { AlignRow, TakeHeard } from "../../../api/types";
 import { asAligned, asCame, asPlanned } from "../../../core/ways";
-import { useEditor } from "../../../parts/editing";
+import { useEditor, useEditorPart } from "../../../parts/editing";
 import { Pick } from "../../../parts/fields/Pick";
 import { useTake } from "../../../parts/hands";
 import { usualReference } from "../Align";
@@ -65,7 +65,8 @@ function Keep({ sides, heard }: { sides: Sides; heard: TakeHeard }) {
   const take = useTake();
   const editor = useEditor();
   const { shifts } = sides.sides[sides.side];
-  const changed = changedFrom(heard.tracks, shifts);
+  const own = useEditorPart((s) => s.still.channels);
+  const changed = changedFrom(heard.tracks, shifts).filter((c) => own?.some((x) => x.id === c));
   if (!changed.length) return null;
   const per_sample = (editor.snapshot().still.sample_rate_hz ?? heard.rate_hz) / heard.rate_hz;
   const names = changed.length > 3 ? `${changed.length} tracks` : changed.join(", ");

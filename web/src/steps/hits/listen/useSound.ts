@@ -78,10 +78,14 @@ export function useSound(take: number, job: number, heard: TakeHeard, ways: read
       parts,
       play: (what: Playing) => {
         setBad("");
-        const { player } = ready();
-        player.apply(wanted.current);
-        player.play(what);
-        setOn(true);
+        try {
+          const { player } = ready();
+          player.apply(wanted.current);
+          player.play(what);
+          setOn(true);
+        } catch (error) {
+          setBad(`This browser gives no sound here: ${(error as Error).message}`);
+        }
       },
       stop: () => {
         open.current?.player.stop();

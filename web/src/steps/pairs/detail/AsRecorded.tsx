@@ -11,7 +11,7 @@ interface Props {
 }
 
 export function AsRecorded({ a, b, source }: Props) {
-  const { data } = useLastHeard();
+  const data = useLastHeard();
   const heard = heardOn(data, a, b, source);
   if (!data || !heard) return null;
   const [body = 0, attack = 0] = heard.wired_db;
