@@ -225,7 +225,7 @@ def test_what_is_no_sound_is_told_and_the_rest_of_a_cut_take_is_sent(someone, tm
     # Refused, not held: what is held goes through when the page closes.
     page.route("**/api/takes/*/files/0?at=1000000", lambda route: route.abort())
     page.get_by_label("Sound files").set_input_files(noise)
-    expect(page.get_by_text("1 MB of 3 MB")).to_be_visible()
+    expect(page.get_by_text("The line is cut; it goes on by itself")).to_be_visible()
     page.close()
     someone.page = someone.context.new_page()
     page = someone.open("hits")

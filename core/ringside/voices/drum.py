@@ -10,6 +10,7 @@ Deterministic for a seed.
 """
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Final
 
 import numpy as np
@@ -77,7 +78,7 @@ def stroke(kind: str, fundamental_hz: float, seconds: float, rate_hz: int, seed:
     ring, dice = RINGS[kind], np.random.default_rng(seed)
     t = np.arange(round(seconds * rate_hz)) / rate_hz
     if kind in ("kick", "snare", "rack", "floor", "hand drum"):
-        made = _membrane(fundamental_hz, ring.seconds, t)
+        made = _membrane(fundamental_hz, ring.seconds, len(t), rate_hz)
     else:
         made = _plate(fundamental_hz, ring.seconds, t, dice)
     made = made + _burst(ring.stick, ring.stick_s, 2500.0, t, rate_hz, dice)
@@ -86,11 +87,15 @@ def stroke(kind: str, fundamental_hz: float, seconds: float, rate_hz: int, seed:
     return np.asarray(made / max(float(np.abs(made).max()), 1e-12))
 
 
-def _membrane(f: float, seconds: float, t: Floats) -> Floats:
+@lru_cache(maxsize=32)
+def _membrane(f: float, seconds: float, count: int, rate_hz: int) -> Floats:
+    """What rings is the same in every stroke; only stick and wires differ."""
+    t = np.arange(count) / rate_hz
     made = np.zeros_like(t)
     for ratio, share in zip(membrane_ratios(), MODE_SHARES, strict=True):
         dying = np.exp(-_LN_1000 * t / seconds * ratio)
         made += share * np.sin(2 * np.pi * f * ratio * t) * dying
+    made.flags.writeable = False
     return made
 
 
