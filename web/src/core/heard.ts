@@ -1,8 +1,9 @@
 /** What the newest take says of pairs, laid over what the plan says. */
 import type { LastHeard, PairHits, Verdict } from "../api/types";
+import { GRAVEST } from "./pairList";
 
-const ORDER: Verdict[] = ["no matter", "behind", "together", "ask the ear", "late", "hollow"];
-const rank = (v: Verdict) => ORDER.indexOf(v);
+/** The graver, the higher. */
+const rank = (v: Verdict) => -GRAVEST.indexOf(v);
 
 const keyOf = (a: string, b: string) => [a, b].sort().join(" ");
 

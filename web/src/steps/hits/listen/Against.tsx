@@ -1,11 +1,9 @@
 /** Two states of the tracks against each other, open or blind, one as loud as the other. */
-import { verdictOf } from "../../../core/blind";
+import { BlindAnswers, SIDES } from "../../../parts/BlindAnswers";
 import { Tick } from "../../../parts/fields/Tick";
 import type { Side } from "../../../parts/hearing";
 import type { Listened } from "./useListen";
 import { nameOf } from "./useSides";
-
-const SIDES: Side[] = ["A", "B"];
 
 export function Against({ on, looped }: { on: Listened; looped: boolean }) {
   const { sides, test, hearsX } = on;
@@ -50,7 +48,7 @@ export function Against({ on, looped }: { on: Listened; looped: boolean }) {
 }
 
 function BlindTest({ on }: { on: Listened }) {
-  const { blind, last, answer, end } = on.test;
+  const { blind } = on.test;
   if (!blind) return null;
   return (
     <div className="flex flex-wrap items-center gap-2" data-blind={blind.given}>
@@ -62,18 +60,7 @@ function BlindTest({ on }: { on: Listened }) {
       >
         X, one of them
       </button>
-      {SIDES.map((side) => (
-        <button key={side} type="button" className="btn px-3 py-1" onClick={() => answer(side)}>
-          X is {side}
-        </button>
-      ))}
-      <span className="text-[0.9rem]" aria-live="polite">
-        {last} <b className="num">{blind.right}</b> of <b className="num">{blind.given}</b> right.{" "}
-        {verdictOf(blind)}
-      </span>
-      <button type="button" className="font-semibold text-snare underline" onClick={end}>
-        End the test
-      </button>
+      <BlindAnswers test={on.test} />
     </div>
   );
 }

@@ -1,10 +1,7 @@
 /** Two versions against each other, open or blind. */
-import { verdictOf } from "../../../core/blind";
+import { BlindAnswers, SIDES } from "../../../parts/BlindAnswers";
 import { Pick } from "../../../parts/fields/Pick";
-import type { Side } from "../../../parts/hearing";
 import { type Listened, type Names, VERSIONS, type Version } from "./useListening";
-
-const SIDES: Side[] = ["A", "B"];
 
 interface Props {
   on: Listened;
@@ -29,7 +26,11 @@ export function TwoAgainst({ on, names }: Props) {
         ))}
         <Buttons on={on} />
       </div>
-      {test.blind && <BlindTest on={on} />}
+      {test.blind && (
+        <div className="mt-3 flex flex-wrap items-center gap-3" data-blind={test.blind.given}>
+          <BlindAnswers test={test} />
+        </div>
+      )}
       <p className="mt-2 text-[0.8rem] text-soft">
         Keys: 1 to 5 hear a version, A, B and X switch, the space bar stops and starts.
       </p>
@@ -62,31 +63,5 @@ function Buttons({ on }: { on: Listened }) {
         </button>
       )}
     </>
-  );
-}
-
-function BlindTest({ on }: { on: Listened }) {
-  const { blind, last, answer, end } = on.test;
-  if (!blind) return null;
-  return (
-    <div className="mt-3 flex flex-wrap items-center gap-3" data-blind={blind.given}>
-      {SIDES.map((side) => (
-        <button
-          key={side}
-          type="button"
-          className="btn-main px-3 py-1"
-          onClick={() => answer(side)}
-        >
-          X is {side}
-        </button>
-      ))}
-      <span className="text-[0.9rem]" aria-live="polite">
-        {last} <b className="num">{blind.right}</b> of <b className="num">{blind.given}</b> right.{" "}
-        {verdictOf(blind)}
-      </span>
-      <button type="button" className="font-semibold text-snare underline" onClick={end}>
-        End the test
-      </button>
-    </div>
   );
 }
