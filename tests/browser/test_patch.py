@@ -141,6 +141,7 @@ def test_a_file_of_version_1_is_read_in_with_its_inputs(someone):
     old = (VERSIONS / "layout-1.json").read_text()
     page = someone.page
     page.goto(someone.url)
+    expect(page.get_by_role("heading", name="Test day")).to_be_visible()  # the page is whole
     page.get_by_label("Layout file").set_input_files(
         {"name": "old.json", "mimeType": "application/json", "buffer": old.encode()}
     )
