@@ -4,6 +4,7 @@ from typing import Any
 
 from accounts.models import User
 from plans.actions import layouts_of, state_of
+from plans.lines import known
 from plans.models import Layout, Session
 from pydantic import ValidationError
 from studios.access import roles_of
@@ -34,6 +35,7 @@ def layout_row(layout: Layout) -> dict[str, Any]:
         "id": layout.pk,
         "name": layout.name,
         "summary": summary,
+        "lines": known(layout),
         "why_not": why,
         "changed_at": layout.changed_at,
     }

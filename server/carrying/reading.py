@@ -209,14 +209,15 @@ def _elsewhere(name: str) -> str:
 
 def _signed(doc: dict[str, Any]) -> dict[str, Any]:
     """Decisions made elsewhere say so: nobody here is named for them."""
-    rows = doc.get("decisions")
-    if not isinstance(rows, list):
-        return doc
-    told = [
-        {**r, "by": _elsewhere(r["by"])} if isinstance(r, dict) and r.get("by") else r
-        for r in rows
-    ]  # fmt: skip
-    return {**doc, "decisions": told}
+    told = {}
+    for field in ("decisions", "set_aside"):
+        rows = doc.get(field)
+        if isinstance(rows, list):
+            told[field] = [
+                {**r, "by": _elsewhere(r["by"])} if isinstance(r, dict) and r.get("by") else r
+                for r in rows
+            ]
+    return {**doc, **told}
 
 
 @transaction.atomic

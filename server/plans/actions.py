@@ -6,6 +6,7 @@ that names an older version is refused with the newer state, so that both are ke
 
 from collections import defaultdict
 from collections.abc import Callable, Iterable
+from typing import TypeVar
 from uuid import UUID
 
 from accounts.models import User
@@ -17,7 +18,7 @@ from ringside.files.stored import LAYOUT
 from ringside.pairs.counts import RULES
 from ringside.places.starts import Start, starting_layout
 from ringside.plan.kits import KITS
-from ringside.plan.layout import Decision
+from ringside.plan.layout import Decision, SetAside
 from ringside.plan.layout import Layout as Doc
 from studios.access import studios_of
 from studios.errors import Unreadable
@@ -35,6 +36,9 @@ def sessions_for(user: User) -> QuerySet[Session]:
     """The sessions somebody may see, newest first; deleted ones apart."""
     return Session.objects.filter(studio__in=studios_of(user)).order_by("-pk")
 
+
+Said = Decision | SetAside
+AnySaid = TypeVar("AnySaid", Decision, SetAside)
 
 SHOWN_LAYOUTS = 12
 """Of each session, in the list; a session of its own shows all."""
@@ -256,29 +260,42 @@ def save_layout(
     return _moved_on(layout, doc)
 
 
-def _decided(layout: Layout) -> tuple[Decision, ...]:
-    """The decisions of a layout as it is kept; none where it cannot be read."""
+def _decided(layout: Layout) -> tuple[Said, ...]:
+    """What was decided and set aside of a layout as it is kept; none where it cannot be read."""
     try:
-        return layout.doc().decisions
+        doc = layout.doc()
     except Unreadable:
         return ()
+    return (*doc.decisions, *doc.set_aside)
 
 
-def signed(doc: Doc, before: Iterable[Decision], user: User) -> Doc:
+def signed(doc: Doc, before: Iterable[Said], user: User) -> Doc:
     """A layout whose decisions say who decided and when as the server knows it.
 
-    What came in a file or from a browser is not believed: a decision is of those that were
-    kept `before`, or it was made now by this user.
+    What came in a file or from a browser is not believed: a decision, or a line set aside, is of
+    those that were kept `before`, or it was made now by this user.
     """
-    kept = {(d.a, d.b, d.source, d.reason): d for d in before}
+    kept = {_said(d): d for d in before}
     now = timezone.now().isoformat(timespec="seconds")
 
-    def one(d: Decision) -> Decision:
-        old = kept.get((d.a, d.b, d.source, d.reason))
+    def one(d: AnySaid) -> AnySaid:
+        old = kept.get(_said(d))
         by, at = (old.by, old.at) if old and old.at else (user.get_username(), now)
         return d.model_copy(update={"by": by, "at": at})
 
-    return doc.model_copy(update={"decisions": tuple(one(d) for d in doc.decisions)})
+    return doc.model_copy(
+        update={
+            "decisions": tuple(one(d) for d in doc.decisions),
+            "set_aside": tuple(one(s) for s in doc.set_aside),
+        }
+    )
+
+
+def _said(d: Said) -> tuple[object, ...]:
+    """What a decision or a line set aside is known by."""
+    if isinstance(d, Decision):
+        return (d.a, d.b, d.source, d.reason)
+    return (d.kind, *d.of, d.reason)
 
 
 def _moved_on(layout: Layout, doc: Doc) -> Layout:

@@ -6,14 +6,13 @@ Which technique suits which wish is common practice.
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from ringside.brief.plans import WORTH_A_FLIP_DB, Piece, built, fired, fullest, plans, ranked, table
+from ringside.brief.plans import Piece, built, fired, fullest, plans, ranked, table
 from ringside.brief.rules import FEW, RULES, SLOTS, WORTH
 from ringside.errors import RingsideError
 from ringside.gear.locker import Locker, MicModel, StandModel
 from ringside.gear.outfit import outfit
 from ringside.pairs.analysis import analyse
 from ringside.pairs.counts import counts
-from ringside.pairs.flips import best_flips
 from ringside.places.clearance import words_for_all
 from ringside.plan.kits import KITS, five_piece
 from ringside.plan.layout import Layout
@@ -21,6 +20,7 @@ from ringside.plan.questions import QUESTIONS, Brief
 from ringside.plan.room import Room
 from ringside.techniques.catalogue import TECHNIQUES
 from ringside.techniques.taking import take
+from ringside.worklist.build import worklist
 
 ROOM = Room(name="R", width_m=7, length_m=9, height_m=3.2, kit_x_m=3.4, kit_y_m=2.5)
 BLANK = Layout(name="B", kit=five_piece(), room=ROOM)
@@ -305,7 +305,7 @@ def test_a_plan_begins_with_the_fullest_polarity_and_says_so():
         layout = plan.layout
         assert any(c.preamp_flip for c in layout.channels if "bottom" not in c.name.lower())
         assert plan.reasons[-1].startswith("Polarity by body over all drums")
-        assert best_flips(analyse(layout)).best.mean_db < WORTH_A_FLIP_DB
+        assert not any(x.kind == "flip" for x in worklist(layout).lines)
         plain = layout.model_copy(
             update={
                 "channels": tuple(

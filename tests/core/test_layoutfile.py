@@ -34,7 +34,7 @@ def changed(path, value):
 
 
 BAD = [
-    (("version",), 3, "version: expected 1 or 2, got 3"),
+    (("version",), 4, "version: expected 1 or 2 or 3, got 4"),
     (("format",), "other", "format: expected 'ringside-layout'"),
     (("mics", 3, "position_m", 1), "12", "mics[3].position_m[1]: expected a number, got \"12\""),
     (("mics", 3, "position_m", 2), 170, "mics[3].position_m[2]: expected at most 100, got 170"
@@ -161,7 +161,7 @@ TAKEN = {"id": "t", "technique": "pair-turned", "mics": ["OL", "ZZ"]}
 
 
 @pytest.mark.parametrize(("path", "value", "message"), [
-    (("version",), True, "version: expected 1 or 2, got true"),
+    (("version",), True, "version: expected 1 or 2 or 3, got true"),
     (("order",), ["XX"], "order: names 'XX', which is not in the layout"),
     (("order",), ["OL", "KI", "OL"], "order: names 'OL' twice"),
     (("techniques",), [TAKEN], "techniques: technique 't' names mic 'ZZ'"),

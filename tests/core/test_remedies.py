@@ -2,13 +2,14 @@
 
 import numpy as np
 import pytest
-from ringside.answers.remedies import EffectRow, stand_steps
 from ringside.answers.remedies import remedies as of_analysis
 from ringside.errors import RingsideError
 from ringside.pairs.analysis import analyse
+from ringside.pairs.effects import EffectRow
 from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
 from ringside.places.loci import ring_through
 from ringside.places.starts import starting_layout
+from ringside.places.steps import stand_steps
 from ringside.plan.hanging import with_channels, with_mics
 from ringside.plan.references import references
 

@@ -4,7 +4,6 @@ import itertools
 
 import numpy as np
 import pytest
-from ringside.answers.remedies import stand_steps
 from ringside.answers.sentences import verdict_words
 from ringside.hear.bands import bands
 from ringside.hear.scene import scene_of
@@ -14,6 +13,7 @@ from ringside.pairs.pans import pan_rows, side_words
 from ringside.pairs.stereo import off_centre_words, picture_left, place_percent, positions
 from ringside.places.drumterms import terms_of
 from ringside.places.starts import starting_layout
+from ringside.places.steps import stand_steps
 from ringside.plan.drumframe import at_drum, face_of
 from ringside.plan.feeds import feed
 from ringside.plan.kit import reference_point

@@ -181,7 +181,7 @@ def test_a_zip_that_unpacks_without_end_is_not_unpacked(outsider, monkeypatch):
 def test_a_document_of_a_later_version_is_kept_as_it_is(full, owner, outsider):
     data = archived(Api(owner), full)
     name = first_of(data, ".history.jsonl")
-    later = changed(data, name, lambda t: t.replace('"version": 2', '"version": 8'))
+    later = changed(data, name, lambda t: t.replace('"version": 3', '"version": 8'))
     assert read(Api(outsider), later)["state"] == "done"
     layout = Layout.objects.filter(session__studio=Studio.objects.latest("pk")).first()
     assert layout.state.doc["version"] == 8

@@ -6,6 +6,7 @@ import json
 
 from ringside.files.layout import write_layout
 from ringside.places.starts import starting_layout
+from ringside.plan.layout import VERSION
 
 from tests.server.conftest import Api
 
@@ -217,7 +218,7 @@ def test_undo_and_redo_go_across_versions_of_the_format(as_owner, layout):
     for _ in range(2):
         status, out = as_owner("POST", f"/layouts/{layout.pk}/undo", {"version": out["version"]})
         assert status == 200
-        assert out["doc"]["version"] == 2
+        assert out["doc"]["version"] == VERSION
         flipped.append([c["id"] for c in out["doc"]["channels"] if c["preamp_flip"]])
     assert flipped == [["SB"], []]
     for _ in range(2):
@@ -231,7 +232,7 @@ def test_a_page_opened_before_the_format_changed_is_understood_once_more(as_owne
     old = as_version_1(moved(doc))
     status, out = save(as_owner, layout.pk, version, old)
     assert status == 200
-    assert (out["doc"]["version"], len(out["doc"]["channels"])) == (2, len(doc["mics"]))
+    assert (out["doc"]["version"], len(out["doc"]["channels"])) == (VERSION, len(doc["mics"]))
     status, board = as_owner("POST", "/compute", {"layout": old})
     assert status == 200
     assert board["balance"] is None

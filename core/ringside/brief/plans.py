@@ -17,7 +17,7 @@ from ringside.gear.locker import Locker
 from ringside.gear.outfit import needs_stand, outfit
 from ringside.pairs.analysis import analyse
 from ringside.pairs.counts import Counts, counts
-from ringside.pairs.flips import MOST_FLIPPED, best_flips
+from ringside.pairs.turning import turning
 from ringside.plan.handsizes import HandSizes
 from ringside.plan.hanging import with_flips, without_mics
 from ringside.plan.layout import Layout
@@ -26,9 +26,6 @@ from ringside.plan.questions import QUESTIONS, Brief
 from ringside.techniques.catalogue import TECHNIQUES, lacking, targets_in
 from ringside.techniques.taking import DEFAULT_HANDS, take
 from ringside.values import Key, Number, Record
-
-WORTH_A_FLIP_DB: Final = 0.5
-"""Below this a set of flips is not worth a switch (common practice)."""
 
 MOST_REASONS: Final = 5
 PLANS: Final = 3
@@ -319,10 +316,10 @@ def plans(
 
 
 def fullest(layout: Layout) -> tuple[Layout, str]:
-    """The layout with its best set of flips, and what was turned over, in words.
+    """The layout with the flips worth throwing, and what was turned over, in words.
 
     Overheads and close mics of a whole kit rarely push the same way (common practice: flip
-    until there is more body); a plan begins with the set that has the most.
+    until there is more body); a plan begins with what the list of what to do would flip.
 
     Parameters
     ----------
@@ -332,10 +329,8 @@ def fullest(layout: Layout) -> tuple[Layout, str]:
     -------
     (Layout, str)
     """
-    if not 1 <= len(layout.mics) <= MOST_FLIPPED:
-        return layout, ""
-    best = best_flips(analyse(layout)).best
-    if not best.flip or best.mean_db < WORTH_A_FLIP_DB:
+    best = turning(analyse(layout))
+    if best is None:
         return layout, ""
     words = (
         f"Polarity by body over all drums: {', '.join(best.flip)} turned over for"

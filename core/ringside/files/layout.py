@@ -1,4 +1,4 @@
-"""Reading and writing the open layout file: JSON, metres and radians, versions 1 and 2.
+"""Reading and writing the open layout file: JSON, metres and radians, versions 1 to 3.
 
 The format is described in docs/formats/layout.md and layout.schema.json. A file that is
 not one is refused whole, with the place of the first fault and what was expected there.

@@ -127,7 +127,7 @@ class Kind(Generic[R]):
 
 
 def _as_it_was(value: Plain) -> Plain:
-    """Version 0 said neither kind nor version and was otherwise the same."""
+    """Nothing that was there has changed: the next version says more."""
     return value
 
 
@@ -204,7 +204,7 @@ def _way_of(n: int, mic: Plain) -> _MicsWay:
         raise LayoutFileError(place_of(("mics", n, *first["loc"])), wording(first)) from None
 
 
-LAYOUT: Final = Kind(FORMAT, Layout, VERSION, 1, (_with_channels,), mend=_mended_layout)
+LAYOUT: Final = Kind(FORMAT, Layout, VERSION, 1, (_with_channels, _as_it_was), mend=_mended_layout)
 
 
 def _newest(value: Any) -> Any:

@@ -1,8 +1,8 @@
 """The best set of flips for all mics together, by body over all drums.
 
-What is best: the mean over the drums of the body of everything summed, in decibels, so that
-no drum is bought with the loss of another. Turning every mic over changes nothing, so of two
-such sets the one with fewer flips is meant. Mics whose polarity is held stay as they are.
+What is best: the mean over the drums that are meant of the body of everything summed, in decibels,
+so that no drum is bought with the loss of another. Turning every mic over changes nothing, so of
+two such sets the one with fewer flips is taken. Mics whose polarity is held stay as they are.
 
 Up to `EXACT` free mics every set is tried: half of the mics against the other half, a block
 at a time, in single precision; the best dozen are ranked again in double, so a set that is
@@ -32,6 +32,7 @@ from ringside.pairs.gram import (
     drum_ids,
     grams,
     kept_body,
+    meant,
     unsure_pairs,
 )
 from ringside.pairs.kinds import side_mics
@@ -192,7 +193,7 @@ def _alone(g: Floats, x: Floats, free: Ints, fixed: Ints, rest: Floats) -> Float
     return np.asarray(own + 2 * pull @ x.T)
 
 
-def _climb(problem: Problem, at: Floats, free: Ints) -> Floats:
+def climb(problem: Problem, at: Floats, free: Ints) -> Floats:
     """Flip one mic, or two, as long as it helps."""
     signs = at.copy()
     score = problem.score(signs)
@@ -228,7 +229,7 @@ def _bound(problem: Problem, at: Floats, free: Ints, enough: float) -> _Bound:
     It is made no sharper once it is below `enough`: the branch is dropped by then.
     """
     g = problem.gram
-    near = _climb(problem, at, free)
+    near = climb(problem, at, free)
     e = np.maximum(body_of(g, near), LEAST_SHARE)
     fixed = np.setdiff1d(np.arange(len(at)), free)
     rest = at[fixed]
@@ -278,7 +279,7 @@ def _split(problem: Problem, ones: Floats) -> tuple[list[Floats], float]:
         np.where(np.isin(np.arange(len(ones)), free), rng.choice([-1.0, 1.0], len(ones)), 1.0)
         for _ in range(16)
     ]
-    sets = {tuple(s): s for s in (_climb(problem, s, free) for s in starts)}
+    sets = {tuple(s): s for s in (climb(problem, s, free) for s in starts)}
     best = max(problem.score(s) for s in sets.values())
     order = count()
     first = _bound(problem, ones, free, best)
@@ -366,7 +367,7 @@ def best_flips(an: Analysis) -> BestFlips:
     held = np.array(["polarity" in m.locks for m in mics])
     stay = held | ~an.scene.heard
     stay[side_mics(an.layout)] = True  # turned over, it changes left and right over, no body
-    sets = best_sets(gram, stay)
+    sets = best_sets(gram[meant(an)], stay)
     rows = [_row(an, gram, s, g) for s, g in zip(sets.signs, sets.mean_db, strict=True)]
     best = rows[0]
     second = rows[1] if len(rows) > 1 else None

@@ -13,7 +13,7 @@ from typing import Final
 
 import numpy as np
 
-from ringside.arrays import Floats
+from ringside.arrays import Floats, Mask
 from ringside.pairs.analysis import Analysis
 from ringside.pairs.kinds import side_mics
 from ringside.pairs.verdicts import Verdict
@@ -62,6 +62,27 @@ def drum_ids(an: Analysis) -> list[str]:
     list of str
     """
     return [d.id for d in an.layout.kit.drums]
+
+
+def meant(an: Analysis) -> Mask:
+    """Drums whose sound is somebody's business, (D,): with a mic of their own, or under any
+    overhead or room mic. What is only bleed in the spots of others is balanced by none of them.
+
+    Parameters
+    ----------
+    an : Analysis
+
+    Returns
+    -------
+    ndarray of bool, shape (D,)
+        All of them where no mic that is heard is put up for any.
+    """
+    heard = [m for m, up in zip(an.layout.mics, an.scene.heard, strict=True) if up]
+    if any(m.role != "close" or m.job is None for m in heard):
+        return np.ones(len(an.layout.kit.drums), bool)
+    jobs = {m.job for m in heard}
+    own = np.array([d.id in jobs for d in an.layout.kit.drums], bool)
+    return own if own.any() else np.ones_like(own)
 
 
 def body_of(gram: Floats, signs: Floats) -> Floats:

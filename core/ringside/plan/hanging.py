@@ -1,4 +1,4 @@
-"""What hangs on a mic: channels, stereo pairs, decisions, its technique, its faders, the order.
+"""What hangs on a mic: channels, pairs, decisions, lines put off, technique, faders, the order.
 
 A mic that goes takes them along; a mic that gets another short name keeps them. The same holds
 for a channel.
@@ -77,6 +77,7 @@ def without_mics(layout: Layout, gone: Set[str]) -> Layout:
             "mics": tuple(m for m in layout.mics if m.id not in gone),
             "stereo_pairs": tuple(p for p in layout.stereo_pairs if not gone & {p.left, p.right}),
             "decisions": tuple(d for d in layout.decisions if not gone & {d.a, d.b}),
+            "set_aside": tuple(s for s in layout.set_aside if not gone & set(s.of)),
             "techniques": tuple(t for t in layout.techniques if not gone & set(t.mics)),
             "order": tuple(m for m in layout.order if m not in gone),
         }
@@ -160,6 +161,7 @@ def renamed(layout: Layout, was: str, to: str) -> Layout:
             "channels": each(layout.channels, id=name, mic=name),
             "stereo_pairs": each(layout.stereo_pairs, left=name, right=name),
             "decisions": each(layout.decisions, a=name, b=name),
+            "set_aside": each(layout.set_aside, of=lambda of: tuple(map(name, of))),
             "techniques": each(layout.techniques, mics=lambda mics: tuple(map(name, mics))),
             "order": tuple(map(name, layout.order)),
             "options": tuple(map(set_of, layout.options)),

@@ -19,8 +19,9 @@ from ringside.plan.thresholds import Thresholds
 from ringside.values import Key, Number, Record, Text, Title
 
 FORMAT: Final = "ringside-layout"
-VERSION: Final = 2
+VERSION: Final = 3
 MOST_MICS: Final = 64
+MOST_ASIDE: Final = 100
 VerdictWord = Literal["no matter", "behind", "together", "ask the ear", "late", "hollow"]
 
 
@@ -91,6 +92,29 @@ class Decision(Record):
     stood: Stood | None = Field(default=None, description="The pair when it was decided.")
 
 
+LineKind = Literal["choose", "flip", "move", "delay", "tape", "hits", "decide"]
+
+
+class SetAside(Record):
+    """A line of what to do that somebody put off, or will not do, and why."""
+
+    kind: LineKind
+    of: Annotated[
+        tuple[Key, ...],
+        Field(
+            min_length=1,
+            max_length=MOST_MICS,
+            description="The mics, drums or set of options it is about.",
+        ),
+    ]
+    words: Text = Field(default="", description="As it was told.")
+    reason: Text = Field(default="", description="Empty is put off.")
+    by: Text = ""
+    at: Annotated[str, Field(strict=True, max_length=40)] = Field(
+        default="", description="When, ISO 8601; empty when not known."
+    )
+
+
 class Taken(Record):
     """A technique in use: the mics it placed and the numbers it stands on."""
 
@@ -129,7 +153,7 @@ class Layout(Record):
     """Everything the analysis needs, and nothing about who owns it."""
 
     format: Literal["ringside-layout"] = FORMAT
-    version: Literal[2] = VERSION
+    version: Literal[3] = VERSION
     name: Title
     notes: Text = ""
     sample_rate_hz: Literal[44100, 48000, 88200, 96000, 176400, 192000] = 48000
@@ -145,6 +169,9 @@ class Layout(Record):
     )
     stereo_pairs: tuple[StereoPair, ...] = Field(default=(), max_length=MOST_MICS // 2)
     decisions: tuple[Decision, ...] = Field(default=(), max_length=2000)
+    set_aside: tuple[SetAside, ...] = Field(
+        default=(), max_length=MOST_ASIDE, description="Lines of what to do that are not done."
+    )
     techniques: tuple[Taken, ...] = Field(default=(), max_length=MOST_MICS)
     brief: Brief | None = Field(default=None, description="What the recording is to be.")
     outlook: Outlook | None = Field(

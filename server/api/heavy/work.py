@@ -29,6 +29,8 @@ from ringside.standing.stood import analysed
 from ringside.standing.truth import truth
 from ringside.survey.report import tape_report
 from ringside.survey.walk import Ends
+from ringside.worklist.build import worklist
+from ringside.worklist.lines import Worklist
 
 
 def kit_board(kit: Kit, skip: frozenset[Ends]) -> dict[str, Any]:
@@ -106,3 +108,13 @@ def pairs_table(layout: Layout) -> str:
 def apply_edit(layout: Layout, edit: Any) -> Edited:
     """A layout with one edit made."""
     return apply(layout, edit)
+
+
+def what_to_do(layout: Layout) -> Worklist:
+    """The list of what to do now."""
+    return worklist(layout)
+
+
+def lengths(layouts: list[Layout]) -> list[int]:
+    """How long that list is for each."""
+    return [len(worklist(layout).lines) for layout in layouts]

@@ -9,6 +9,7 @@ from ringside.pairs.flips import BestFlips
 from ringside.pairs.onebyone import StepRow, order_of, steps
 from ringside.pairs.pictures import Pictures, pictures
 from ringside.standing.stood import analysed
+from ringside.worklist.lines import Worklist
 
 from api.common import LayoutOnly, Problem
 from api.heavy import work
@@ -35,6 +36,12 @@ def depth(request: HttpRequest, data: PairIn) -> PairDepth:
 def flips(request: HttpRequest, data: LayoutOnly) -> BestFlips:
     """The best set of flips for all mics together."""
     return heavy(request, work.flips, data.layout)
+
+
+@router.post("/worklist", response={200: Worklist, **WRONG})
+def to_do(request: HttpRequest, data: LayoutOnly) -> Worklist:
+    """What to do now: a plan of at most seven lines that go together."""
+    return heavy(request, work.what_to_do, data.layout)
 
 
 @router.post("/one-by-one", response={200: list[StepRow], **WRONG})

@@ -5,7 +5,7 @@ from typing import Annotated, Any
 from django.http import HttpRequest
 from ninja import File, Query, Router, UploadedFile
 from ninja.responses import Status
-from plans import actions
+from plans import actions, lines
 from ringside.errors import LayoutFileError
 from ringside.files.layout import BIGGEST_LAYOUT, read_layout
 from ringside.places.starts import STARTS
@@ -14,8 +14,18 @@ from studios.access import studios_of
 from studios.models import Kit, Room
 
 from api.common import LARGEST_ID, Problem
+from api.heavy import work
+from api.heavy.pool import heavy
 from api.layouts.schemas import LayoutOut
-from api.sessions.schemas import LayoutIn, SessionIn, SessionOut, SessionRename, StartOut
+from api.sessions.schemas import (
+    LayoutIn,
+    LayoutLines,
+    LinesIn,
+    SessionIn,
+    SessionOut,
+    SessionRename,
+    StartOut,
+)
 from api.shapes import layout_out, session_out
 
 router = Router(tags=["sessions"])
@@ -62,6 +72,19 @@ def upload(request: HttpRequest, file: File[UploadedFile]) -> Status[dict[str, A
         raise LayoutFileError("", f"larger than {BIGGEST_LAYOUT} bytes; a layout file is smaller")
     doc = read_layout(file.read())
     return Status(201, session_out(actions.session_from_file(request.user, doc)))
+
+
+@router.post("/lines", response={200: list[LayoutLines], 422: Problem})
+def lengths(request: HttpRequest, data: LinesIn) -> list[dict[str, int]]:
+    """How long the list of what to do is for some layouts; those one may not see are left out."""
+    mine = lines.asked_for(request.user, data.layouts)
+    wanted = lines.readable(mine)
+    if wanted:
+        found = heavy(request, work.lengths, [doc for _, doc in wanted])
+        for (layout, _), count in zip(wanted, found, strict=True):
+            lines.keep(layout, count)
+    told = ((layout.pk, lines.known(layout)) for layout in mine)
+    return [{"id": pk, "lines": count} for pk, count in told if count is not None]
 
 
 @router.get("/{pk}", response={200: SessionOut, **MISSING})

@@ -8,7 +8,11 @@ from pydantic import BaseModel, Field
 from ringside.pairs.counts import Counts
 from ringside.places.starts import Start
 
-from api.common import Name, Strict
+from api.common import LARGEST_ID, Name, Strict
+
+LayoutId = Annotated[int, Field(ge=1, le=LARGEST_ID)]
+MOST_LISTS = 12
+"""Lists that are worked out for one question."""
 
 
 # A list holds hundreds of these: plain models, since each `Schema` is read by way of Python code.
@@ -56,6 +60,8 @@ class LayoutRow(BaseModel):
     id: int
     name: str
     summary: Summary | None
+    lines: int | None
+    """How long its list of what to do is; None where it was not asked for since the last change."""
     why_not: str
     changed_at: datetime
 
@@ -70,6 +76,21 @@ class SessionOut(BaseModel):
     made_at: datetime
     layouts: list[LayoutRow]
     layouts_in_all: int
+
+
+class LinesIn(Strict):
+    """Layouts whose lists are asked for, by id."""
+
+    layouts: Annotated[
+        list[Annotated[int, Field(ge=1, le=LARGEST_ID)]], Field(max_length=MOST_LISTS)
+    ]
+
+
+class LayoutLines(BaseModel):
+    """How long the list of what to do is for a layout."""
+
+    id: int
+    lines: int
 
 
 class SessionIn(Strict):

@@ -1691,6 +1691,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sessions/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lengths
+         * @description How long the list of what to do is for some layouts; those one may not see are left out.
+         */
+        post: operations["api_sessions_routes_lengths"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sessions/starts": {
         parameters: {
             query?: never;
@@ -2503,6 +2523,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/worklist": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * To Do
+         * @description What to do now: a plan of at most seven lines that go together.
+         */
+        post: operations["api_pairs_routes_to_do"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2870,6 +2910,12 @@ export interface components {
              */
             sample_rate_hz: 44100 | 48000 | 88200 | 96000 | 176400 | 192000;
             /**
+             * Set Aside
+             * @description Lines of what to do that are not done.
+             * @default []
+             */
+            set_aside: components["schemas"]["SetAside"][];
+            /**
              * Stereo Pairs
              * @default []
              */
@@ -2907,10 +2953,31 @@ export interface components {
             timing?: ("placed" | "aligned") | null;
             /**
              * Version
-             * @default 2
+             * @default 3
              * @constant
              */
-            version: 2;
+            version: 3;
+        };
+        /**
+         * AsideRow
+         * @description A line that was put off, or dismissed with a reason.
+         */
+        AsideRow: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "choose" | "flip" | "move" | "delay" | "tape" | "hits" | "decide";
+            /** Of */
+            of: string[];
+            /** Reason */
+            reason: string;
+            /** Words */
+            words: string;
         };
         /**
          * Ask
@@ -3254,6 +3321,24 @@ export interface components {
             /** Rules */
             rules: components["schemas"]["RuleRow"][];
             start: components["schemas"]["Brief"];
+        };
+        /**
+         * BringBack
+         * @description A line that was set aside, asked for again.
+         */
+        BringBack: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "bring-back";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "choose" | "flip" | "move" | "delay" | "tape" | "hits" | "decide";
+            /** Of */
+            of: string[];
         };
         /**
          * BuildIn
@@ -3788,6 +3873,19 @@ export interface components {
             words: string;
         };
         /**
+         * DelayTracks
+         * @description Tracks of some mics delayed by so much after recording; nothing else of them is changed.
+         */
+        DelayTracks: {
+            /** Delays */
+            delays: components["schemas"]["TrackDelay"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "delay";
+        };
+        /**
          * DeviceOut
          * @description A browser somebody is signed in with.
          */
@@ -4145,7 +4243,7 @@ export interface components {
          */
         EditIn: {
             /** Edit */
-            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeChannels"] | components["schemas"]["AddChannel"] | components["schemas"]["RemoveChannels"] | components["schemas"]["OrderChannels"] | components["schemas"]["PlaceBox"] | components["schemas"]["SetFaders"] | components["schemas"]["Fade"] | components["schemas"]["AddBalance"] | components["schemas"]["NameBalance"] | components["schemas"]["RemoveBalance"] | components["schemas"]["UseBalance"] | components["schemas"]["SetOptions"] | components["schemas"]["ChooseOptions"] | components["schemas"]["RoomOptions"] | components["schemas"]["ChangeNumbers"];
+            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeChannels"] | components["schemas"]["AddChannel"] | components["schemas"]["RemoveChannels"] | components["schemas"]["OrderChannels"] | components["schemas"]["PlaceBox"] | components["schemas"]["SetFaders"] | components["schemas"]["Fade"] | components["schemas"]["AddBalance"] | components["schemas"]["NameBalance"] | components["schemas"]["RemoveBalance"] | components["schemas"]["UseBalance"] | components["schemas"]["SetOptions"] | components["schemas"]["ChooseOptions"] | components["schemas"]["RoomOptions"] | components["schemas"]["ChangeNumbers"] | components["schemas"]["PutAside"] | components["schemas"]["BringBack"] | components["schemas"]["DelayTracks"] | components["schemas"]["Several"];
             layout: components["schemas"]["Layout"];
         };
         /**
@@ -5296,6 +5394,12 @@ export interface components {
              */
             sample_rate_hz: 44100 | 48000 | 88200 | 96000 | 176400 | 192000;
             /**
+             * Set Aside
+             * @description Lines of what to do that are not done.
+             * @default []
+             */
+            set_aside: components["schemas"]["SetAside"][];
+            /**
              * Stereo Pairs
              * @default []
              */
@@ -5332,10 +5436,10 @@ export interface components {
             timing?: ("placed" | "aligned") | null;
             /**
              * Version
-             * @default 2
+             * @default 3
              * @constant
              */
-            version: 2;
+            version: 3;
         };
         /**
          * LayoutIn
@@ -5351,6 +5455,16 @@ export interface components {
              * @enum {string}
              */
             start: "empty" | "square pair" | "turned pair";
+        };
+        /**
+         * LayoutLines
+         * @description How long the list of what to do is for a layout.
+         */
+        LayoutLines: {
+            /** Id */
+            id: number;
+            /** Lines */
+            lines: number;
         };
         /**
          * LayoutOnly
@@ -5407,6 +5521,8 @@ export interface components {
             changed_at: string;
             /** Id */
             id: number;
+            /** Lines */
+            lines: number | null;
             /** Name */
             name: string;
             summary: components["schemas"]["Summary"] | null;
@@ -5439,6 +5555,86 @@ export interface components {
             metres: number;
             /** Mic */
             mic: string;
+        };
+        /**
+         * Line
+         * @description One thing to do, after all the lines before it.
+         */
+        Line: {
+            /** Because */
+            because: string;
+            /** Better */
+            better: components["schemas"]["EffectRow"][];
+            cost: components["schemas"]["LineCost"];
+            /** Drums */
+            drums: components["schemas"]["LineGain"][];
+            /** Edits */
+            edits: (components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeChannels"] | components["schemas"]["AddChannel"] | components["schemas"]["RemoveChannels"] | components["schemas"]["OrderChannels"] | components["schemas"]["PlaceBox"] | components["schemas"]["SetFaders"] | components["schemas"]["Fade"] | components["schemas"]["AddBalance"] | components["schemas"]["NameBalance"] | components["schemas"]["RemoveBalance"] | components["schemas"]["UseBalance"] | components["schemas"]["SetOptions"] | components["schemas"]["ChooseOptions"] | components["schemas"]["RoomOptions"] | components["schemas"]["ChangeNumbers"] | components["schemas"]["PutAside"] | components["schemas"]["BringBack"] | components["schemas"]["DelayTracks"])[];
+            /** Gain Db */
+            gain_db: number;
+            /** High Db */
+            high_db: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "choose" | "flip" | "move" | "delay" | "tape" | "hits" | "decide";
+            /** Low Db */
+            low_db: number;
+            /** Moves */
+            moves: components["schemas"]["StandMove"][];
+            /** Of */
+            of: string[];
+            /** Settles */
+            settles: number;
+            /**
+             * Sure
+             * @enum {string}
+             */
+            sure: "sure" | "likely" | "open";
+            /** Sure Words */
+            sure_words: string;
+            /** Words */
+            words: string;
+            /** Worse */
+            worse: components["schemas"]["EffectRow"][];
+        };
+        /**
+         * LineCost
+         * @description What a line takes.
+         */
+        LineCost: {
+            /**
+             * Drummer
+             * @enum {string}
+             */
+            drummer: "plays on" | "stops" | "hits";
+            /** Minutes */
+            minutes: number;
+            /** Stands */
+            stands: string[];
+            /** Words */
+            words: string;
+        };
+        /**
+         * LineGain
+         * @description What a line gives a drum in the current balance, decibels.
+         */
+        LineGain: {
+            /** Body Db */
+            body_db: number;
+            /** Comb Db */
+            comb_db: number;
+            /** Source */
+            source: string;
+        };
+        /**
+         * LinesIn
+         * @description Layouts whose lists are asked for, by id.
+         */
+        LinesIn: {
+            /** Layouts */
+            layouts: number[];
         };
         /**
          * LinkIn
@@ -6829,6 +7025,34 @@ export interface components {
             type: string;
         };
         /**
+         * PutAside
+         * @description A line that is not done now, or with a reason, not at all.
+         */
+        PutAside: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "put-aside";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "choose" | "flip" | "move" | "delay" | "tape" | "hits" | "decide";
+            /** Of */
+            of: string[];
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
          * PutIn
          * @description A close mic and where it should be in drum terms.
          */
@@ -7345,6 +7569,45 @@ export interface components {
             place: string;
         };
         /**
+         * SetAside
+         * @description A line of what to do that somebody put off, or will not do, and why.
+         */
+        SetAside: {
+            /**
+             * At
+             * @description When, ISO 8601; empty when not known.
+             * @default
+             */
+            at: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "choose" | "flip" | "move" | "delay" | "tape" | "hits" | "decide";
+            /**
+             * Of
+             * @description The mics, drums or set of options it is about.
+             */
+            of: string[];
+            /**
+             * Reason
+             * @description Empty is put off.
+             * @default
+             */
+            reason: string;
+            /**
+             * Words
+             * @description As it was told.
+             * @default
+             */
+            words: string;
+        };
+        /**
          * SetFaders
          * @description Faders of the current balance as they should be; with none current, a first one is begun.
          */
@@ -7458,6 +7721,24 @@ export interface components {
             stand: string | null;
             /** Tracks */
             tracks: string[];
+        };
+        /**
+         * Several
+         * @description Several edits as one: one save, one undo.
+         */
+        Several: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "several";
+            /** Edits */
+            edits: (components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeChannels"] | components["schemas"]["AddChannel"] | components["schemas"]["RemoveChannels"] | components["schemas"]["OrderChannels"] | components["schemas"]["PlaceBox"] | components["schemas"]["SetFaders"] | components["schemas"]["Fade"] | components["schemas"]["AddBalance"] | components["schemas"]["NameBalance"] | components["schemas"]["RemoveBalance"] | components["schemas"]["UseBalance"] | components["schemas"]["SetOptions"] | components["schemas"]["ChooseOptions"] | components["schemas"]["RoomOptions"] | components["schemas"]["ChangeNumbers"] | components["schemas"]["PutAside"] | components["schemas"]["BringBack"] | components["schemas"]["DelayTracks"])[];
+            /**
+             * Why
+             * @default
+             */
+            why: string;
         };
         /**
          * SignIn
@@ -7843,6 +8124,16 @@ export interface components {
              * @default 3
              */
             weight_kg: number;
+        };
+        /**
+         * StandMove
+         * @description A mic that moves, step by step.
+         */
+        StandMove: {
+            /** Mic */
+            mic: string;
+            /** Steps */
+            steps: components["schemas"]["StandStep"][];
         };
         /**
          * StandStep
@@ -8688,6 +8979,19 @@ export interface components {
             what: string;
         };
         /**
+         * TrackDelay
+         * @description How late one mic is put on its tracks, samples.
+         */
+        TrackDelay: {
+            /**
+             * Mic
+             * @description Short name, one word, unique within its list.
+             */
+            mic: string;
+            /** Samples */
+            samples: number;
+        };
+        /**
          * TrackTold
          * @description A track that was given.
          */
@@ -8929,6 +9233,29 @@ export interface components {
         WordIn: {
             /** Word */
             word: string;
+        };
+        /**
+         * Worklist
+         * @description What to do now, in order; and how everything stands before and after all of it.
+         */
+        Worklist: {
+            after: components["schemas"]["Counts"];
+            /** Aside */
+            aside: components["schemas"]["AsideRow"][];
+            before: components["schemas"]["Counts"];
+            /** Gain Db */
+            gain_db: number;
+            /** Gains */
+            gains: components["schemas"]["LineGain"][];
+            /** Lines */
+            lines: components["schemas"]["Line"][];
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "placed" | "aligned";
+            /** Words */
+            words: string;
         };
         /**
          * WorstCounts
@@ -13397,6 +13724,47 @@ export interface operations {
             503: components["responses"]["Any503"];
         };
     };
+    api_sessions_routes_lengths: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayoutLines"][];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
     api_sessions_routes_starts: {
         parameters: {
             query?: never;
@@ -15662,6 +16030,55 @@ export interface operations {
             408: components["responses"]["Any408"];
             413: components["responses"]["Any413"];
             422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_pairs_routes_to_do: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayoutOnly"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Worklist"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             429: components["responses"]["Any429"];
             500: components["responses"]["Any500"];
             503: components["responses"]["Any503"];

@@ -1,0 +1,93 @@
+"""A step that could be a line: what it changes, and what it takes to do it."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from ringside.edits.apply import OneEdit
+from ringside.pairs.trade import TradeKey
+from ringside.plan.layout import Layout, LineKind
+from ringside.worklist.lines import Drummer, Surety
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
+class Step:
+    """One thing to do, before it is known what comes of it."""
+
+    kind: LineKind
+    of: tuple[str, ...]
+    words: str
+    because: TradeKey
+    edits: list[OneEdit] = field(default_factory=list)
+    minutes: float = 0.0
+    drummer: Drummer = "plays on"
+    cost: str = ""
+    sure: Surety = "sure"
+    sure_words: str = ""
+    low_db: float = 0.0
+    high_db: float = 0.0
+    """Of the body, less what it is on average."""
+    settles: int = 0
+
+
+def left(layout: Layout, kind: LineKind) -> list[frozenset[str]]:
+    """What lines of a kind are about that somebody set aside.
+
+    Parameters
+    ----------
+    layout : Layout
+    kind : str
+
+    Returns
+    -------
+    list of frozenset of str
+    """
+    return [frozenset(s.of) for s in layout.set_aside if s.kind == kind]
+
+
+def listed(names: Sequence[str]) -> str:
+    """Names in a row: "a", "a and b", "a, b and c".
+
+    Parameters
+    ----------
+    names : sequence of str
+
+    Returns
+    -------
+    str
+    """
+    if len(names) < 2:
+        return "".join(names)
+    return f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def count_words(n: int, one: str, more: str = "") -> str:
+    """A number with its noun.
+
+    Parameters
+    ----------
+    n : int
+    one : str
+        For a single one.
+    more : str
+        For several; with an s where it is left out.
+
+    Returns
+    -------
+    str
+    """
+    return f"{n} {one if n == 1 else more or one + 's'}"
+
+
+def the(name: str) -> str:
+    """A drum as it is spoken of: "the snare", but "rack 1".
+
+    Parameters
+    ----------
+    name : str
+
+    Returns
+    -------
+    str
+    """
+    low = name.lower()
+    return low if low[-1:].isdigit() else f"the {low}"
