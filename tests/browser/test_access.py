@@ -162,7 +162,7 @@ def test_no_view_of_pairs_has_a_serious_fault(someone):
     expect(page.get_by_role("table", name="Pairs, worst first")).to_be_visible()
     assert faults(page) == []
     page.get_by_role("button", name=re.compile("^Try: Move")).first.click()
-    expect(page.get_by_role("region", name="Remedy on trial")).to_be_visible()
+    expect(page.get_by_role("region", name="On trial")).to_be_visible()
     assert faults(page) == []
     page.get_by_role("button", name="Back", exact=True).click()
     page.get_by_role("button", name="Hear it", exact=True).click()

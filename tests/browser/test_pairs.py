@@ -11,6 +11,7 @@ def cell(page, pair):
 
 def test_a_flip_changes_the_verdict_and_is_kept(someone):
     page = someone.open("pairs")
+    page.get_by_role("tab", name="First half-waves").click()
     expect(cell(page, "ST-SB")).to_have_attribute("data-verdict", "hollow")
     cell(page, "ST-SB").click()
     expect(page.locator("[data-pair-verdict]")).to_have_attribute("data-pair-verdict", "hollow")
@@ -49,6 +50,7 @@ def test_a_pair_left_on_purpose_keeps_its_reason_and_who(someone):
 
 def test_the_pulses_follow_the_chosen_drum_in_order_of_arrival(someone):
     page = someone.open("pairs")
+    page.get_by_role("tab", name="First half-waves").click()
     order = page.locator("svg[aria-label='First half-waves by arrival'] [data-sign]")
     expect(order.first).to_have_attribute("data-sign", "ST")
     page.get_by_role("radiogroup", name="Drum").get_by_role("radio", name="Kick").click()

@@ -26,7 +26,7 @@ def test_a_remedy_is_shown_on_the_chart_before_it_is_taken(someone):
     expect(cell(page, "T1-OL")).to_have_attribute("data-verdict", "hollow")
     before = someone.mic("T1")["position_m"]
     page.get_by_role("button", name=re.compile("^Try: Move")).first.click()
-    trial = page.get_by_role("region", name="Remedy on trial")
+    trial = page.get_by_role("region", name="On trial")
     expect(trial.locator("[data-trial]")).to_contain_text("On trial, not saved")
     expect(trial.locator("[data-fresh=T1]").first).to_be_visible()
     expect(cell(page, "T1-OL")).to_have_attribute("data-verdict", "behind")
@@ -48,11 +48,11 @@ def test_leaving_the_step_ends_a_trial(someone):
     page = someone.open("pairs")
     cell(page, "T1-OL").click()
     page.get_by_role("button", name=re.compile("^Try: Flip")).first.click()
-    expect(page.get_by_role("region", name="Remedy on trial")).to_be_visible()
+    expect(page.get_by_role("region", name="On trial")).to_be_visible()
     page.get_by_role("link", name="Place").click()
     expect(page.locator("[data-flipped]")).to_have_count(0)
     page.get_by_role("link", name="Pairs").click()
-    expect(page.get_by_role("region", name="Remedy on trial")).to_have_count(0)
+    expect(page.get_by_role("region", name="On trial")).to_have_count(0)
 
 
 def test_body_over_delay_says_whether_to_flip_or_to_move(someone):
@@ -205,6 +205,7 @@ def test_thirty_two_mics_can_be_read(someone):
     doc = big_layout(32, 14).model_dump(mode="json")
     made = someone.post(f"/layouts/{someone.layout}/copy", {"name": "Big", "doc": doc}).json()
     page = someone.open("pairs", made["id"])
+    page.get_by_role("radio", name="Mics", exact=True).click()
     expect(page.locator("[data-cell]")).to_have_count(496)
     boxes = page.locator("[data-cell]").evaluate_all(
         "all => all.map((x) => { const b = x.getBoundingClientRect();"
@@ -218,7 +219,6 @@ def test_thirty_two_mics_can_be_read(someone):
     lefts = sorted({round(b[0]) for b in boxes})
     steps = {right - left for left, right in itertools.pairwise(lefts)}
     assert max(steps) - min(steps) <= 1  # no column is spread by a name
-    page.get_by_role("button", name="Put away").click()
     expect(page.get_by_text("Choose a pair in the grid")).to_be_visible()
     expect(page.locator('[data-cell="31-30"]')).to_be_visible()
     look(page, "Best flips")

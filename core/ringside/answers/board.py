@@ -33,6 +33,7 @@ from ringside.places.kitplace import kit_words
 from ringside.places.partner import Places, can_be_equal, places
 from ringside.plan.feeds import Plugging, plugging
 from ringside.plan.layout import VerdictWord
+from ringside.plan.units import Unit, units
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -85,6 +86,8 @@ class Board:
     stand_ins: list[str]
     """Rooms that could be options of one set and are none yet; empty where it is not several."""
     counts: Counts
+    units: list[Unit]
+    """Mics that are one thing in the mix; every mic is of one."""
     trouble: list[float]
     tips: list[TipRow]
     decisions: list[DecisionRow]
@@ -165,6 +168,7 @@ def board(an: Analysis, focus: FocusOn | None = None) -> Board:
         patched=plugging(an.layout.channels),
         stand_ins=[o.name for o in rooms.options] if (rooms := stand_ins(an.layout)) else [],
         counts=counts(an),
+        units=units(an.layout),
         trouble=an.trouble.tolist(),
         tips=_tip_rows(an, sure),
         decisions=decision_rows(an),

@@ -3191,6 +3191,8 @@ export interface components {
             tracks: components["schemas"]["Up"][];
             /** Trouble */
             trouble: number[];
+            /** Units */
+            units: components["schemas"]["Unit"][];
             /** Verdict */
             verdict: ("no matter" | "behind" | "together" | "ask the ear" | "late" | "hollow")[][];
             /** Worst */
@@ -9061,6 +9063,16 @@ export interface components {
              * @description Short name, one word, unique within its list.
              */
             source: string;
+        };
+        /**
+         * Unit
+         * @description One unit: what it is called, and its mics.
+         */
+        Unit: {
+            /** Mics */
+            mics: string[];
+            /** Name */
+            name: string;
         };
         /**
          * UnitsIn

@@ -113,3 +113,5 @@ export type Heard = S["HeardTrack"];
 export type AlignEffect = S["AlignEffect"];
 export type AlignChange = S["PairChange"];
 export type LastHeard = S["LastHeard"];
+export type Worklist = S["Worklist"];
+export type Line = S["Line"];

@@ -170,13 +170,13 @@ describe("the editor", () => {
     await settle();
     editor.close();
     stub.mode = "up";
-    const renewed = (out: LayoutOut) => ({ ...out, doc: { ...out.doc, version: 2 as const } });
+    const renewed = (out: LayoutOut) => ({ ...out, doc: { ...out.doc, version: 3 as const } });
     stub.answers = renewed;
     const next = new Editor(renewed(answer(1, "first")), stub, store);
     expect(next.snapshot().doc.name).toBe("first"); // not in a form this program cannot draw
     await vi.advanceTimersByTimeAsync(3000);
     expect(stub.saves).toEqual(["o"]);
-    expect(next.snapshot().doc).toMatchObject({ name: "of old", version: 2 });
+    expect(next.snapshot().doc).toMatchObject({ name: "of old", version: 3 });
     expect(next.snapshot().saved).toBe("saved");
   });
 

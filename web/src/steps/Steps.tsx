@@ -3,6 +3,7 @@ import { NavLink } from "react-router";
 import type { Counts, Layout, Verdict } from "../api/types";
 import { useEditorPart } from "../parts/editing";
 import { Mark } from "../parts/Mark";
+import { useListLength } from "../parts/worklist";
 
 type Shown = Parameters<typeof Mark>[0]["verdict"];
 
@@ -41,9 +42,21 @@ export function Steps() {
           <Mark verdict={mark} />
           {name}
           <span className="sr-only">, {say}</span>
+          {to === "pairs" && <ListLength />}
         </NavLink>
       ))}
     </nav>
+  );
+}
+
+/** How many lines there are to do, when that is known. */
+function ListLength() {
+  const lines = useListLength();
+  if (lines === undefined) return null;
+  return (
+    <span className="num -mt-1 text-[0.72rem] text-soft" data-to-do={lines}>
+      {lines ? `${lines} to do` : "done"}
+    </span>
   );
 }
 

@@ -5,8 +5,10 @@ import { useEditorPart } from "../../parts/editing";
 import { Tick } from "../../parts/fields/Tick";
 import { useChangeMic, useTake } from "../../parts/hands";
 import { MicTag } from "../../parts/MicTag";
+import { useWorklist } from "../../parts/worklist";
 import { lockedWith } from "../place/mic/Aim";
 import { useFlips } from "./data";
+import { signed } from "./todo/words";
 
 export function BestFlips() {
   const doc = useEditorPart((s) => s.still);
@@ -22,6 +24,7 @@ export function BestFlips() {
       <p className="mt-0.5 text-[0.85rem] text-soft">
         By body over all drums, everything in the middle. {left(flips)}
       </p>
+      <ByTheList best={flips.best.flip} />
       <ul className="mt-2 flex flex-wrap gap-1.5" aria-label="Mics: turned over, held">
         {doc.mics.map((m) => (
           <OneMic key={m.id} mic={m} doc={doc} turn={flips.best.flip.includes(m.id)} />
@@ -37,6 +40,23 @@ export function BestFlips() {
     </div>
   );
 }
+
+/** What the list to do flips, where that is another set, and why. */
+function ByTheList({ best }: { best: string[] }) {
+  const list = useWorklist();
+  if (!list.data || list.isPlaceholderData) return null;
+  const flip = list.data.lines.filter((l) => l.kind === "flip").flatMap((l) => l.of);
+  if ([...flip].sort().join() === [...best].sort().join()) return null;
+  return (
+    <p className="mt-0.5 text-[0.85rem]" data-by-the-list>
+      {flip.length ? `To do flips ${flip.join(", ")}: ` : "To do flips nothing: "}
+      {WHY}
+    </p>
+  );
+}
+
+const WHY =
+  "within 0.3 dB the fewest switches, pairs whole, top and bottom together, and nothing off snare or kick.";
 
 function turnWords(flipped: boolean, turn: boolean): string {
   if (turn) return flipped ? "flip off" : "flip";
@@ -149,9 +169,4 @@ function SetRow(props: {
       </td>
     </tr>
   );
-}
-
-export function signed(db: number): string {
-  const text = Math.abs(db).toFixed(1);
-  return text === "0.0" ? "0.0" : `${db < 0 ? "−" : "+"}${text}`;
 }

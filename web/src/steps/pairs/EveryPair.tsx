@@ -7,25 +7,41 @@ import { useEditor, useEditorPart } from "../../parts/editing";
 import { Pick } from "../../parts/fields/Pick";
 import { Segmented } from "../../parts/fields/Segmented";
 import { Tick } from "../../parts/fields/Tick";
-import { PairGrid } from "../../parts/PairGrid";
+import { PairGrid } from "../../parts/grid/PairGrid";
+import { UnitGrid } from "../../parts/grid/UnitGrid";
 import { VerdictSieve } from "../../parts/VerdictCounts";
 import { useLastHeard } from "./data";
 import { Limits } from "./Limits";
 import { PairTable } from "./PairTable";
 
 const ORDERS: MicOrder[] = ["as laid out", "by drum", "worst first"];
-type Look = "grid" | "table";
+type Look = "units" | "grid" | "table";
+
+/** From more mics on, units are shown first. */
+export const MANY = 16;
+
+/** From more on, single mics want half of the screen. */
+const WIDE = 20;
 
 /** What is looked for among the pairs, and how they are shown. */
-function useLookFor() {
-  const [look, setLook] = useState<Look>("grid");
+function useLookFor(board: Board | null) {
+  const many = (board?.mic_ids.length ?? 0) > MANY;
+  const [chosen, setLook] = useState<Look | null>(null);
+  const look = chosen ?? (many ? "units" : "grid");
+  /** The mics of two units that were opened; none is all. */
+  const [inside, setInside] = useState<readonly string[] | null>(null);
   const [whole, setWhole] = useState(true);
   const [order, setOrder] = useState<MicOrder>("as laid out");
   const [verdicts, setVerdicts] = useState<Verdict[]>([]);
   const [words, setWords] = useState("");
   return {
     look,
-    setLook,
+    setLook: (to: Look) => {
+      setInside(null);
+      setLook(to);
+    },
+    inside,
+    setInside,
     whole,
     setWhole,
     order,
@@ -53,10 +69,14 @@ function named(ids: readonly string[], a: string, b: string): [string, string] {
 
 export function EveryPair({ drum, onOpened }: { drum: string; onOpened: () => void }) {
   const board = useEditorPart((s) => s.board);
-  const find = useLookFor();
+  const find = useLookFor(board);
   if (!board) return null;
   return (
-    <section className="overflow-auto border-l border-hair p-4" aria-label="Every pair">
+    <section
+      className="overflow-auto border-l border-hair p-4"
+      aria-label="Every pair"
+      data-wide={find.look === "grid" && board.mic_ids.length > WIDE ? true : undefined}
+    >
       <header className="mb-1.5 flex flex-wrap items-center gap-2">
         <h2 className="text-lg">Every pair</h2>
         <span className="text-[0.83rem] text-soft" data-under>
@@ -67,14 +87,12 @@ export function EveryPair({ drum, onOpened }: { drum: string; onOpened: () => vo
           label="Shown as"
           value={find.look}
           options={[
-            ["grid", "Grid"],
+            ["units", "Units"],
+            ["grid", "Mics"],
             ["table", "Table"],
           ]}
           onTake={find.setLook}
         />
-        <Tick className="ml-auto text-[0.85rem]" checked={find.whole} onTake={find.setWhole}>
-          worst drum
-        </Tick>
       </header>
       <Sieve find={find} board={board} />
       <Shown find={find} board={board} source={find.whole ? null : drum} onOpened={onOpened} />
@@ -112,6 +130,15 @@ function Sieve({ find, board }: { find: LookFor; board: Board }) {
         value={find.words}
         onChange={(e) => find.setWords(e.target.value)}
       />
+      {find.inside && (
+        <button
+          type="button"
+          className="btn px-2.5 py-0.5 text-[0.82rem]"
+          onClick={() => find.setInside(null)}
+        >
+          All units
+        </button>
+      )}
       {find.look === "grid" && (
         <Pick
           label="Order of the mics"
@@ -122,6 +149,9 @@ function Sieve({ find, board }: { find: LookFor; board: Board }) {
           onTake={(v) => find.setOrder(v as MicOrder)}
         />
       )}
+      <Tick className="text-[0.82rem]" checked={find.whole} onTake={find.setWhole}>
+        worst drum
+      </Tick>
       <VerdictSieve counts={board.counts} chosen={find.verdicts} onChoose={find.setVerdicts} />
     </div>
   );
@@ -147,11 +177,28 @@ function Shown({ find, board, source, onOpened }: ShownProps) {
   const sought = (a: string, b: string, verdict: Verdict) =>
     passes(doc, { a, b, verdict }, { verdicts: find.verdicts, words: find.words });
   if (find.look === "table") return <PairTable source={source} sought={sought} onOpen={open} />;
+  if (find.look === "units" && !find.inside)
+    return (
+      <UnitGrid
+        board={board}
+        source={source}
+        sought={(one, two, verdict) =>
+          one.mics.some((a) => two.mics.some((b) => a !== b && sought(a, b, verdict)))
+        }
+        onOpen={(one, two, cell) => {
+          if (one.mics.length + two.mics.length > 2 || one === two)
+            find.setInside([...new Set([...one.mics, ...two.mics])]);
+          open(...named(board.mic_ids, cell.a, cell.b), source);
+        }}
+      />
+    );
+  const { inside } = find;
+  const order = micOrder(doc, board, find.order).filter((id) => inside?.includes(id) ?? true);
   return (
     <PairGrid
       layout={doc}
       board={board}
-      order={micOrder(doc, board, find.order)}
+      order={order}
       source={source}
       open={focus ? { a: focus.a, b: focus.b } : null}
       left={(a, b) => leftOf(board, a, b)}

@@ -8,8 +8,9 @@ import { useEditor, useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
 import { useTake } from "../../parts/hands";
 import { MicTag } from "../../parts/MicTag";
-import { signed } from "./BestFlips";
+import { useWorklist } from "../../parts/worklist";
 import { useSteps } from "./data";
+import { signed } from "./todo/words";
 
 type Order = "own" | "overheads" | "kick";
 
@@ -91,6 +92,7 @@ function OneStep(props: { step: StepRow; at: number; last: boolean; onSwap: Swap
   const { step: s, at, last, onSwap } = props;
   const doc = useEditorPart((e) => e.still);
   const take = useTake();
+  const listed = useListed(s.mic);
   const mic = micOf(doc, s.mic);
   if (!mic) return null;
   return (
@@ -107,6 +109,9 @@ function OneStep(props: { step: StepRow; at: number; last: boolean; onSwap: Swap
       ))}
       <td className="py-1 pl-3">
         {s.words}{" "}
+        {s.flip && !listed && (
+          <span className="text-soft">With every mic up, the list leaves it. </span>
+        )}
         {s.flip && (
           <button
             type="button"
@@ -119,6 +124,12 @@ function OneStep(props: { step: StepRow; at: number; last: boolean; onSwap: Swap
       </td>
     </tr>
   );
+}
+
+/** Whether the list to do flips this mic too; true while nobody knows. */
+function useListed(mic: string): boolean {
+  const lines = useWorklist().data?.lines;
+  return !lines || lines.some((l) => l.kind === "flip" && l.of.includes(mic));
 }
 
 function OnDrum({ drum: d }: { drum: StepRow["drums"][number] }) {

@@ -1,21 +1,23 @@
 /** Pairs: what arrives, every pair in one grid, and one pair with what to do about it. */
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { firstDrum } from "../../core/words";
 import { Pulses } from "../../parts/curves/Pulses";
-import { useEditorPart, useLit } from "../../parts/editing";
+import { useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
 import { Views } from "../../parts/fields/Views";
 import { Later } from "../../parts/Later";
 import { BestFlips } from "./BestFlips";
 import { Balance } from "./balance/Balance";
 import { PairDetail } from "./detail/PairDetail";
-import { EveryPair } from "./EveryPair";
+import { EveryPair, MANY } from "./EveryPair";
 import { OneByOne } from "./OneByOne";
 import { Picture } from "./Picture";
 import { Trial } from "./Trial";
-import { type OnTrial, useTrial } from "./useTrial";
+import { ToDo } from "./todo/ToDo";
+import { type OnTrial, type Trying, useTrial } from "./useTrial";
 
 const VIEWS = [
+  ["todo", "To do"],
   ["pulses", "First half-waves"],
   ["one by one", "One by one"],
   ["flips", "Best flips"],
@@ -26,29 +28,36 @@ type View = (typeof VIEWS)[number][0];
 
 export function Pairs() {
   const doc = useEditorPart((s) => s.still);
-  const many = useEditorPart((s) => (s.board?.mic_ids.length ?? 0) > 20);
   const computed = useEditorPart((s) => s.board !== null);
   const [drum, setDrum] = useState(firstDrum(doc, "snare").id);
-  const [view, setView] = useState<View>("pulses");
+  const [view, setView] = useState<View>("todo");
   const trial = useTrial();
-  const { tried, onTry, onTake } = trial;
+  usePutAway();
+  const { shown, back } = trial;
   if (!computed) return <p className="p-6 text-soft">Computing…</p>;
   if (doc.mics.length < 2)
     return <p className="p-6">A pair needs two mics. Add them on Place, then come back.</p>;
   return (
-    <div
-      className={`grid h-full grid-rows-[minmax(0,1fr)_auto] ${many && view !== "balance" ? "grid-cols-[minmax(0,1fr)_minmax(600px,1.15fr)]" : "grid-cols-[minmax(0,1.5fr)_minmax(360px,1fr)]"}`}
-    >
+    <div className="grid h-full grid-cols-[minmax(0,1.5fr)_minmax(380px,1fr)] grid-rows-[minmax(0,1fr)_auto] has-[[data-wide]]:grid-cols-[minmax(0,1fr)_minmax(600px,1.15fr)]">
       <h1 className="sr-only">Pairs of mics</h1>
-      {tried ? (
-        <Trial remedy={tried} onBack={() => onTry(null)} onTake={() => onTake(tried)} />
+      {shown ? (
+        <Trial tried={shown} onBack={back} />
       ) : (
-        <LookAt drum={drum} onDrum={setDrum} view={view} onView={setView} />
+        <LookAt drum={drum} onDrum={setDrum} view={view} onView={setView} trial={trial} />
       )}
-      <EveryPair drum={drum} onOpened={() => onTry(null)} />
+      <EveryPair drum={drum} onOpened={back} />
       <OpenedPair trial={trial} />
     </div>
   );
+}
+
+/** Among many mics the step opens with the list and the whole grid; a pair is opened from there. */
+function usePutAway() {
+  const editor = useEditor();
+  const many = useEditorPart((s) => s.still.mics.length > MANY);
+  useEffect(() => {
+    if (many) editor.open(null);
+  }, [editor, many]);
 }
 
 interface LookProps {
@@ -56,9 +65,10 @@ interface LookProps {
   onDrum: (id: string) => void;
   view: View;
   onView: (view: View) => void;
+  trial: Trying;
 }
 
-function LookAt({ drum, onDrum, view, onView }: LookProps) {
+function LookAt({ drum, onDrum, view, onView, trial }: LookProps) {
   const sources = useEditorPart((s) => s.board?.sources) ?? [];
   return (
     <section className="overflow-y-auto p-4" aria-label={VIEWS.find((v) => v[0] === view)?.[1]}>
@@ -80,6 +90,7 @@ function LookAt({ drum, onDrum, view, onView }: LookProps) {
           )
         }
       >
+        {view === "todo" && <ToDo trial={trial} onBalance={() => onView("balance")} />}
         {view === "pulses" && <Arrivals drum={drum} />}
         {view === "one by one" && <OneByOne />}
         {view === "flips" && <BestFlips />}

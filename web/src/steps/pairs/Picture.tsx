@@ -9,9 +9,9 @@ import { Tick } from "../../parts/fields/Tick";
 import { NumberField } from "../../parts/fields/typed";
 import { useTake } from "../../parts/hands";
 import { MicTag } from "../../parts/MicTag";
-import { signed } from "./BestFlips";
 import { usePicture } from "./data";
 import { Stage } from "./Stage";
+import { signed } from "./todo/words";
 
 export function Picture() {
   const editor = useEditor();

@@ -1,17 +1,15 @@
-/** A remedy on the chart before it is taken: where the mic would be, dashed, beside where it is. */
+/** What is on trial on the chart before it is taken: where mics would be, dashed, beside where they are. */
 import { useMemo } from "react";
-import type { Remedy } from "../../api/types";
-import { channelOf, remedied } from "../../core/edits";
 import { Chart } from "../../parts/chart/Chart";
 import { Loci, PairLines, placesOf } from "../../parts/chart/Loci";
 import { useEditorPart, useLit } from "../../parts/editing";
 import { useMe } from "../../parts/me";
 import { VerdictCounts } from "../../parts/VerdictCounts";
+import type { Tried } from "./useTrial";
 
 interface Props {
-  remedy: Remedy;
+  tried: Tried;
   onBack: () => void;
-  onTake: () => void;
 }
 
 const NOTHING = () => undefined;
@@ -26,29 +24,18 @@ function useShown(ids: string[], moved: boolean) {
   }, [doc, still, moved, ids]);
 }
 
-/** What the remedy does, in a word or two beside the chart. */
-function useHint(remedy: Remedy): string {
-  const still = useEditorPart((s) => s.still);
-  const switched = remedy.channels.find((c) => {
-    const was = channelOf(still, c.mic);
-    return was && was.preamp_flip !== c.preamp_flip;
-  });
-  if (switched) return `${switched.mic} ${switched.preamp_flip ? "flipped" : "no longer flipped"}`;
-  return remedy.steps.length ? "dashed: where it would be" : "no mic moves";
-}
-
-export function Trial({ remedy, onBack, onTake }: Props) {
+export function Trial({ tried, onBack }: Props) {
   const board = useEditorPart((s) => s.board);
   return (
-    <section className="flex min-h-0 flex-col" aria-label="Remedy on trial">
+    <section className="flex min-h-0 flex-col" aria-label="On trial">
       <header className="flex flex-wrap items-center gap-3 px-4 pt-3">
-        <p className="min-w-0 flex-1 font-semibold" data-trial={remedy.kind}>
-          On trial, not saved: {remedy.words}
+        <p className="min-w-0 flex-1 font-semibold" data-trial={tried.kind}>
+          On trial, not saved: {tried.words}
         </p>
         <button type="button" className="btn" onClick={onBack}>
           Back
         </button>
-        <button type="button" className="btn-main" onClick={onTake}>
+        <button type="button" className="btn-main" onClick={tried.take}>
           Take it
         </button>
       </header>
@@ -57,20 +44,20 @@ export function Trial({ remedy, onBack, onTake }: Props) {
           <VerdictCounts counts={board.counts} />
         </div>
       )}
-      <TwoViews remedy={remedy} />
+      <TwoViews tried={tried} />
     </section>
   );
 }
 
-function TwoViews({ remedy }: { remedy: Remedy }) {
+function TwoViews({ tried }: { tried: Tried }) {
   const board = useEditorPart((s) => s.board);
   const ruler = useMe();
   const lit = useLit();
-  const ids = useMemo(() => remedied(remedy), [remedy]);
-  const moved = remedy.steps.length > 0;
+  const { moved, hint } = tried;
+  const key = tried.ids.join(" ");
+  const ids = useMemo(() => key.split(" "), [key]);
   const layout = useShown(ids, moved);
   const places = placesOf(board, layout);
-  const hint = useHint(remedy);
   const glow = [lit.hovered, ...ids, board?.focus?.a, board?.focus?.b];
   const views = [
     ["above", "From above"],

@@ -9,6 +9,7 @@ import type { SessionOut } from "../../api/types";
 import { ITEM, MENU } from "../../parts/AccountMenu";
 import { Sketch } from "../../parts/chart/Sketch";
 import { VerdictCounts } from "../../parts/VerdictCounts";
+import { useLength } from "./lengths";
 
 interface Props {
   session: SessionOut;
@@ -61,6 +62,7 @@ export function OneSession(props: Props) {
 
 function LayoutCard({ layout }: { layout: SessionOut["layouts"][number] }) {
   const { id, name, summary } = layout;
+  const lines = useLength(layout);
   if (!summary) return <NotRead layout={layout} />;
   return (
     <Link
@@ -70,6 +72,11 @@ function LayoutCard({ layout }: { layout: SessionOut["layouts"][number] }) {
       <Sketch summary={summary} name={name} />
       <p className="my-1.5 font-semibold">
         {name} <span className="font-normal text-soft">{summary.mics.length} mics</span>
+        {lines !== null && (
+          <span className="float-right font-normal" data-to-do={lines}>
+            {lines ? `${lines} to do` : "nothing to do"}
+          </span>
+        )}
       </p>
       <VerdictCounts counts={summary.counts} />
     </Link>

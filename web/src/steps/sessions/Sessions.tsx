@@ -8,6 +8,7 @@ import { AccountMenu } from "../../parts/AccountMenu";
 import { Brand } from "../../parts/Brand";
 import { useMe } from "../../parts/me";
 import { useToast } from "../../parts/toast";
+import { LengthsProvider } from "./lengths";
 import { NewSession } from "./NewSession";
 import { OneSession } from "./OneSession";
 import { Rename } from "./Rename";
@@ -70,17 +71,19 @@ export function Sessions() {
         {(words || rows.length >= A_PAGE) && <Search words={words} onWords={setWords} />}
         {list.error && <p role="alert">{list.error.message}</p>}
         {list.isSuccess && rows.length === 0 && <Nothing words={words} />}
-        <ul className="space-y-5">
-          {rows.map((s) => (
-            <OneSession
-              key={s.id}
-              session={s}
-              onRename={() => setRenaming(s)}
-              onCopy={() => copy.mutate(s.id)}
-              onDelete={() => remove.mutate(s)}
-            />
-          ))}
-        </ul>
+        <LengthsProvider rows={rows}>
+          <ul className="space-y-5">
+            {rows.map((s) => (
+              <OneSession
+                key={s.id}
+                session={s}
+                onRename={() => setRenaming(s)}
+                onCopy={() => copy.mutate(s.id)}
+                onDelete={() => remove.mutate(s)}
+              />
+            ))}
+          </ul>
+        </LengthsProvider>
         {list.hasNextPage && (
           <button
             type="button"

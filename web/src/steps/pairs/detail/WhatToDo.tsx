@@ -5,6 +5,7 @@ import type { Focus, PairDepth, PairRow } from "../../../api/types";
 import { sourceName } from "../../../core/words";
 import { useEditor, useEditorPart, useLit } from "../../../parts/editing";
 import { Pick } from "../../../parts/fields/Pick";
+import { useWorklist } from "../../../parts/worklist";
 import { HearIt } from "../hear/HearIt";
 import { Remedies } from "../Remedies";
 import type { OnTrial } from "../useTrial";
@@ -30,6 +31,7 @@ export function WhatToDo({ focus, row, depth, ...trial }: Props) {
         <HearIt row={row} drum={sourceName(doc, row.source)} />
         <Leaving row={row} />
       </div>
+      <OnTheList focus={focus} />
       {depth.error && <p role="alert">{depth.error.message}</p>}
       {deep ? (
         <>
@@ -42,6 +44,23 @@ export function WhatToDo({ focus, row, depth, ...trial }: Props) {
         !depth.error && <p className="text-[0.85rem] text-soft">Trying every remedy…</p>
       )}
     </>
+  );
+}
+
+/** The line of the list that makes this pair better, when there is one. */
+function OnTheList({ focus }: { focus: Focus }) {
+  const lines = useWorklist().data?.lines ?? [];
+  const at = lines.findIndex((l) =>
+    l.better.some(
+      (p) => (p.a === focus.a && p.b === focus.b) || (p.a === focus.b && p.b === focus.a),
+    ),
+  );
+  const line = lines[at];
+  if (!line) return null;
+  return (
+    <p className="text-[0.85rem] font-semibold" data-on-the-list={at + 1}>
+      To do, line {at + 1}: {line.words}
+    </p>
   );
 }
 

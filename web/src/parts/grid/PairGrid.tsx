@@ -1,9 +1,12 @@
 /** Every pair of mics in one triangle: the worst verdict, or that of a chosen drum. */
-import { type KeyboardEvent, useMemo, useRef, useState } from "react";
-import type { Board, Layout, Verdict } from "../api/types";
-import { micOf } from "../core/edits";
-import { micColour } from "../core/words";
-import { Mark } from "./Mark";
+import { type KeyboardEvent, useMemo, useState } from "react";
+import type { Board, Layout, Verdict } from "../../api/types";
+import { micOf } from "../../core/edits";
+import { type Cell, cellsOf } from "../../core/pairCells";
+import { micColour } from "../../core/words";
+import { Mark } from "../Mark";
+import { Bands, useBands } from "./Bands";
+import { useWalk } from "./walk";
 
 interface Props {
   layout: Layout;
@@ -22,30 +25,6 @@ interface Props {
   onOpen: (a: string, b: string) => void;
 }
 
-interface Cell {
-  verdict: Verdict;
-  drum: string;
-  tips: Verdict | null;
-}
-
-/** The cells by both names of a pair. */
-function cellsOf(board: Board, source: string | null): Map<string, Cell> {
-  const k = source ? board.sources.findIndex((s) => s.id === source) : -1;
-  const number = new Map(board.sources.map((s, i) => [s.id, i]));
-  const tips = new Map(board.tips.map((t) => [`${t.pair} ${t.source}`, t.verdict]));
-  const cells = new Map<string, Cell>();
-  board.pair_a.forEach((a, i) => {
-    const b = board.pair_b[i] as string;
-    const drum = k >= 0 ? (source as string) : (board.worst_source[i] as string);
-    const at = k >= 0 ? k : (number.get(drum) ?? 0);
-    const verdict = (k >= 0 ? board.verdict[i]?.[k] : board.worst[i]) as Verdict;
-    const cell = { verdict, drum, tips: tips.get(`${i} ${at}`) ?? null };
-    cells.set(`${a} ${b}`, cell);
-    cells.set(`${b} ${a}`, cell);
-  });
-  return cells;
-}
-
 /** Thirty-two mics still fit beside the pulses. */
 function sizes(count: number): { cell: number; mark: number; text: string } {
   if (count > 26) return { cell: 15, mark: 9, text: "text-[0.62rem]" };
@@ -59,38 +38,12 @@ interface At {
   column: string;
 }
 
-/** Where a key leads from a cell; the triangle has no others. */
-function target(key: string, row: number, column: number, last: number): [number, number] | null {
-  const to: Record<string, [number, number]> = {
-    ArrowUp: [row - 1, column],
-    ArrowDown: [row + 1, column],
-    ArrowLeft: [row, column - 1],
-    ArrowRight: [row, column + 1],
-    Home: [row, 0],
-    End: [row, row - 1],
-    PageUp: [column + 1, column],
-    PageDown: [last, column],
-  };
-  return to[key] ?? null;
-}
-
-/** Keys walk from cell to cell. */
-function useWalk(last: number) {
-  const table = useRef<HTMLTableElement>(null);
-  const onKey = (e: KeyboardEvent, row: number, column: number) => {
-    const next = target(e.key, row, column, last);
-    if (!next) return;
-    e.preventDefault();
-    table.current?.querySelector<HTMLButtonElement>(`[data-cell="${next[0]}-${next[1]}"]`)?.focus();
-  };
-  return { table, onKey };
-}
-
 export function PairGrid(props: Props) {
   const { layout, board, order, source, left, heard } = props;
   const [at, setAt] = useState<At | null>(null);
   const cells = useMemo(() => cellsOf(board, source), [board, source]);
   const { table, onKey } = useWalk(order.length - 1);
+  const bands = useBands();
   const size = sizes(order.length);
   const lit = (id: string) => {
     if (at?.row !== id && at?.column !== id) return undefined;
@@ -100,44 +53,48 @@ export function PairGrid(props: Props) {
   const one = at && cells.get(`${at.row} ${at.column}`);
   return (
     <div>
-      <table ref={table} className="border-separate border-spacing-0.5">
-        <caption className="sr-only">
-          Verdict of every pair of mics. Arrows walk; Home, End, Page up and Page down jump.
-        </caption>
-        <tbody>
-          {order.map((b, row) => (
-            <tr key={b}>
-              <th
-                scope="row"
-                className={`num pr-1 text-right font-semibold ${size.text}`}
-                style={lit(b)}
-              >
-                {row > 0 ? b : ""}
-              </th>
-              {order.slice(0, row).map((a, column) => {
-                const cell = cells.get(`${a} ${b}`);
-                if (!cell) return <td key={a} />;
-                return (
-                  <OneCell
-                    key={a}
-                    {...props}
-                    {...{ a, b, row, column, cell, size, onKey, setAt }}
-                  />
-                );
-              })}
-              {/* No width of its own, or the columns under it would be spread. */}
-              <td className="p-0" aria-hidden="true">
-                <span
-                  className={`num block w-0 pl-1 font-semibold whitespace-nowrap ${size.text}`}
+      <div className="relative w-max">
+        <Bands lit={bands.lit} />
+        <table ref={table} className="relative border-separate border-spacing-0.5">
+          <caption className="sr-only">
+            Verdict of every pair of mics. Arrows walk; Home, End, Page up and Page down jump.
+          </caption>
+          <tbody>
+            {order.map((b, row) => (
+              <tr key={b}>
+                <th
+                  scope="row"
+                  className={`num pr-1 text-right font-semibold ${size.text}`}
                   style={lit(b)}
                 >
-                  {row < order.length - 1 ? b : ""}
-                </span>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+                  {row > 0 ? b : ""}
+                </th>
+                {order.slice(0, row).map((a, column) => {
+                  const cell = cells.get(`${a} ${b}`);
+                  if (!cell) return <td key={a} />;
+                  return (
+                    <OneCell
+                      key={a}
+                      {...props}
+                      {...{ a, b, row, column, cell, size, onKey, setAt }}
+                      onPoint={bands.point}
+                    />
+                  );
+                })}
+                {/* No width of its own, or the columns under it would be spread. */}
+                <td className="p-0" aria-hidden="true">
+                  <span
+                    className={`num block w-0 pl-1 font-semibold whitespace-nowrap ${size.text}`}
+                    style={lit(b)}
+                  >
+                    {row < order.length - 1 ? b : ""}
+                  </span>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
       <p className="mt-1 min-h-5 text-[0.82rem] text-soft" aria-hidden="true">
         {at && one
           ? said(
@@ -162,6 +119,7 @@ interface CellProps extends Props {
   size: ReturnType<typeof sizes>;
   onKey: (e: KeyboardEvent, row: number, column: number) => void;
   setAt: (at: At) => void;
+  onPoint: (cell: HTMLElement) => void;
 }
 
 /** What is said of a cell stands under the grid, under the pointer and on focus. */
@@ -172,7 +130,10 @@ function OneCell(props: CellProps) {
   const wanted = props.sought(a, b, cell.verdict);
   const heard = props.heard(a, b, cell.verdict);
   const edge = on ? "border-2 border-ink" : kept === "stale" ? "border-late" : "border-hair";
-  const point = () => props.setAt({ row: b, column: a });
+  const point = (e: { currentTarget: HTMLElement }) => {
+    props.setAt({ row: b, column: a });
+    props.onPoint(e.currentTarget);
+  };
   return (
     <td className="p-0">
       <button

@@ -1,0 +1,44 @@
+/** The list of what to do now, asked for when the layout rests; one answer for rail and step. */
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { api, exactly } from "../api/client";
+import type { Layout, Worklist } from "../api/types";
+import { serial } from "../core/serial";
+import { useEditorPart } from "./editing";
+
+/** So long nothing has changed before the rail asks. */
+const REST_MS = 800;
+
+/** The layout once it has rested; null while it is being worked on. */
+function useRested(layout: Layout, wait: number): Layout | null {
+  const [rested, setRested] = useState<Layout | null>(wait ? null : layout);
+  useEffect(() => {
+    if (!wait) return;
+    const timer = window.setTimeout(() => setRested(layout), wait);
+    return () => window.clearTimeout(timer);
+  }, [layout, wait]);
+  if (!wait) return layout;
+  return rested === layout ? rested : null;
+}
+
+function useAsked(wait: number) {
+  const still = useEditorPart((s) => s.still);
+  const layout = useRested(still, wait);
+  return useQuery({
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
+    queryKey: ["worklist", serial(still)],
+    queryFn: ({ signal }) =>
+      exactly<Worklist>(api.POST("/api/worklist", { body: { layout: still }, signal })),
+    enabled: layout !== null,
+  });
+}
+
+export const useWorklist = () => useAsked(0);
+
+/** How long the list is; undefined while that is not known, or no longer. */
+export function useListLength(): number | undefined {
+  const { data, isPlaceholderData } = useAsked(REST_MS);
+  return isPlaceholderData ? undefined : data?.lines.length;
+}

@@ -1,0 +1,53 @@
+/** What a line gives and costs, in a few words. */
+import type { Layout, Line, Worklist } from "../../../api/types";
+import { sourceName } from "../../../core/words";
+
+type Gain = Worklist["gains"][number];
+
+/** "Body: snare +6.9, kick +2.8 dB. Comb: snare 2.0 dB less." */
+export function gainsText(gains: Gain[], doc: Layout): string {
+  const of = (pick: (g: Gain) => number, told: (db: number) => string) =>
+    gains
+      .filter((g) => Math.abs(pick(g)) >= LEAST_DB)
+      .map((g) => `${sourceName(doc, g.source).toLowerCase()} ${told(pick(g))}`)
+      .join(", ");
+  const body = of((g) => g.body_db, signed);
+  const comb = of(
+    (g) => g.comb_db,
+    (db) => signed(-db),
+  );
+  return [body && `Body: ${body} dB.`, comb && `Comb: ${comb} dB.`].filter(Boolean).join(" ");
+}
+
+/** A gain with its sign, to a tenth. */
+export function signed(db: number): string {
+  const text = Math.abs(db).toFixed(1);
+  return text === "0.0" ? "0.0" : `${db < 0 ? "−" : "+"}${text}`;
+}
+
+const LEAST_DB = 0.5;
+
+const count = (n: number) => `${n} pair${n === 1 ? "" : "s"}`;
+const name = (p: { a: string; b: string }) => `${p.a} ${p.b}`;
+
+/** What else changes: pairs judged better, and worse, and until which later line. */
+export function sidesText({ better, worse }: Line, later: Numbered[]): string {
+  const cured = (p: Line["worse"][number]) =>
+    later.findIndex((l) => l.better.some((x) => name(x) === name(p)));
+  const until = Math.max(...worse.map(cured));
+  const all = worse.every((p) => cured(p) >= 0);
+  const said = [
+    better.length > 0 && `${count(better.length)} better`,
+    worse.length > 0 &&
+      `${count(worse.length)} worse${all ? `, until line ${later[until]?.number}` : ""}`,
+  ].filter(Boolean);
+  return said.length ? `${said.join(", ")}.` : "";
+}
+
+export type Numbered = Line & { number: number };
+
+/** "4 min; the drummer stops". */
+export function costText({ cost }: Pick<Line, "cost">): string {
+  const minutes = cost.minutes < 1 ? "Under a minute" : `${Math.round(cost.minutes)} min`;
+  return `${minutes}; ${cost.words}`;
+}
