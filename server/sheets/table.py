@@ -21,10 +21,13 @@ HEADINGS = (
 
 
 def where_text(row: SetupRow, ruler: Ruler) -> str:
-    """A close mic in drum terms: how far over, inside or under, and in from the rim."""
+    """A close mic in drum terms: how far over, inside or under, and in from the rim.
+
+    Any other by its side of the line from snare to kick.
+    """
     head = row.from_head
     if head is None:
-        return ""
+        return row.side
     off, rim = ruler.text(head.height_m), ruler.text(abs(head.in_from_rim_m))
     if head.side == "beside":
         return f"beside the shell, {off} below the batter, {rim} off it"

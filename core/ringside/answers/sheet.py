@@ -39,6 +39,8 @@ class SetupRow:
     """To its own drum or cymbal; None for the whole kit."""
     height_m: float
     from_head: AtDrum | None
+    side: str
+    """Of a mic for no drum, where two tapes and a height leave two spots: which of them."""
     in_line: bool
     """With a snare's wires, where it is known how they run."""
     aim: str
@@ -89,11 +91,43 @@ def _row(layout: Layout, of: Feed, job: Drum | Cymbal | None, aim: str) -> Setup
         own_m=_own(at, job),
         height_m=mic.position_m[2],
         from_head=None if job is None else at_drum(job, at),
+        side="" if job else side_of_line(layout, at),
         in_line=_in_line(at, job),
         aim=aim,
         flips=of.on_the_way(),
         tracks=_tracks(of),
     )
+
+
+ON_LINE_M: Final = 0.03
+"""Nearer than this a mic stands on the line (from memory)."""
+
+
+def side_of_line(layout: Layout, at: np.ndarray) -> str:
+    """Which side of the line from snare to kick a spot is on, and before or behind the snare.
+
+    Its distances to snare and kick and its height hold at two spots, which mirror each other in
+    that line.
+
+    Parameters
+    ----------
+    layout : Layout
+    at : ndarray, shape (3,)
+        Metres.
+
+    Returns
+    -------
+    str
+        Seen from the drummer.
+    """
+    ref = references(layout)
+    along, to = (ref.kick - ref.snare)[:2], (at - ref.snare)[:2]
+    size = float(np.hypot(*along))
+    off = float(along[0] * to[1] - along[1] * to[0]) / max(size, 1e-9)
+    front = "audience's side" if to[1] > 0 else "drummer's side"
+    if size < ON_LINE_M or abs(off) < ON_LINE_M:
+        return f"on the line from snare to kick, {front}"
+    return f"{'left' if off > 0 else 'right'} of the line from snare to kick, {front}"
 
 
 IN_LINE_DEG: Final = 10.0

@@ -142,21 +142,35 @@ export interface Tag {
   wide: number;
 }
 
-/** A place for each tag near its thing, off the other things and tags. */
+/** What a plate keeps off: a name, or a plate that stands already. */
+export interface Taken {
+  at: Point2;
+  wide: number;
+  high: number;
+}
+
+const PLATE_HIGH = 19;
+const REACHES = [20, 30, 42, 56, 72, 92, 116, 144, 180];
+
+/** A place for each tag near its thing, off the other things and tags; the crowded ones first. */
 export function placeTags(
   tags: Tag[],
   v: View,
-  keepOff: readonly Point2[] = [],
+  keepOff: readonly Taken[] = [],
+  standing: readonly Taken[] = [],
 ): Map<string, Point2> {
   const out = new Map<string, Point2>();
-  const done: { p: Point2; w: number }[] = [];
+  const done: Taken[] = [...standing];
   for (const tag of tags) {
     let best: Point2 = tag.at;
     let least = Number.POSITIVE_INFINITY;
-    for (const reach of [20, 30, 42])
-      for (let k = 0; k < 12; k++) {
-        const t = (k * Math.PI) / 6;
-        const stretch = 1 + (tag.wide / 44) * Math.abs(Math.cos(t));
+    for (const reach of REACHES) {
+      if (reach * 0.6 >= least) break;
+      const ways = reach < 50 ? 12 : 20;
+      for (let k = 0; k < ways; k++) {
+        const t = (k * 2 * Math.PI) / ways;
+        const stretch =
+          1 + (tag.wide / 44) * Math.abs(Math.cos(t)) * (20 / Math.max(20, reach / 2));
         const p: Point2 = [
           tag.at[0] + Math.cos(t) * reach * stretch,
           tag.at[1] + Math.sin(t) * reach,
@@ -164,23 +178,32 @@ export function placeTags(
         const cost = reach * 0.6 + crowding(p, tag, tags, done, v) + onNames(p, tag, keepOff);
         if (cost < least) [best, least] = [p, cost];
       }
+    }
     out.set(tag.id, best);
-    done.push({ p: best, w: tag.wide });
+    done.push({ at: best, wide: tag.wide, high: PLATE_HIGH });
   }
   return out;
 }
 
-function onNames(p: Point2, tag: Tag, names: readonly Point2[]): number {
-  const hit = (n: Point2) =>
-    Math.abs(n[0] - p[0]) < tag.wide / 2 + 18 && Math.abs(n[1] - 4 - p[1]) < 15;
-  return names.some(hit) ? 45 : 0;
+/** Whether two things with these middles and sizes meet, with a gap. */
+export function meet(a: Taken, b: Taken, gap = 0): boolean {
+  return (
+    Math.abs(a.at[0] - b.at[0]) < (a.wide + b.wide) / 2 + gap &&
+    Math.abs(a.at[1] - b.at[1]) < (a.high + b.high) / 2 + gap
+  );
 }
 
-function crowding(p: Point2, tag: Tag, tags: Tag[], done: { p: Point2; w: number }[], v: View) {
+const plateAt = (at: Point2, tag: Tag): Taken => ({ at, wide: tag.wide, high: PLATE_HIGH });
+
+function onNames(p: Point2, tag: Tag, names: readonly Taken[]): number {
+  const plate = plateAt(p, tag);
+  return names.some((n) => meet(plate, n, 1)) ? 90 : 0;
+}
+
+function crowding(p: Point2, tag: Tag, tags: Tag[], done: Taken[], v: View) {
   let cost = 0;
-  for (const d of done)
-    if (Math.abs(d.p[0] - p[0]) < (d.w + tag.wide) / 2 + 3 && Math.abs(d.p[1] - p[1]) < 21)
-      cost += 200;
+  const plate = plateAt(p, tag);
+  for (const d of done) if (meet(plate, d, 2)) cost += 200;
   for (const other of tags) {
     const [dx, dy] = [Math.abs(other.body[0] - p[0]), Math.abs(other.body[1] - p[1])];
     const near = other.id === tag.id ? [8, 17] : [9, 18];

@@ -4,7 +4,15 @@ import { memo, type ReactNode } from "react";
 import type { Kit, Layout } from "../../api/types";
 import { goboCorners, outlineOf, toKit } from "../../core/roomShape";
 import type { Ruler } from "../../core/units";
-import { type Point2, type Point3, path, toScreen, type View } from "../../core/view";
+import {
+  meet,
+  type Point2,
+  type Point3,
+  path,
+  type Taken,
+  toScreen,
+  type View,
+} from "../../core/view";
 import { firstDrum } from "../../core/words";
 import { CymbalShape, DrumShape } from "./DrumShape";
 
@@ -134,28 +142,44 @@ function RoomWalls({ view, room }: { view: View; room: Room }) {
 }
 
 /** Where each drum's and cymbal's name stands in the plan; plates keep off these spots. */
-export function namePlaces(kit: Kit, view: View): { id: string; name: string; at: Point2 }[] {
+const NAME_HIGH = 11;
+
+/** As wide as a name is drawn at this size. */
+const nameWide = (name: string) => name.length * 5.6;
+
+export type NamePlace = Taken & { id: string; name: string };
+
+/** Where the names of drums and cymbals stand; one that its drum is too small for is left out. */
+export function namePlaces(kit: Kit, view: View): NamePlace[] {
   if (view.facing !== "above") return [];
   const { drums, cymbals = [] } = kit;
   const down = view.side === "drummer" ? 1 : -1;
-  const round = [
+  const every = [
     ...drums
       .filter((d) => d.kind !== "kick")
       .map((d) => ({ id: d.id, name: d.name, p: d.batter_m, r: d.diameter_m / 2 })),
     ...cymbals.map((c) => ({ id: c.id, name: c.name, p: c.centre_m, r: c.diameter_m / 2 })),
   ].map(({ id, name, p, r }) => {
     const [x, y] = toScreen(p, view);
-    return { id, name, at: [x, y + r * view.scale * 0.62] as Point2 };
+    return { id, name, r: r * view.scale, at: [x, y + r * view.scale * 0.62] as Point2 };
   });
   const kicks = drums
     .filter((d) => d.kind === "kick")
     .map((d) => {
       const p = d.batter_m;
-      const side = (d.diameter_m / 2) * 0.72;
-      const [x, y] = toScreen([p[0] + side, p[1], p[2]], view);
-      return { id: d.id, name: d.name, at: [x, y + (down > 0 ? 14 : -7)] as Point2 };
+      const r = d.diameter_m / 2;
+      const [x, y] = toScreen([p[0] + r * 0.72, p[1], p[2]], view);
+      const at = [x, y + (down > 0 ? 14 : -7)] as Point2;
+      return { id: d.id, name: d.name, r: r * view.scale, at };
     });
-  return [...round, ...kicks];
+  const kept: NamePlace[] = [];
+  for (const { r, ...n } of [...every, ...kicks]) {
+    // The text stands on its foot: its middle is a little above.
+    const at: Point2 = [n.at[0], n.at[1] - 4];
+    const place = { ...n, at, wide: nameWide(n.name), high: NAME_HIGH };
+    if (place.wide < r * 2.2 && !kept.some((k) => meet(k, place, 1))) kept.push(place);
+  }
+  return kept;
 }
 
 /** Drums, cymbals, stool and the drummer's zone, lowest first, with their names. */
@@ -190,11 +214,12 @@ export const KitDrawing = memo(function KitDrawing({ view, kit }: { view: View; 
         <text
           key={n.id}
           x={n.at[0]}
-          y={n.at[1]}
+          y={n.at[1] + 4}
           textAnchor="middle"
           fontSize="11"
           fill="var(--soft)"
           aria-hidden="true"
+          data-part-name={n.id}
         >
           {n.name}
         </text>

@@ -1,6 +1,7 @@
 /** The mics on the chart, and what a hand or the keys can do to them. */
-import { type KeyboardEvent, memo } from "react";
+import { type KeyboardEvent, memo, type PointerEvent } from "react";
 import type { Mic } from "../../api/types";
+import { edgePlaces, isAway, type OnEdge } from "../../core/edges";
 import { lengthWithUnit } from "../../core/units";
 import { moved, type Point2, placeTags, toScreen, type View } from "../../core/view";
 import { firstDrum, isFlipped, micColour } from "../../core/words";
@@ -9,17 +10,25 @@ import { namePlaces } from "./Ground";
 import type { ChartProps, InView } from "./look";
 import { ahead, Plate, plateWide, poseOf, Tear } from "./MicGlyph";
 
-/** Every mic and its plate, the plates out of each other's way. */
+/** Every mic and its plate, the plates out of each other's way; those off the paper at its border. */
 export function Mics(props: InView) {
   const { layout, view } = props;
-  const tags = layout.mics.map((m) => tagOf(m, view));
-  const names = namePlaces(layout.kit, view).map((n) => n.at);
-  const places = placeTags(tags, view, names);
+  const every = layout.mics.map((m) => tagOf(m, view));
+  const away = edgePlaces(
+    every.filter((t) => isAway(t.at, view)).map((t) => ({ ...t, wide: t.wide + 10 })),
+    view,
+  );
+  const edge = new Map(away.map((a) => [a.id, a]));
+  const tags = every.filter((t) => !edge.has(t.id));
+  const names = namePlaces(layout.kit, view);
+  const standing = away.map(({ at, wide }) => ({ at, wide, high: 20 }));
+  const places = placeTags(tags, view, names, standing);
   return (
     <g>
-      {layout.mics.map((mic, i) => {
-        const at = places.get(mic.id) ?? (tags[i]?.at as Point2);
-        const look = lookOf(mic, props, at);
+      {layout.mics.map((mic) => {
+        const off = edge.get(mic.id);
+        if (off) return <EdgePlate key={mic.id} mic={mic} off={off} {...props} />;
+        const look = lookOf(mic, props, places.get(mic.id) ?? [0, 0]);
         if (props.quiet) return <MicShape key={mic.id} {...look} />;
         const { onSelect, onHover, onMove, onNudge } = props;
         return (
@@ -31,6 +40,55 @@ export function Mics(props: InView) {
           />
         );
       })}
+    </g>
+  );
+}
+
+/** A mic off the paper: its plate at the border, pointing to it; pressed, it is selected. */
+function EdgePlate({ mic, off, ...props }: InView & { mic: Mic; off: OnEdge }) {
+  const { layout, lit, selected, quiet, onSelect, onHover } = props;
+  const colour = micColour(mic, layout);
+  const on = lit.includes(mic.id) || selected === mic.id;
+  const [x, y] = off.at;
+  const t = (off.turn * Math.PI) / 180;
+  const tip: Point2 = [x + off.wide / 2 - 8, y];
+  const point = (turn: number, by: number) =>
+    `${(tip[0] + Math.cos(t + turn) * by).toFixed(1)} ${(tip[1] + Math.sin(t + turn) * by).toFixed(1)}`;
+  const hands = quiet
+    ? {}
+    : {
+        role: "button",
+        tabIndex: 0,
+        "aria-label": `${describe(mic, props)}, off this view`,
+        "aria-pressed": on,
+        onPointerEnter: () => onHover(mic.id),
+        onPointerLeave: () => onHover(null),
+        onPointerDown: (e: PointerEvent) => {
+          e.stopPropagation();
+          onSelect(mic.id, e.shiftKey);
+        },
+        onKeyDown: (e: KeyboardEvent) => {
+          if (e.key === "Enter" || e.key === " ") onSelect(mic.id, e.shiftKey);
+        },
+      };
+  return (
+    <g data-edge={mic.id} className="cursor-pointer" {...hands}>
+      <Plate name="" x={x} y={y} wide={off.wide} {...{ on, colour }} edge={colour} />
+      <text
+        x={x - 5}
+        y={y + 4}
+        textAnchor="middle"
+        fontSize="11.5"
+        fontWeight="700"
+        className="num"
+        fill={on ? "var(--on)" : "var(--ink)"}
+      >
+        {mic.id}
+      </text>
+      <path
+        d={`M${point(0, 6)}L${point(2.3, 5)}L${point(-2.3, 5)}Z`}
+        fill={on ? "var(--on)" : colour}
+      />
     </g>
   );
 }

@@ -28,6 +28,22 @@ function extent(layout: Layout, facing: Facing, kitOnly = false): Point3[] {
   return out;
 }
 
+/** Under so many pixels a metre the names on the kit are no longer read. */
+const READ_PX = 105;
+
+/** All of it; or the kit alone, where the mics off it would make it too small to read. */
+function begun(props: Pick<ChartProps, "layout" | "fresh">, view: View): View {
+  const { layout, fresh } = props;
+  const whole = fitted(extent(layout, view.facing), view);
+  const shown = layout.mics.some((m) => m.role === "room" && fresh?.includes(m.id));
+  const off = layout.mics.some((m) => m.role === "room");
+  if (!off || shown || whole.scale >= READ_PX) return whole;
+  return fitted(extent(layout, view.facing, true), view, EDGE_MARGIN);
+}
+
+/** Room for the plates at the border. */
+const EDGE_MARGIN = 52;
+
 type SetView = (change: (view: View) => View) => void;
 
 /** The wheel zooms about the pointer; React's own wheel events could not stop the page. */
@@ -75,11 +91,12 @@ export function useView({ facing, side, layout, fresh }: ChartProps) {
   const shown = fresh?.join(" ") ?? "";
   // biome-ignore lint/correctness/useExhaustiveDependencies: fits when the paper changes, not as mics move
   useEffect(() => {
-    if (size.width) setView(fitted(extent(layout, facing), { ...view, ...size, facing, side }));
+    if (size.width) setView(begun({ layout, fresh }, { ...view, ...size, facing, side }));
   }, [size.width, size.height, facing, side, layout.kit.name, shown]);
   useWheel(svg, setView);
   const hold = usePan(view, setView);
   const zoom = (by: number) => setView((v) => zoomed(v, by, [v.width / 2, v.height / 2]));
-  const frame = (kitOnly: boolean) => setView(fitted(extent(layout, facing, kitOnly), view));
+  const frame = (kitOnly: boolean) =>
+    setView(fitted(extent(layout, facing, kitOnly), view, kitOnly ? EDGE_MARGIN : undefined));
   return { paper, svg, size, view, hold, zoom, frame };
 }

@@ -1,6 +1,7 @@
 /** The tapes: one measuring tape per reference drum, every mic a flag at its distance. */
-import { memo } from "react";
-import type { Board, Layout } from "../../api/types";
+import { memo, useState } from "react";
+import type { Board, Layout, Mic } from "../../api/types";
+import { BUNCH_WIDE, flagged, roomyStep, type Spot } from "../../core/flags";
 import { lengthWithUnit, type Ruler } from "../../core/units";
 import { firstDrum, micColour } from "../../core/words";
 import { useSize } from "../useSize";
@@ -20,24 +21,24 @@ const LEFT = 128;
 const BAND = 54;
 const FLAG = 17;
 
-/** Flags fan out: each takes the nearest free lane above or below the tape. */
-function lanes(spots: { id: string; x: number; wide: number }[]) {
-  const order = [0, 1, 2];
-  const last = order.map(() => Number.NEGATIVE_INFINITY);
-  const out = new Map<string, number>();
-  for (const spot of [...spots].sort((a, b) => a.x - b.x)) {
-    const free = order.find((lane) => spot.x - spot.wide / 2 > (last[lane] ?? 0) + 2);
-    const lane = free ?? last.indexOf(Math.min(...last));
-    last[lane] = spot.x + spot.wide / 2;
-    out.set(spot.id, lane);
-  }
-  return out;
-}
-
 const LANE_Y = [BAND - 25, BAND + 36, BAND - 44];
+const LANES = LANE_Y.length;
 
 /** The room the tapes take, kept free before they are drawn so that the chart does not jump. */
 export const TAPES_HIGH = ROW * 2 + 8;
+
+/** The part of the tapes that is shown, metres; and the way back to all of it. */
+function useStretch(far: number) {
+  const whole: Stretch = [0, Math.ceil((far + 0.05) / 0.2) * 0.2];
+  const [part, setPart] = useState<Stretch | null>(null);
+  const round = (distances: readonly number[]) => {
+    const [low, high] = [Math.min(...distances), Math.max(...distances)];
+    const reach = Math.max(high - low, 0.1) * 1.6 + 0.1;
+    const from = Math.max(0, (low + high - reach) / 2);
+    setPart([from, from + reach]);
+  };
+  return { stretch: part ?? whole, near: part !== null, round, back: () => setPart(null) };
+}
 
 export function Tapes(props: Props) {
   const [ref, { width }] = useSize<HTMLDivElement>();
@@ -45,9 +46,18 @@ export function Tapes(props: Props) {
   const refs = [firstDrum(layout, "snare"), firstDrum(layout, "kick")];
   const columns = refs.map((d) => board.sources.findIndex((s) => s.id === d.id));
   const far = Math.max(1.2, ...columns.flatMap((k) => board.tape_m.map((row) => row[k] ?? 0)));
-  const long = Math.ceil((far + 0.05) / 0.2) * 0.2;
+  const { stretch, near, round, back } = useStretch(far);
   return (
-    <div ref={ref} className="min-w-0 px-3 contain-strict" style={{ height: TAPES_HIGH }}>
+    <div ref={ref} className="relative min-w-0 px-3 contain-strict" style={{ height: TAPES_HIGH }}>
+      {near && (
+        <button
+          type="button"
+          className="btn absolute bottom-1 left-3 z-10 px-2 py-0.5 text-[0.78rem]"
+          onClick={back}
+        >
+          Whole tape
+        </button>
+      )}
       {width > 0 && (
         // A layer of its own: numbers that follow a hand repaint it, and nothing round it.
         <svg
@@ -63,7 +73,8 @@ export function Tapes(props: Props) {
               {...props}
               top={i * ROW}
               wide={width}
-              long={long}
+              stretch={stretch}
+              onNear={round}
               column={columns[i] ?? 0}
               name={i === 0 ? "Snare tape" : "Kick tape"}
               hint={hintOf(drum.kind, drum.reference)}
@@ -81,12 +92,19 @@ function hintOf(kind: string, reference: string): string {
   return kind === "kick" ? "beater spot" : "centre of the head";
 }
 
-/** Every mic at its place on a tape. */
-function spotsOf(layout: Layout, board: Board, column: number, scale: number) {
+type Stretch = readonly [number, number];
+
+interface OnTape extends Spot {
+  mic: Mic;
+  d: number;
+}
+
+/** Every mic at its place on a tape, as far as that is shown. */
+function spotsOf(layout: Layout, board: Board, column: number, x: (m: number) => number): OnTape[] {
   return layout.mics.flatMap((mic) => {
     const d = board.tape_m[board.mic_ids.indexOf(mic.id)]?.[column];
-    const wide = Math.max(26, mic.id.length * 8 + 10);
-    return d === undefined ? [] : [{ id: mic.id, mic, d, x: LEFT + d * scale, wide }];
+    const wide = Math.max(BUNCH_WIDE, mic.id.length * 8 + 10);
+    return d === undefined ? [] : [{ id: mic.id, mic, d, x: x(d), wide }];
   });
 }
 
@@ -94,18 +112,21 @@ const Tape = memo(function Tape(
   props: Props & {
     top: number;
     wide: number;
-    long: number;
+    stretch: Stretch;
+    onNear: (distances: number[]) => void;
     column: number;
     name: string;
     hint: string;
     colour: string;
   },
 ) {
-  const { top, wide, long, column, colour, board, layout, ruler, lit } = props;
-  const scale = (wide - LEFT - 26) / long;
-  const spots = spotsOf(layout, board, column, scale);
-  const lane = lanes(spots);
+  const { top, wide, stretch, column, colour, board, layout, ruler, lit } = props;
+  const [from, to] = stretch;
+  const scale = (wide - LEFT - 26) / (to - from);
+  const x = (m: number) => LEFT + (m - from) * scale;
+  const spots = spotsOf(layout, board, column, x).filter((s) => s.d >= from && s.d <= to);
   const of = props.name.split(" ")[0]?.toLowerCase();
+  const said = (s: OnTape) => `${s.id}, ${lengthWithUnit(s.d, ruler)} from the ${of}`;
   return (
     <g transform={`translate(0 ${top})`}>
       <rect x="2" y={BAND - 10} width="4" height="36" fill={colour} />
@@ -115,56 +136,87 @@ const Tape = memo(function Tape(
       <text x="14" y={BAND + 18} fontSize="11" fill="var(--soft)">
         {props.hint}
       </text>
-      <rect x={LEFT} y={BAND} width={long * scale} height="15" fill={colour} fillOpacity="0.16" />
-      <Marks scale={scale} long={long} ruler={ruler} speed={board.speed_of_sound_m_s} />
-      {[...spots]
-        .sort((a, b) => Number(lit.includes(a.id)) - Number(lit.includes(b.id)))
-        .map((s) => (
-          <Flag
-            key={s.id}
-            id={s.id}
-            tape={column}
-            x={s.x}
-            wide={s.wide}
-            lane={lane.get(s.id) ?? 0}
-            on={lit.includes(s.id)}
-            colour={micColour(s.mic, layout)}
-            said={`${s.id}, ${lengthWithUnit(s.d, ruler)} from the ${of}`}
-            onHover={props.onHover}
-            onSelect={props.onSelect}
-          />
-        ))}
+      <rect
+        x={LEFT}
+        y={BAND}
+        width={wide - LEFT - 26}
+        height="15"
+        fill={colour}
+        fillOpacity="0.16"
+      />
+      <Marks {...{ from, to, scale, ruler }} speed={board.speed_of_sound_m_s} />
+      {flagged(spots, LANES, lit).map((f) => (
+        <Flag
+          key={f.spots[0]?.id}
+          id={f.spots.map((s) => s.id).join(" ")}
+          tape={column}
+          x={f.x}
+          ticks={f.spots.map((s) => s.x).join(" ")}
+          wide={f.wide}
+          lane={f.lane}
+          on={f.spots.some((s) => lit.includes(s.id))}
+          colour={f.spots[0] ? micColour(f.spots[0].mic, layout) : colour}
+          said={f.spots.map(said).join("; ")}
+          distances={f.spots.map((s) => s.d).join(" ")}
+          onHover={props.onHover}
+          onSelect={props.onSelect}
+          onNear={props.onNear}
+        />
+      ))}
     </g>
   );
 });
 
 interface FlagProps extends Pick<Props, "onHover" | "onSelect"> {
+  /** One mic, or several in a bunch. */
   id: string;
   tape: number;
   x: number;
+  /** Where each of them is on the tape. */
+  ticks: string;
   wide: number;
   lane: number;
   on: boolean;
   colour: string;
   said: string;
+  distances: string;
+  onNear: (distances: number[]) => void;
 }
 
 const Flag = memo(function Flag(props: FlagProps) {
   const { id, x, wide, lane, on, colour, onHover, onSelect } = props;
+  const ids = id.split(" ");
+  const several = ids.length > 1;
   const y = LANE_Y[lane] ?? 0;
   const above = lane % 2 === 0;
+  // A bunch opens: the tape is shown nearer round its mics.
+  const press = (extend: boolean) =>
+    several ? props.onNear(props.distances.split(" ").map(Number)) : onSelect(id, extend);
   return (
     <g
       role="button"
-      tabIndex={-1}
-      aria-label={props.said}
+      tabIndex={several ? 0 : -1}
+      aria-label={several ? `${ids.length} mics: ${props.said}. Show nearer` : props.said}
       data-flag={`${props.tape}-${id}`}
-      onPointerEnter={(e) => e.buttons || onHover(id)}
+      data-bunch={several ? ids.length : undefined}
+      onPointerEnter={(e) => e.buttons || onHover(ids[0] ?? null)}
       onPointerLeave={(e) => e.buttons || onHover(null)}
-      onClick={(e) => onSelect(id, e.shiftKey)}
-      onKeyDown={(e) => e.key === "Enter" && onSelect(id, e.shiftKey)}
+      onClick={(e) => press(e.shiftKey)}
+      onKeyDown={(e) => e.key === "Enter" && press(e.shiftKey)}
       className="cursor-pointer"
     >
+      {several && <title>{props.said}</title>}
+      {props.ticks.split(" ").map((at) => (
+        <line
+          key={at}
+          x1={at}
+          x2={at}
+          y1={BAND}
+          y2={BAND + 15}
+          stroke={colour}
+          strokeWidth={on ? 2.2 : 1}
+        />
+      ))}
       <line
         x1={x}
         x2={x}
@@ -174,6 +226,7 @@ const Flag = memo(function Flag(props: FlagProps) {
         strokeWidth={on ? 2.2 : 1}
       />
       <rect
+        data-plate
         x={x - wide / 2}
         y={y - FLAG / 2}
         width={wide}
@@ -181,6 +234,7 @@ const Flag = memo(function Flag(props: FlagProps) {
         rx="3.5"
         fill={on ? colour : "var(--card)"}
         stroke={colour}
+        strokeDasharray={several ? "3 2" : undefined}
       />
       <text
         x={x}
@@ -191,7 +245,7 @@ const Flag = memo(function Flag(props: FlagProps) {
         className="num"
         fill={on ? "var(--on)" : "var(--ink)"}
       >
-        {id}
+        {several ? `×${ids.length}` : id}
       </text>
     </g>
   );
@@ -206,29 +260,42 @@ function marksOf(ruler: Ruler) {
   return { fine: 0.02, named: 0.2, mark: (n: number) => (n ? `${n * 20}` : "0 cm") };
 }
 
-/** Every whole number of `step` up to `long`. */
-const steps = (long: number, step: number) =>
-  Array.from({ length: Math.floor(long / step + 1e-6) + 1 }, (_, i) => i * step);
+/** Every whole number of `step` from one value to another. */
+function steps(from: number, to: number, step: number): number[] {
+  const first = Math.ceil(from / step - 1e-6);
+  const last = Math.floor(to / step + 1e-6);
+  return Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => (first + i) * step);
+}
+
+/** A name of a mark is so wide at most, with air. */
+const NAME_WIDE = 27;
+/** Closer than this, fine marks are a grey band. */
+const FINE_PX = 2.2;
 
 /** Centimetres (or feet) below the tape, milliseconds above it. */
 const Marks = memo(function Marks(props: {
+  from: number;
+  to: number;
   scale: number;
-  long: number;
   ruler: Ruler;
   speed: number;
 }) {
-  const { scale, long, ruler, speed } = props;
-  const x = (m: number) => LEFT + m * scale;
+  const { from, to, scale, ruler, speed } = props;
+  const x = (m: number) => LEFT + (m - from) * scale;
   const { fine, named, mark } = marksOf(ruler);
-  const fines = steps(long, fine).map(
-    (m, i) => `M${x(m).toFixed(1)} ${BAND + 15}v${i % 5 ? -3.5 : -7}`,
+  const small = roomyStep(fine, scale, FINE_PX);
+  const fines = steps(from, to, small).map(
+    (m) => `M${x(m).toFixed(1)} ${BAND + 15}v${Math.round(m / small) % 5 ? -3.5 : -7}`,
   );
-  const ms = steps(long, speed / 1000);
+  const apart = roomyStep(named, scale, NAME_WIDE);
+  const unit = speed / 1000;
+  const late = roomyStep(unit, scale, NAME_WIDE + 6);
+  const ms = steps(from, to, late);
   return (
     <g aria-hidden="true">
       <path d={fines.join("")} stroke="var(--ink)" strokeWidth="0.7" strokeOpacity="0.55" />
       <Foot
-        at={steps(long, named)}
+        at={steps(from, to, apart)}
         x={x}
         y={BAND + 25}
         size={9.5}
@@ -239,7 +306,7 @@ const Marks = memo(function Marks(props: {
         stroke="var(--ink)"
         strokeOpacity="0.55"
       />
-      <Foot at={ms} x={x} y={BAND - 4} size={9} say={(_, i) => `${i} ms`} />
+      <Foot at={ms} x={x} y={BAND - 4} size={9} say={(m) => `${Math.round(m / unit)} ms`} />
     </g>
   );
 });
