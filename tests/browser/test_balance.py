@@ -83,22 +83,22 @@ def test_room_pairs_become_options_of_which_one_is_up(someone):
     someone.save(doc, "two room pairs")
     page = opened(someone)
     page.get_by_role("button", name="Make them options").click()
-    second = page.get_by_role("checkbox", name="RL.2 RR.2")
+    second = page.get_by_role("checkbox", name="WL WR")
     expect(second).not_to_be_checked()
-    expect(page.locator("[data-fader='RL.2']")).to_have_attribute("data-heard", "false")
+    expect(page.locator("[data-fader='WL']")).to_have_attribute("data-heard", "false")
     page.get_by_role("checkbox", name="RL RR").click()
     expect(page.locator("[data-fader='RL']")).to_have_attribute("data-heard", "false")
     second.click()
-    expect(page.locator("[data-fader='RL.2']")).to_have_attribute("data-heard", "true")
+    expect(page.locator("[data-fader='WL']")).to_have_attribute("data-heard", "true")
     someone.saved()
-    assert [o["name"] for o in someone.doc()["options"][0]["options"]] == ["RL RR", "RL.2 RR.2"]
+    assert [o["name"] for o in someone.doc()["options"][0]["options"]] == ["RL RR", "WL WR"]
     page.get_by_role("button", name="Compare").click()
     ranks = page.locator("[data-option-rank]")
     expect(ranks).to_have_count(2)
     expect(ranks.first).to_contain_text("dB of body on average")
     page.get_by_role("button", name="Use RL RR alone").click()
     expect(page.locator("[data-fader='RL']")).to_have_attribute("data-heard", "true")
-    expect(page.locator("[data-fader='RL.2']")).to_have_attribute("data-heard", "false")
+    expect(page.locator("[data-fader='WL']")).to_have_attribute("data-heard", "false")
 
 
 def test_one_tape_is_heard_alone_for_a_look_and_nothing_of_it_is_kept(someone):

@@ -420,8 +420,8 @@ def test_an_overhead_too_high_for_its_stand_comes_down_and_stays_equal():
 def test_a_corner_pair_which_promises_nothing_is_made_equal_where_it_can_be():
     room = Room(name="Hall", width_m=6.4, length_m=8.2, height_m=3.4, kit_x_m=3.0, kit_y_m=2.2)
     layout = take(BLANK.model_copy(update={"room": room}), "corner-pair").layout
-    before = gaps(layout, "RL", "RR")
+    before = gaps(layout, "CL", "CR")
     done = fit(layout, FitAsk(wishes=("clear", "equal")))
     assert before[0] > 0.05
-    assert gaps(done.layout, "RL", "RR")[0] < 1e-6
+    assert gaps(done.layout, "CL", "CR")[0] < 1e-6
     assert not any(words_for_all([m.position_m for m in done.layout.mics], done.layout))

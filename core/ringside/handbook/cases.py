@@ -273,13 +273,13 @@ def wall_mic() -> Case:
 def room_omnis() -> Case:
     """Spaced omnis and a spot."""
     an = analyse(_kit(("snare-centre", None), ("room-omnis", None), room=_hall()))
-    left, right = (_pair(an, "ST", m, "snare") for m in ("RL", "RR"))
-    between = _pair(an, "RL", "RR", "snare")
+    left, right = (_pair(an, "ST", m, "snare") for m in ("WL", "WR"))
+    between = _pair(an, "WL", "WR", "snare")
     return Case(
         "omnis", "Spaced omnis with a snare mic", "Two omnis three metres out, one close mic.",
         "Late on purpose: some nine milliseconds behind the spot are heard as distance, and nobody"
         " moves them. What counts is polarity and how far behind they are.",
-        [_told("ST", "RL", "snare", left), _told("RL", "RR", "snare", between)],
+        [_told("ST", "WL", "snare", left), _told("WL", "WR", "snare", between)],
         {"left": left, "right": right, "between": between},
     )  # fmt: skip
 

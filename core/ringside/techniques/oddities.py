@@ -66,8 +66,8 @@ def _corner_pair(a: Around, n: Numbers) -> Made:
     ahead = sorted(spots, key=lambda p: -float((p - a.s) @ a.ahead))[:2]
     left, right = sorted(ahead, key=lambda p: float(p[0]))
     puts = (
-        Put(id="RL", name="Left corner", at=left, way=a.s - left, role="room"),
-        Put(id="RR", name="Right corner", at=right, way=a.s - right, role="room"),
+        Put(id="CL", name="Left corner", at=left, way=a.s - left, role="room"),
+        Put(id="CR", name="Right corner", at=right, way=a.s - right, role="room"),
     )
     return Made(puts=puts, couples=(Couple(name="Corner pair", left=0, right=1),))
 

@@ -124,12 +124,12 @@ def _bar(a: Around, n: Numbers) -> Made:
 
 def _omnis(a: Around, n: Numbers) -> Made:
     """Spaced omnis, further and higher than the overheads."""
-    return _spaced(a, n, "omni", ("RL", "RR"), down=False)
+    return _spaced(a, n, "omni", ("WL", "WR"), down=False)
 
 
 def _far_high(a: Around, n: Numbers) -> Made:
     """A wide pair far off and high up, facing the kit."""
-    return _spaced(a, n, "cardioid", ("RL", "RR"), down=False)
+    return _spaced(a, n, "cardioid", ("HL", "HR"), down=False)
 
 
 def _floor_pair(a: Around, n: Numbers) -> Made:
@@ -153,12 +153,12 @@ def _one_point(a: Around, n: Numbers, pattern: Pattern, ids: tuple[str, str]) ->
 
 def _crossed(a: Around, n: Numbers) -> Made:
     """Two figure-8 at one point in front of the kit."""
-    return _one_point(a, n, "figure-8", ("RL", "RR"))
+    return _one_point(a, n, "figure-8", ("XL", "XR"))
 
 
 def _floor_coincident(a: Around, n: Numbers) -> Made:
     """Two cardioids at one point, a few centimetres off the floor."""
-    return _one_point(a, n, "cardioid", ("GL", "GR"))
+    return _one_point(a, n, "cardioid", ("PL", "PR"))
 
 
 def _mid_side(a: Around, n: Numbers) -> Made:

@@ -179,6 +179,9 @@ def settle(
 def free_id(taken: set[str], stem: str) -> str:
     """A short name not yet taken: the stem itself, or with the next number.
 
+    A number follows a name that ends in one after a hyphen: a second T1 is T1-2, not T12. A dot
+    is of tracks, where it means a copy of one capsule.
+
     Parameters
     ----------
     taken : set of str
@@ -191,10 +194,11 @@ def free_id(taken: set[str], stem: str) -> str:
     """
     if stem not in taken:
         return stem
+    joint = "-" if stem[-1:].isdigit() else ""
     n = 2
-    while f"{stem[:13]}.{n}" in taken:
+    while f"{stem[:13]}{joint}{n}" in taken:
         n += 1
-    return f"{stem[:13]}.{n}"
+    return f"{stem[:13]}{joint}{n}"
 
 
 def _mic(put: Put, id_: str) -> Mic:

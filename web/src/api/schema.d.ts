@@ -7717,6 +7717,8 @@ export interface components {
             own_m: number | null;
             /** Pattern */
             pattern: string;
+            /** Side */
+            side: string;
             /** Snare M */
             snare_m: number;
             /** Stand */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { edgePlaces, isAway } from "./edges";
+import { edgePlaces, isAway, onEdges } from "./edges";
 import type { Point2, View } from "./view";
 
 const view: View = {
@@ -38,6 +38,11 @@ describe("plates on the border", () => {
     expect(t?.turn).toBeLessThan(-86);
     expect(Math.abs(Math.round(l?.turn ?? 0))).toBeGreaterThan(170);
     expect(t?.at[0]).toBeGreaterThan(b?.at[0] ?? 0);
+  });
+
+  it("take along what would lie under them", () => {
+    const mics = [away("A", [250, -80]), away("B", [255, 20]), away("C", [250, 200])];
+    expect(onEdges(mics, view).map((p) => p.id)).toEqual(["A", "B"]);
   });
 
   it("never lie over each other, however many there are", () => {

@@ -26,6 +26,31 @@ const GAP = 4;
 export const isAway = ([x, y]: Point2, v: View) =>
   x < INSET || y < INSET || x > v.width - INSET || y > v.height - INSET;
 
+/** A teardrop is so long. */
+const BODY = 18;
+
+/** The plates at the border; what would lie under one of them stands there as well. */
+export function onEdges(every: Away[], v: View): OnEdge[] {
+  const off = new Set(every.filter((a) => isAway(a.at, v)).map((a) => a.id));
+  for (;;) {
+    const placed = edgePlaces(
+      every.filter((a) => off.has(a.id)),
+      v,
+    );
+    const under = every.filter(
+      (a) =>
+        !off.has(a.id) &&
+        placed.some(
+          (p) =>
+            Math.abs(p.at[0] - a.at[0]) < p.wide / 2 + BODY &&
+            Math.abs(p.at[1] - a.at[1]) < HIGH / 2 + BODY,
+        ),
+    );
+    if (!under.length) return placed;
+    for (const a of under) off.add(a.id);
+  }
+}
+
 /** The side of the paper on the way from its middle, and how far along that side. */
 function sideOf([x, y]: Point2, v: View): { side: SideOf; along: number } {
   const [dx, dy] = [x - v.width / 2, y - v.height / 2];

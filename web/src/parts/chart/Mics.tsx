@@ -1,7 +1,7 @@
 /** The mics on the chart, and what a hand or the keys can do to them. */
 import { type KeyboardEvent, memo, type PointerEvent } from "react";
 import type { Mic } from "../../api/types";
-import { edgePlaces, isAway, type OnEdge } from "../../core/edges";
+import { type OnEdge, onEdges } from "../../core/edges";
 import { lengthWithUnit } from "../../core/units";
 import { moved, type Point2, placeTags, toScreen, type View } from "../../core/view";
 import { firstDrum, isFlipped, micColour } from "../../core/words";
@@ -14,8 +14,8 @@ import { ahead, Plate, plateWide, poseOf, Tear } from "./MicGlyph";
 export function Mics(props: InView) {
   const { layout, view } = props;
   const every = layout.mics.map((m) => tagOf(m, view));
-  const away = edgePlaces(
-    every.filter((t) => isAway(t.at, view)).map((t) => ({ ...t, wide: t.wide + 10 })),
+  const away = onEdges(
+    every.map((t) => ({ ...t, wide: t.wide + 10 })),
     view,
   );
   const edge = new Map(away.map((a) => [a.id, a]));

@@ -1,6 +1,7 @@
 /** The pulses: each mic's first half-wave of one drum at its arrival, up or down, dashed if unsure. */
 import type { Board, Layout, Mic } from "../../api/types";
 import { trace } from "../../core/curves";
+import { roomyStep } from "../../core/flags";
 import { msText } from "../../core/units";
 import { micColour } from "../../core/words";
 import { Plate } from "../chart/MicGlyph";
@@ -13,6 +14,10 @@ interface Props {
   source: string;
   lit: string[];
   onHover: (id: string | null) => void;
+  /** Only mics that the mix hears of this drum. */
+  needed?: boolean;
+  /** Units of mics together, by the first of each. */
+  byUnit?: boolean;
 }
 
 interface Arrival {
@@ -23,13 +28,42 @@ interface Arrival {
 }
 
 const ROW = 33;
+/** Many rows are lower, so that they are seen at once. */
+const LOW_ROW = 24;
+const MANY = 16;
 const LEFT = 62;
 const TOP = 22;
 const SIGN = { "1": "+", "-1": "−", "0": "?" } as Record<string, string>;
 const SAID = { "1": "first pushed", "-1": "first pulled", "0": "unsure" } as Record<string, string>;
 
+/** The mics put up for a drum, and those with a pair on it that is not "no matter". */
+function neededOf(layout: Layout, board: Board, k: number): Set<string> {
+  const own = layout.mics.filter((m) => m.job === board.sources[k]?.id).map((m) => m.id);
+  const heard = board.pair_a.flatMap((a, i) =>
+    board.verdict[i]?.[k] === "no matter" ? [] : [a, board.pair_b[i] as string],
+  );
+  return new Set([...own, ...heard]);
+}
+
+/** Rows of a unit together, the units by the first of each to hear the drum. */
+function grouped(rows: Arrival[], board: Board): Arrival[] {
+  const unit = new Map(board.units.flatMap((u, n) => u.mics.map((m) => [m, n] as const)));
+  const of = (r: Arrival) => unit.get(r.mic.id) ?? -1;
+  const first = new Map<number, number>();
+  for (const r of rows) if (!first.has(of(r))) first.set(of(r), r.ms);
+  const at = (r: Arrival) => first.get(of(r)) ?? r.ms;
+  return [...rows].sort((a, b) => at(a) - at(b) || of(a) - of(b) || a.ms - b.ms);
+}
+
 /** The mics by when they hear the drum. */
-function arrivalsOf(layout: Layout, board: Board, k: number): Arrival[] {
+function arrivalsOf(props: Pick<Props, "layout" | "board" | "needed" | "byUnit">, k: number) {
+  const { layout, board } = props;
+  const needed = props.needed ? neededOf(layout, board, k) : null;
+  const rows = allOf(layout, board, k).filter((r) => needed?.has(r.mic.id) ?? true);
+  return props.byUnit ? grouped(rows, board) : rows;
+}
+
+function allOf(layout: Layout, board: Board, k: number): Arrival[] {
   return layout.mics
     .map((mic) => {
       const i = board.mic_ids.indexOf(mic.id);
@@ -52,12 +86,14 @@ function axisOf(rows: Arrival[], fundamental_hz: number, width: number) {
   return { last, period, x };
 }
 
-export function Pulses({ layout, board, source, lit, onHover }: Props) {
+export function Pulses(props: Props) {
+  const { layout, board, source, lit, onHover } = props;
   const [ref, { width }] = useSize<HTMLDivElement>();
   const k = board.sources.findIndex((s) => s.id === source);
-  const rows = arrivalsOf(layout, board, k);
+  const rows = arrivalsOf(props, k);
+  const row = rows.length > MANY ? LOW_ROW : ROW;
   const axis = axisOf(rows, board.sources[k]?.fundamental_hz ?? 200, width);
-  const high = rows.length * ROW + 24;
+  const high = rows.length * row + 24;
   return (
     <div ref={ref} className="min-w-0">
       {width > 0 && (
@@ -68,7 +104,8 @@ export function Pulses({ layout, board, source, lit, onHover }: Props) {
               key={r.mic.id}
               {...{ axis, width, onHover }}
               arrival={r}
-              y={TOP + i * ROW + ROW / 2}
+              y={TOP + i * row + row / 2}
+              high={row}
               on={lit.includes(r.mic.id)}
               colour={micColour(r.mic, layout)}
             />
@@ -82,9 +119,10 @@ export function Pulses({ layout, board, source, lit, onHover }: Props) {
 type Axis = ReturnType<typeof axisOf>;
 
 function Milliseconds({ axis, low }: { axis: Axis; low: number }) {
+  const step = roomyStep(1, axis.x(1) - axis.x(0), 38);
   return (
     <g aria-hidden="true">
-      {Array.from({ length: Math.floor(axis.last) + 1 }, (_, ms) => (
+      {Array.from({ length: Math.floor(axis.last / step) + 1 }, (_, n) => n * step).map((ms) => (
         <g key={ms}>
           <line
             x1={axis.x(ms)}
@@ -107,12 +145,13 @@ function Row(props: {
   arrival: Arrival;
   axis: Axis;
   y: number;
+  high: number;
   width: number;
   on: boolean;
   colour: string;
   onHover: (id: string | null) => void;
 }) {
-  const { arrival, axis, y, width, on, colour, onHover } = props;
+  const { arrival, axis, y, high, width, on, colour, onHover } = props;
   const { mic, ms, sign } = arrival;
   const x = axis.x(ms);
   return (
@@ -122,7 +161,7 @@ function Row(props: {
       onPointerEnter={() => onHover(mic.id)}
       onPointerLeave={() => onHover(null)}
     >
-      {on && <rect x="0" y={y - ROW / 2} width={width} height={ROW} fill="var(--tint)" />}
+      {on && <rect x="0" y={y - high / 2} width={width} height={high} fill="var(--tint)" />}
       <line x1={LEFT} x2={width - 12} y1={y} y2={y} stroke="var(--hair)" />
       <Plate name={mic.id} x={20} y={y} wide={34} on={on} colour={colour} edge={colour} />
       <text

@@ -14,7 +14,8 @@ interface Props {
   onOpen: (one: Unit, two: Unit, cell: UnitCell) => void;
 }
 
-const CELL = 28;
+/** Thirty mics are a dozen units: the whole triangle stays on the screen. */
+const cellOf = (units: number) => (units > 16 ? 18 : units > 11 ? 23 : 28);
 
 export function UnitGrid({ board, source, sought, onOpen }: Props) {
   const { units } = board;
@@ -44,6 +45,7 @@ export function UnitGrid({ board, source, sought, onOpen }: Props) {
                     <OneCell
                       key={one.name}
                       {...{ one, two, cell, row, column, onKey, onOpen }}
+                      size={cellOf(units.length)}
                       faint={!sought(one, two, cell.verdict)}
                       onPoint={(at, words) => {
                         bands.point(at);
@@ -77,13 +79,15 @@ interface CellProps {
   cell: UnitCell;
   row: number;
   column: number;
+  size: number;
   faint: boolean;
   onKey: (e: KeyboardEvent, row: number, column: number) => void;
   onOpen: Props["onOpen"];
   onPoint: (at: HTMLElement, words: string) => void;
 }
 
-function OneCell({ one, two, cell, row, column, faint, onKey, onOpen, onPoint }: CellProps) {
+function OneCell(props: CellProps) {
+  const { one, two, cell, row, column, size, faint, onKey, onOpen, onPoint } = props;
   const words = told(one, two, cell);
   const point = (e: { currentTarget: HTMLElement }) => onPoint(e.currentTarget, words);
   return (
@@ -101,11 +105,11 @@ function OneCell({ one, two, cell, row, column, faint, onKey, onOpen, onPoint }:
         onFocus={point}
         onPointerEnter={point}
         onClick={() => onOpen(one, two, cell)}
-        style={{ width: CELL, height: CELL }}
+        style={{ width: size, height: size }}
         className={`relative grid place-items-center rounded-[5px] border border-hair ${one === two ? "bg-paper" : "bg-panel"}`}
       >
         <span className={faint ? "opacity-15" : "contents"}>
-          <Mark verdict={cell.verdict} size={13} />
+          <Mark verdict={cell.verdict} size={Math.round(size * 0.46)} />
         </span>
         {cell.marked > 1 && !faint && (
           <span className="num absolute right-0.5 bottom-0 text-[0.56rem] leading-none text-soft">

@@ -4,6 +4,7 @@ import { firstDrum } from "../../core/words";
 import { Pulses } from "../../parts/curves/Pulses";
 import { useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
+import { Tick } from "../../parts/fields/Tick";
 import { Views } from "../../parts/fields/Views";
 import { Later } from "../../parts/Later";
 import { BestFlips } from "./BestFlips";
@@ -122,11 +123,27 @@ function Arrivals({ drum }: { drum: string }) {
   const doc = useEditorPart((s) => s.still);
   const board = useEditorPart((s) => s.board);
   const lit = useLit();
+  const many = doc.mics.length > MANY;
+  const [needed, setNeeded] = useState(many);
+  const [byUnit, setByUnit] = useState(many);
   if (!board) return null;
   const glow = [lit.hovered, board.focus?.a, board.focus?.b].filter((x): x is string => Boolean(x));
   return (
     <>
-      <Pulses layout={doc} board={board} source={drum} lit={glow} onHover={lit.hover} />
+      <div className="mb-1 flex gap-4 text-[0.85rem]">
+        <Tick checked={needed} onTake={setNeeded}>
+          what the mix hears of it
+        </Tick>
+        <Tick checked={byUnit} onTake={setByUnit}>
+          by unit
+        </Tick>
+      </div>
+      <Pulses
+        {...{ layout: doc, board, needed, byUnit }}
+        source={drum}
+        lit={glow}
+        onHover={lit.hover}
+      />
       <p className="mt-1 max-w-xl text-[0.88rem] text-soft">
         Each pulse stands where the drum arrives and points the way the capsule is first pushed. A
         dashed pulse is a guess: the mic sits near the plane of the head, in a null, or where a
