@@ -284,6 +284,32 @@ def timed_flips(mics: int) -> float:
     return statistics.median(timed(lambda: best_flips(an), 3))
 
 
+def full_session() -> Any:
+    """Twenty-eight mics as a big session puts them up, six room techniques among them."""
+    from ringside.places.starts import starting_layout
+    from ringside.techniques.taking import take
+
+    layout = starting_layout("five-piece", "turned pair")
+    for name, target in (
+        ("snare-edge", None), ("kick-woofer", None), ("tom-bottom", "rack-1"),
+        ("tom-bottom", "rack-2"), ("tom-bottom", "floor"), ("room-bar", None),
+        ("room-omnis", None), ("room-crossed-8", None), ("room-far-high", None),
+        ("floor-pair", None), ("boundary-room", None),
+    ):  # fmt: skip
+        layout = take(layout, name, target).layout
+    return layout
+
+
+def timed_list() -> tuple[float, float]:
+    """Milliseconds for the list of what to do about 28 mics, in each of the two schools."""
+    from ringside.worklist.build import worklist
+
+    placed = full_session()
+    aligned = placed.model_copy(update={"timing": "aligned"})
+    one, two = (statistics.median(timed(lambda of=of: worklist(of), 5)) for of in (placed, aligned))
+    return one, two
+
+
 def timed_patch() -> float:
     """Sixty-four channels plugged into four boxes, none of them plugged in before, ms."""
     from ringside.gear.locker import InputBank, Locker
@@ -321,6 +347,7 @@ def core_rows() -> list[Row]:
         plain += timed(work, 12)
     ours, base = statistics.median(full), statistics.median(plain)
     whole, deep = timed_pairs()
+    placed, aligned = timed_list()
     split = with_splits(layout, 64)
     channels = statistics.median(timed(lambda: analyse(split), 25))
     return [
@@ -338,6 +365,8 @@ def core_rows() -> list[Row]:
         row("three starting layouts from a brief", timed_plans(), "ms", 500),
         row("496 pairs on 14 sources: verdicts, body sums, what could tip", whole, "ms", 40),
         row("one of them in depth, every remedy tried", deep, "ms", 400),
+        row("the list to do for 28 mics, placed", placed, "ms", 1000),
+        row("the list to do for 28 mics, aligned", aligned, "ms", 1000),
         row("best flips of 24 mics on 14 sources", timed_flips(24), "ms", 1000),
         row("best flips of 32 mics on 14 sources", timed_flips(32), "ms", 1000),
         row("an example to hear, five versions", timed_example(), "ms", 3000),

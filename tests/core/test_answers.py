@@ -35,6 +35,7 @@ from ringside.plan.hanging import without_mics
 from ringside.plan.kits import five_piece
 from ringside.plan.layout import Layout
 from ringside.plan.questions import Brief
+from ringside.plan.references import references
 from ringside.plan.room import Room
 from ringside.rooms.boundary import SpotBoard, spot_report
 from ringside.rooms.decay import Decay, decay_report
@@ -99,6 +100,36 @@ def test_the_sheet_says_which_mic_is_in_line_with_the_wires(turn, said):
     layout = Layout(name="t", kit=kit.model_copy(update={"drums": drums}))
     took = take(layout, "snare-bottom", "snare", {"clock": 11.0}).layout
     assert [r.in_line for r in setup_rows(took)] == [said]
+
+
+@pytest.mark.parametrize(
+    ("by", "side"),
+    [
+        ((-0.5, 1.0), "left of the line from snare to kick, audience's side"),
+        ((0.9, 0.3), "right of the line from snare to kick, audience's side"),
+        ((-0.6, -0.4), "left of the line from snare to kick, drummer's side"),
+        ((0.4, -0.5), "right of the line from snare to kick, drummer's side"),
+        (None, "on the line from snare to kick, audience's side"),
+    ],
+)
+def test_of_two_spots_that_two_tapes_leave_the_sheet_says_which(by, side):
+    # The kick stands before the snare, to its right: the line runs from the stool to the audience.
+    start = starting_layout("five-piece", "square pair")
+    ref = references(start)
+    spot = ref.kick if by is None else ref.snare + np.array([*by, 1.0])
+    layout = with_mic(start, "OL", position_m=tuple(float(x) for x in spot))
+    row = next(r for r in setup_rows(layout) if r.id == "OL")
+    assert row.side == side
+    # Mirrored in the line it is as far from both, as high, and told from the first.
+    if by is not None:
+        along = (ref.kick - ref.snare)[:2] / np.linalg.norm((ref.kick - ref.snare)[:2])
+        to = (spot - ref.snare)[:2]
+        other = np.array([*(ref.snare[:2] + 2 * (to @ along) * along - to), spot[2]])
+        mirrored = with_mic(layout, "OL", position_m=tuple(float(x) for x in other))
+        there = next(r for r in setup_rows(mirrored) if r.id == "OL")
+        assert (there.snare_m, there.kick_m) == pytest.approx((row.snare_m, row.kick_m))
+        assert there.side.split()[0] != row.side.split()[0]
+    assert next(r for r in setup_rows(layout) if r.id == "ST").side == ""
 
 
 def test_the_sheet_names_what_is_put_on_a_track_and_nothing_else():

@@ -1,4 +1,4 @@
-/** Short words about what was done, with a way back where there is one. */
+/** Short words about what was done, with a way back where there is one: over the heads, off the foot of any step. */
 import { Toast } from "radix-ui";
 import { createContext, type ReactNode, useCallback, useContext, useState } from "react";
 
@@ -31,7 +31,7 @@ export function Toasts({ children }: { children: ReactNode }) {
         {list.map((t) => (
           <OneToast key={t.id} said={t} onGone={() => gone(t.id)} />
         ))}
-        <Toast.Viewport className="fixed bottom-4 left-1/2 z-50 flex -translate-x-1/2 flex-col gap-2 outline-none" />
+        <Toast.Viewport className="fixed top-14 left-1/2 z-50 flex -translate-x-1/2 flex-col gap-2 outline-none" />
       </Toast.Provider>
     </ToastContext>
   );

@@ -52,7 +52,8 @@ export function Steps() {
 /** How many lines there are to do, when that is known. */
 function ListLength() {
   const lines = useListLength();
-  if (lines === undefined) return null;
+  const pairs = useEditorPart((s) => s.still.mics.length > 1);
+  if (lines === undefined || !pairs) return null;
   return (
     <span className="num -mt-1 text-[0.72rem] text-soft" data-to-do={lines}>
       {lines ? `${lines} to do` : "done"}

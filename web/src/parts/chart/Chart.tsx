@@ -2,6 +2,8 @@
  * The floor chart in one view: kit to scale, mics to move, the ring, the spheres and the lines.
  * It draws and reports what the hand does; it fetches nothing and decides nothing.
  */
+
+import { namedFromOther } from "../../core/pairNames";
 import { AimHandle } from "./AimHandle";
 import { Ground, KitDrawing } from "./Ground";
 import type { ChartProps, InView } from "./look";
@@ -50,8 +52,23 @@ export function Chart(props: ChartProps) {
         >
           {view.scale > 0 && <Moving {...props} view={view} />}
         </svg>
+        <NamedFrom {...props} />
       </div>
     </section>
+  );
+}
+
+/** A word where left and right are named from the other side than the chart is seen from. */
+function NamedFrom({ layout, side, facing }: ChartProps) {
+  const other = facing === "side" ? null : namedFromOther(layout, side);
+  if (!other) return null;
+  return (
+    <p
+      className="pointer-events-none absolute bottom-1 left-3 text-[0.76rem] text-soft"
+      data-named-from={other.from}
+    >
+      {other.left} and {other.right}: left and right as the {other.from} sees them
+    </p>
   );
 }
 
