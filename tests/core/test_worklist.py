@@ -145,6 +145,15 @@ def test_rooms_up_all_at_once_are_chosen_between_first():
     chosen = apply(layout, found.lines[0].edits[0]).layout
     assert chosen.options[0].options[0].name == "RL RR"
     assert len(found.lines) <= MOST_LINES
+    # One of them up alone leaves nothing to choose.
+    rest = tuple(
+        Fader(channel=m.id, muted=True) for m in layout.mics
+        if m.role == "room" and m.id not in ("RL", "RR")
+    )  # fmt: skip
+    alone = layout.model_copy(
+        update={"balances": (Balance(id="b", name="B", faders=rest),), "current": "b"}
+    )
+    assert "choose" not in {x.kind for x in worklist(alone).lines}
     away = PutAside(do="put-aside", kind="choose", of=("rooms",), reason="All of them, crushed.")
     assert worklist(apply(layout, away).layout).lines[0].kind != "choose"
 

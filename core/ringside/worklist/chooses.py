@@ -28,7 +28,7 @@ def chooses(state: State) -> list[tuple[Step, State]]:
     away = frozenset().union(*left(state.layout, "choose"))
     now, made = state, list[tuple[Step, State]]()
     rooms = stand_ins(state.layout)
-    if rooms is not None and rooms.id not in away:
+    if rooms is not None and rooms.id not in away and len(_up(now, rooms)) > 1:
         after = State.of(edited(now.layout, [RoomOptions(do="room-options")]))
         made.append((_rooms(rooms), after))
         now = after
@@ -69,13 +69,16 @@ def _rooms(rooms: OptionSet) -> Step:
     )
 
 
+def _up(state: State, chosen: OptionSet) -> list[str]:
+    """The options of a set that the balance has up, by name."""
+    heard = {m.id for m, up in zip(state.layout.mics, state.an.scene.heard, strict=True) if up}
+    tracks = {c.id for c in state.layout.channels if c.mic in heard}
+    return [o.name for o in chosen.options if tracks.intersection(o.channels)]
+
+
 def _better(state: State, chosen: OptionSet) -> tuple[Step, State] | None:
     """The option that would mark clearly less and lose no body; none where one of several is up."""
-    heard = {
-        c.id for i, m in enumerate(state.layout.mics) if state.an.scene.heard[i]
-        for c in state.layout.channels if c.mic == m.id
-    }  # fmt: skip
-    up = [o.name for o in chosen.options if set(o.channels) & heard]
+    up = _up(state, chosen)
     if len(up) != 1:
         return None
     best: tuple[Step, State] | None = None

@@ -89,5 +89,5 @@ def the(name: str) -> str:
     -------
     str
     """
-    low = name.lower()
+    low = name[:1].lower() + name[1:]
     return low if low[-1:].isdigit() else f"the {low}"

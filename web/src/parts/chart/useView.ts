@@ -1,7 +1,16 @@
 /** The part of the floor a chart shows: fitted to what is there, zoomed by the wheel, panned. */
 import { type PointerEvent, type RefObject, useEffect, useRef, useState } from "react";
 import type { Layout } from "../../api/types";
-import { type Facing, fitted, type Point2, type Point3, type View, zoomed } from "../../core/view";
+import { isAway } from "../../core/edges";
+import {
+  type Facing,
+  fitted,
+  type Point2,
+  type Point3,
+  toScreen,
+  type View,
+  zoomed,
+} from "../../core/view";
 import { useSize } from "../useSize";
 import type { ChartProps } from "./look";
 
@@ -43,6 +52,14 @@ function begun(props: Pick<ChartProps, "layout" | "fresh">, view: View): View {
 
 /** Room for the plates at the border. */
 const EDGE_MARGIN = 52;
+
+/** The same view, or one that holds the mics that have come as well: a hand is about to take them. */
+function held(layout: Layout, before: Set<string>, view: View): View {
+  const come = layout.mics.filter((m) => !before.has(m.id)).map((m) => m.position_m);
+  const off = come.some((p) => isAway(toScreen(p, view), view));
+  if (!view.scale || !off || come.length === layout.mics.length) return view;
+  return fitted([...extent(layout, view.facing, true), ...come], view, EDGE_MARGIN);
+}
 
 type SetView = (change: (view: View) => View) => void;
 
@@ -93,6 +110,14 @@ export function useView({ facing, side, layout, fresh }: ChartProps) {
   useEffect(() => {
     if (size.width) setView(begun({ layout, fresh }, { ...view, ...size, facing, side }));
   }, [size.width, size.height, facing, side, layout.kit.name, shown]);
+  const ids = layout.mics.map((m) => m.id).join(" ");
+  const known = useRef(ids);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: asked when mics come or go, not as they move
+  useEffect(() => {
+    const before = new Set(known.current.split(" "));
+    known.current = ids;
+    setView((v) => held(layout, before, v));
+  }, [ids]);
   useWheel(svg, setView);
   const hold = usePan(view, setView);
   const zoom = (by: number) => setView((v) => zoomed(v, by, [v.width / 2, v.height / 2]));
