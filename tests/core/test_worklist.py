@@ -10,11 +10,12 @@ import numpy as np
 import pytest
 from ringside.edits.apply import Several, apply
 from ringside.edits.lines import BringBack, DelayTracks, PutAside, TrackDelay
-from ringside.edits.mics import FlipMics, RemoveMics, RenameMic
+from ringside.edits.mics import Decide, FlipMics, RemoveMics, RenameMic
 from ringside.errors import RingsideError
 from ringside.files.layout import read_layout, write_layout
 from ringside.pairs.analysis import analyse
 from ringside.pairs.counts import counts
+from ringside.pairs.doubts import mix_of
 from ringside.pairs.flips import best_flips
 from ringside.pairs.gram import drum_ids, grams, kept_body, meant
 from ringside.pairs.keeping import pair_broken
@@ -22,12 +23,15 @@ from ringside.pairs.trade import TRADE, is_second, switch_kind
 from ringside.pairs.turning import ALIKE_DB, LEAST_FLIP_DB, turning
 from ringside.pairs.verdicts import Verdict
 from ringside.places.starts import starting_layout
-from ringside.plan.balances import Balance, Fader
+from ringside.plan.balances import Balance, Fader, Option, OptionSet
 from ringside.plan.feeds import feed
 from ringside.plan.hanging import with_flips, with_tracks, without_mics
 from ringside.plan.references import references
-from ringside.techniques.taking import take
+from ringside.plan.units import units
+from ringside.standing.stood import Stood, StoodReading, standing_layout
+from ringside.techniques.taking import free_id, take
 from ringside.worklist.build import ASKED, MOST_LINES, worklist
+from ringside.worklist.chooses import FEWER, marked
 from ringside.worklist.delays import LEAST_DELAY_DB
 from ringside.worklist.shifts import LEAST_MOVE_DB
 from ringside.worklist.state import State
@@ -234,6 +238,116 @@ def test_a_pair_decided_on_gives_way_to_the_next():
         ).layout
     assert seen
     assert len({*seen}) == len(seen)
+
+
+def as_read(layout, *mics):
+    """As it stands, with these mics read to snare, kick and floor."""
+    ends = [(m, b) for m in mics for b in ("snare", "kick", None)]
+    readings = [StoodReading(a=a, b=b, at_kit=False) for a, b in ends]
+    kit = StoodReading(a="snare", b="kick", at_kit=True)
+    stood = Stood(readings=(*readings, kit), setback_m=(0.0,) * len(layout.mics))
+    return standing_layout(layout, stood)
+
+
+def test_what_the_tape_leaves_open_is_measured_until_it_is():
+    layout = with_flips(TURNED, {"SB", "OL", "OR"})
+    assert "tape" not in {x.kind for x in worklist(layout).lines}  # a plan has nothing to read
+    line = next(x for x in worklist(as_read(layout)).lines if x.kind == "tape")
+    assert (line.cost.drummer, line.edits, len(line.of)) == ("stops", [], 2)
+    assert line.settles >= 1
+    assert line.words == f"Measure {line.of[0]} and {line.of[1]} with the tape."
+    after = [x.of for x in worklist(as_read(layout, *line.of)).lines if x.kind == "tape"]
+    assert after != [line.of]
+    every = as_read(layout, *(m.id for m in layout.mics))
+    assert "tape" not in {x.kind for x in worklist(every).lines}
+    away = apply(layout, PutAside(do="put-aside", kind="tape", of=tuple(line.of))).layout
+    assert "tape" not in {x.kind for x in worklist(as_read(away)).lines}
+
+
+def test_a_decision_made_on_other_numbers_is_looked_at_again():
+    layout = apply(
+        TURNED, Decide(do="decide", a="ST", b="SB", source="snare", reason="Thin")
+    ).layout
+    line = worklist(with_flips(layout, {"SB"})).lines[-1]
+    assert (line.kind, line.of) == ("decide", ["ST", "SB", "snare"])
+    assert line.words.startswith("Look again at ST and SB on snare. It was hollow when it was left")
+
+
+def test_another_option_is_named_where_it_marks_clearly_less():
+    # Overheads that fight the spots, or a room pair: of the two only one is used.
+    layout = take(TURNED, "room-omnis").layout
+    options = tuple(Option(name=n, channels=tuple(n.split())) for n in ("OL OR", "WL WR"))
+    layout = layout.model_copy(
+        update={"options": (OptionSet(id="far", name="Far", options=options),)}
+    )
+    line = worklist(layout).lines[0]
+    fewer = marked(State.of(layout)) - marked(State.of(apply(layout, line.edits[0]).layout))
+    assert (line.kind, line.of) == ("choose", ["far"])
+    assert line.words == f"Use WL WR instead of OL OR of Far: {fewer} marks fewer."
+    assert fewer >= FEWER
+    after = apply(layout, line.edits[0]).layout
+    assert "choose" not in {x.kind for x in worklist(after).lines}
+
+
+def test_mics_are_grouped_as_a_mix_has_them():
+    told = {u.name: u.mics for u in units(big_session())}
+    assert told == {
+        "Kick": ["KI", "KO", "KW"], "Snare": ["ST", "SB", "ST2"], "Rack 1": ["T1", "T1b"],
+        "Rack 2": ["T2", "T2b"], "Floor tom": ["FT", "FTb"], "HH": ["HH"], "OL OR": ["OL", "OR"],
+        "RL RR": ["RL", "RR"], "WL WR": ["WL", "WR"], "XL XR": ["XL", "XR"],
+        "HL HR": ["HL", "HR"], "GL GR": ["GL", "GR"], "BL BR BB": ["BL", "BR", "BB"],
+    }  # fmt: skip
+    # Without techniques the stereo pairs are what is left to go by.
+    plain = big_session().model_copy(update={"techniques": ()})
+    assert {u.name for u in units(plain)} >= {"OL OR", "XL XR", "BL BR", "BB"}
+
+
+def test_a_second_of_one_name_has_a_number_that_reads_as_one():
+    assert free_id({"OL"}, "OL") == "OL2"
+    assert free_id({"OL", "OL2"}, "OL") == "OL3"
+    assert free_id({"T1"}, "T1") == "T1-2"
+    assert free_id({"RL"}, "WL") == "WL"
+
+
+@pytest.mark.parametrize(
+    ("off", "moves"), [(0.012, False), (0.03, True), (0.3, True), (0.8, False)]
+)
+def test_an_overhead_is_moved_for_what_is_heard_and_not_across_the_room(off, moves):
+    layout = out_by(only(TURNED, "OL", "OR"), "OR", off)
+    assert ("move" in {x.kind for x in worklist(layout).lines}) == moves
+
+
+def test_locked_mics_are_not_moved():
+    layout = out_by(only(TURNED, "OL", "OR"), "OR", 0.06)
+    held = with_mic(layout, "OR", locks=("height",))
+    line = worklist(held).lines[0]
+    assert (line.kind, line.of) == ("move", ["OL"])
+    both = with_mic(held, "OL", locks=("right", "front", "height"))
+    assert "move" not in {x.kind for x in worklist(both).lines}
+    away = PutAside(do="put-aside", kind="move", of=("OR",))
+    assert worklist(apply(layout, away).layout).lines[0].of == ["OL"]
+
+
+def test_a_drum_with_no_mic_of_its_own_counts_only_under_overheads():
+    spots = analyse(only(TURNED, "KI", "ST", "SB"))
+    names = np.array([d.id for d in spots.layout.kit.drums])
+    assert names[meant(spots)].tolist() == ["kick", "snare"]
+    assert meant(analyse(only(TURNED, "ST", "OL"))).all()
+    assert meant(analyse(only(TURNED, "HH"))).all()  # a cymbal's mic alone: nothing to go by
+
+
+def test_open_signs_fall_both_ways_and_sure_ones_do_not():
+    told = mix_of(analyse(only(TURNED, "ST", "SB"))).told(np.array([1.0, -1.0]))
+    assert told.low_db == told.high_db == told.mean_db
+    assert told.sure == 1.0
+    an = analyse(SQUARE)
+    wide = mix_of(an).told(mix_of(an).signs({"OL", "OR"}))
+    assert wide.low_db < wide.mean_db < wide.high_db
+    assert 0 < wide.sure < 1
+    # Turned over twice is as it was; a set after itself gives back what it took.
+    ones, flips = mix_of(an).signs(()), mix_of(an).signs({"ST"})
+    assert mix_of(an).gains(ones).tolist() == [0.0] * len(meant(an))
+    assert mix_of(an).gains(flips, flips) == pytest.approx(-mix_of(an).gains(flips))
 
 
 def test_several_edits_are_one_or_none():

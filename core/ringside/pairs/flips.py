@@ -194,7 +194,21 @@ def _alone(g: Floats, x: Floats, free: Ints, fixed: Ints, rest: Floats) -> Float
 
 
 def climb(problem: Problem, at: Floats, free: Ints) -> Floats:
-    """Flip one mic, or two, as long as it helps."""
+    """Flip one mic, or two, as long as it helps.
+
+    Parameters
+    ----------
+    problem : Problem
+    at : ndarray, shape (M,)
+        Signs to begin with, +1 and -1.
+    free : ndarray of int, shape (F,)
+        The mics that may be turned over, by number.
+
+    Returns
+    -------
+    ndarray, shape (M,)
+        Signs of a set that no single flip and no two make better.
+    """
     signs = at.copy()
     score = problem.score(signs)
     while True:

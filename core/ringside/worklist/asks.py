@@ -1,5 +1,6 @@
 """What is done to know more, as lines: the tape, test hits, and deciding what nothing cures."""
 
+from collections import Counter
 from typing import Final
 
 import numpy as np
@@ -9,6 +10,7 @@ from ringside.pairs.analysis import Analysis
 from ringside.pairs.decisions import decision_rows
 from ringside.pairs.uncertainty import COVERAGE, deviation_s, tips
 from ringside.pairs.verdicts import WORDS_BY_VALUE, Verdict, swing_db
+from ringside.standing.stood import AsItStands
 from ringside.takes.asking import EACH, PER_HIT_S
 from ringside.worklist.lines import Surety
 from ringside.worklist.state import State
@@ -18,6 +20,8 @@ READ_MIN: Final = 2.0
 HITS_SET_UP_MIN: Final = 2.0
 DECIDE_MIN: Final = 1.0
 MOST_MEASURED: Final = 2
+FIXED_BY: Final = 2
+"""Readings that place a mic well enough: a third checks them."""
 
 
 def tape(state: State) -> Step | None:
@@ -34,21 +38,22 @@ def tape(state: State) -> Step | None:
     Step or None
     """
     an = state.an
-    if an.doubt_m is None:
+    if an.doubt_m is None or not isinstance(an.layout, AsItStands):
         return None
     ids, p = [m.id for m in an.layout.mics], an.pairs
+    read = Counter(r.a for r in an.layout.stood.readings if not r.at_kit)
     away = left(state.layout, "tape")
     open_now = _open(an)
     before = _tips_with(an, np.zeros(len(ids), bool)) & open_now
     gains = []
     for i in range(len(ids)):
         own = (p.first == i) | (p.second == i)
-        if before[own].any():
+        if before[own].any() and read[ids[i]] < FIXED_BY:
             known = np.zeros(len(ids), bool)
             known[i] = True
             settled = int((before & ~_tips_with(an, known)).any(axis=1).sum())
             gains.append((settled, float(an.doubt_m[own].mean()), i))
-    best = sorted((g for g in gains if g[0] > 0 or g[1] > 0.03), key=lambda g: (-g[0], -g[1], g[2]))
+    best = sorted(gains, key=lambda g: (-g[0], -g[1], g[2]))
     mics = [i for _, _, i in best[:MOST_MEASURED]]
     if not mics:
         return None
@@ -60,7 +65,7 @@ def tape(state: State) -> Step | None:
     return Step(
         kind="tape",
         of=names,
-        words=f"Measure {listed(names)} to the snare and the kick with the tape.",
+        words=f"Measure {listed(names)} with the tape.",
         because="tape before moving",
         minutes=READ_MIN * len(names),
         drummer="stops",

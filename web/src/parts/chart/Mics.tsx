@@ -46,33 +46,12 @@ export function Mics(props: InView) {
 
 /** A mic off the paper: its plate at the border, pointing to it; pressed, it is selected. */
 function EdgePlate({ mic, off, ...props }: InView & { mic: Mic; off: OnEdge }) {
-  const { layout, lit, selected, quiet, onSelect, onHover } = props;
+  const { layout, lit, selected, quiet } = props;
   const colour = micColour(mic, layout);
   const on = lit.includes(mic.id) || selected === mic.id;
   const [x, y] = off.at;
-  const t = (off.turn * Math.PI) / 180;
-  const tip: Point2 = [x + off.wide / 2 - 8, y];
-  const point = (turn: number, by: number) =>
-    `${(tip[0] + Math.cos(t + turn) * by).toFixed(1)} ${(tip[1] + Math.sin(t + turn) * by).toFixed(1)}`;
-  const hands = quiet
-    ? {}
-    : {
-        role: "button",
-        tabIndex: 0,
-        "aria-label": `${describe(mic, props)}, off this view`,
-        "aria-pressed": on,
-        onPointerEnter: () => onHover(mic.id),
-        onPointerLeave: () => onHover(null),
-        onPointerDown: (e: PointerEvent) => {
-          e.stopPropagation();
-          onSelect(mic.id, e.shiftKey);
-        },
-        onKeyDown: (e: KeyboardEvent) => {
-          if (e.key === "Enter" || e.key === " ") onSelect(mic.id, e.shiftKey);
-        },
-      };
   return (
-    <g data-edge={mic.id} className="cursor-pointer" {...hands}>
+    <g data-edge={mic.id} className="cursor-pointer" {...(quiet ? {} : edgeHands(mic, on, props))}>
       <Plate name="" x={x} y={y} wide={off.wide} {...{ on, colour }} edge={colour} />
       <text
         x={x - 5}
@@ -85,12 +64,38 @@ function EdgePlate({ mic, off, ...props }: InView & { mic: Mic; off: OnEdge }) {
       >
         {mic.id}
       </text>
-      <path
-        d={`M${point(0, 6)}L${point(2.3, 5)}L${point(-2.3, 5)}Z`}
-        fill={on ? "var(--on)" : colour}
-      />
+      <path d={arrow(off)} fill={on ? "var(--on)" : colour} />
     </g>
   );
+}
+
+/** What a hand can do to a mic that is off the paper: select it. */
+function edgeHands(mic: Mic, on: boolean, props: InView) {
+  const { onSelect, onHover } = props;
+  return {
+    role: "button",
+    tabIndex: 0,
+    "aria-label": `${describe(mic, props)}, off this view`,
+    "aria-pressed": on,
+    onPointerEnter: () => onHover(mic.id),
+    onPointerLeave: () => onHover(null),
+    onPointerDown: (e: PointerEvent) => {
+      e.stopPropagation();
+      onSelect(mic.id, e.shiftKey);
+    },
+    onKeyDown: (e: KeyboardEvent) => {
+      if (e.key === "Enter" || e.key === " ") onSelect(mic.id, e.shiftKey);
+    },
+  };
+}
+
+/** A small point at the end of a plate, toward its mic. */
+function arrow({ at, wide, turn }: OnEdge): string {
+  const t = (turn * Math.PI) / 180;
+  const [x, y] = [at[0] + wide / 2 - 8, at[1]];
+  const point = (by: number, far: number) =>
+    `${(x + Math.cos(t + by) * far).toFixed(1)} ${(y + Math.sin(t + by) * far).toFixed(1)}`;
+  return `M${point(0, 6)}L${point(2.3, 5)}L${point(-2.3, 5)}Z`;
 }
 
 const BODY_BEHIND = 9;

@@ -206,25 +206,39 @@ const Flag = memo(function Flag(props: FlagProps) {
       className="cursor-pointer"
     >
       {several && <title>{props.said}</title>}
-      {props.ticks.split(" ").map((at) => (
-        <line
-          key={at}
-          x1={at}
-          x2={at}
-          y1={BAND}
-          y2={BAND + 15}
-          stroke={colour}
-          strokeWidth={on ? 2.2 : 1}
-        />
+      <Ticks {...props} from={above ? y + FLAG / 2 : BAND} to={above ? BAND + 15 : y} />
+      <FlagPlate {...{ x, y, wide, on, colour, several }} words={several ? `×${ids.length}` : id} />
+    </g>
+  );
+});
+
+/** Where each of its mics is on the tape, and the pole of the flag. */
+function Ticks(props: FlagProps & { from: number; to: number }) {
+  const { ticks, x, colour, on, from, to } = props;
+  const pole = { stroke: colour, strokeWidth: on ? 2.2 : 1 };
+  return (
+    <>
+      {ticks.split(" ").map((at) => (
+        <line key={at} x1={at} x2={at} y1={BAND} y2={BAND + 15} {...pole} />
       ))}
-      <line
-        x1={x}
-        x2={x}
-        y1={above ? y + FLAG / 2 : BAND}
-        y2={above ? BAND + 15 : y}
-        stroke={colour}
-        strokeWidth={on ? 2.2 : 1}
-      />
+      <line x1={x} x2={x} y1={from} y2={to} {...pole} />
+    </>
+  );
+}
+
+interface FlagPlateProps {
+  x: number;
+  y: number;
+  wide: number;
+  on: boolean;
+  colour: string;
+  several: boolean;
+  words: string;
+}
+
+function FlagPlate({ x, y, wide, on, colour, several, words }: FlagPlateProps) {
+  return (
+    <>
       <rect
         data-plate
         x={x - wide / 2}
@@ -245,11 +259,11 @@ const Flag = memo(function Flag(props: FlagProps) {
         className="num"
         fill={on ? "var(--on)" : "var(--ink)"}
       >
-        {several ? `×${ids.length}` : id}
+        {words}
       </text>
-    </g>
+    </>
   );
-});
+}
 
 /** The marks of a tape in somebody's units: fine ones, named ones, and their names. */
 function marksOf(ruler: Ruler) {

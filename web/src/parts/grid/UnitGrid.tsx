@@ -34,34 +34,14 @@ export function UnitGrid({ board, source, sought, onOpen }: Props) {
           </caption>
           <tbody>
             {units.map((two, row) => (
-              <tr key={two.name}>
-                <th scope="row" className="pr-1.5 text-right text-[0.78rem] font-semibold">
-                  {two.name}
-                </th>
-                {units.slice(0, row + 1).map((one, column) => {
-                  const cell = cells.get(`${one.name} ${two.name}`);
-                  if (!cell) return <td key={one.name} className="p-0" />;
-                  return (
-                    <OneCell
-                      key={one.name}
-                      {...{ one, two, cell, row, column, onKey, onOpen }}
-                      size={cellOf(units.length)}
-                      faint={!sought(one, two, cell.verdict)}
-                      onPoint={(at, words) => {
-                        bands.point(at);
-                        setSaid(words);
-                      }}
-                    />
-                  );
-                })}
-                {row < units.length - 1 && (
-                  <td className="p-0" aria-hidden="true">
-                    <span className="block w-0 pl-1 text-[0.72rem] whitespace-nowrap text-soft">
-                      {two.name}
-                    </span>
-                  </td>
-                )}
-              </tr>
+              <UnitRow
+                key={two.name}
+                {...{ units, two, row, cells, sought, onOpen, onKey }}
+                onPoint={(at, words) => {
+                  bands.point(at);
+                  setSaid(words);
+                }}
+              />
             ))}
           </tbody>
         </table>
@@ -70,6 +50,44 @@ export function UnitGrid({ board, source, sought, onOpen }: Props) {
         {said}
       </p>
     </div>
+  );
+}
+
+interface RowProps extends Pick<Props, "sought" | "onOpen"> {
+  units: Unit[];
+  two: Unit;
+  row: number;
+  cells: Map<string, UnitCell>;
+  onKey: CellProps["onKey"];
+  onPoint: CellProps["onPoint"];
+}
+
+function UnitRow({ units, two, row, cells, sought, ...rest }: RowProps) {
+  return (
+    <tr>
+      <th scope="row" className="pr-1.5 text-right text-[0.78rem] font-semibold">
+        {two.name}
+      </th>
+      {units.slice(0, row + 1).map((one, column) => {
+        const cell = cells.get(`${one.name} ${two.name}`);
+        if (!cell) return <td key={one.name} className="p-0" />;
+        return (
+          <OneCell
+            key={one.name}
+            {...{ one, two, cell, row, column, ...rest }}
+            size={cellOf(units.length)}
+            faint={!sought(one, two, cell.verdict)}
+          />
+        );
+      })}
+      {row < units.length - 1 && (
+        <td className="p-0" aria-hidden="true">
+          <span className="block w-0 pl-1 text-[0.72rem] whitespace-nowrap text-soft">
+            {two.name}
+          </span>
+        </td>
+      )}
+    </tr>
   );
 }
 
