@@ -34,6 +34,10 @@ LONGEST_S = 10.0
 WAIT_S = 25.0
 """With the wait for its turn."""
 
+GRACE_S = 0.5
+"""So long an answer goes on for nobody: to end a process and have another takes as long, and whoever
+comes back finds it kept."""
+
 OF_ONE, OF_ALL = 4, 10
 """Long answers in line at once in one web process: of one member, and of all."""
 
@@ -86,7 +90,7 @@ class Bench:
     def run(self, gone: Callable[[], bool], work: Callable[..., T], args: tuple[Any, ...]) -> T:
         """The answer; raises what the work raised, TooLong or GaveUp."""
         future = self._scheduled(work, args)
-        waited = 0.0
+        waited, alone = 0.0, 0.0
         try:
             while True:
                 try:
@@ -97,7 +101,9 @@ class Bench:
                         raise TooLong from late
                 waited += LOOK_S
                 if gone():
-                    raise GaveUp
+                    alone += LOOK_S
+                    if alone > GRACE_S or not future.running():
+                        raise GaveUp
                 if waited > WAIT_S:
                     raise TooLong
         except (ProcessExpired, BrokenProcessPool, MemoryError, CancelledError) as ended:

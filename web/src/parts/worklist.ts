@@ -8,6 +8,8 @@ import { useEditorPart } from "./editing";
 
 /** So long nothing has changed before the rail asks. */
 const REST_MS = 800;
+/** On the step itself, sooner: several changes in a row are one question. */
+const SOON_MS = 150;
 
 /** The layout once it has rested; null while it is being worked on. */
 function useRested(layout: Layout, wait: number): Layout | null {
@@ -29,13 +31,13 @@ function useAsked(wait: number) {
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
     queryKey: ["worklist", serial(still)],
-    queryFn: ({ signal }) =>
-      exactly<Worklist>(api.POST("/api/worklist", { body: { layout: still }, signal })),
+    // It takes less than to end it and begin another: what is overtaken is let finish.
+    queryFn: () => exactly<Worklist>(api.POST("/api/worklist", { body: { layout: still } })),
     enabled: layout !== null,
   });
 }
 
-export const useWorklist = () => useAsked(0);
+export const useWorklist = () => useAsked(SOON_MS);
 
 /** How long the list is; undefined while that is not known, or no longer. */
 export function useListLength(): number | undefined {

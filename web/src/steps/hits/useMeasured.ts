@@ -1,10 +1,11 @@
 /** What a take says: measured when it is whole, and anew when it or the layout has changed. */
-import { useQuery } from "@tanstack/react-query";
+import { useIsMutating, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, exactly, must } from "../../api/client";
 import type { DrumWaves, Job, Take, TakeTold } from "../../api/types";
 import { useEditorPart } from "../../parts/editing";
 import { useJob } from "../../parts/useJob";
+import { SAYING } from "./useTakes";
 
 export function useMeasured(take: Take) {
   const version = useEditorPart((s) => s.out.version);
@@ -16,8 +17,11 @@ export function useMeasured(take: Take) {
     (now) => setDone(now.id),
   );
   const key = JSON.stringify([take.id, version, take.channels, take.drums]);
+  const saying = useIsMutating({ mutationKey: SAYING }) > 0;
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key says what it is measured for
-  useEffect(() => start(must<Job>(api.POST("/api/takes/{pk}/measure", at))), [key]);
+  useEffect(() => {
+    if (!saying) return start(must<Job>(api.POST("/api/takes/{pk}/measure", at)));
+  }, [key, saying]);
   const told = useQuery({
     queryKey: ["take told", take.id, done],
     queryFn: () =>

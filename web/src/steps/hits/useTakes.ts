@@ -8,6 +8,9 @@ const at = (pk: number) => ({ params: { path: { pk } } });
 
 export const whole = (take: Take) => take.files.every((f) => f.received === f.size);
 
+/** What somebody says of a take is on its way: nothing is measured by it before it is kept. */
+export const SAYING = ["take said"];
+
 export function useTakes() {
   const layout = useEditorPart((s) => s.out.id);
   const queries = useQueryClient();
@@ -23,6 +26,7 @@ export function useTakes() {
     onSettled: again,
   });
   const say = useMutation({
+    mutationKey: SAYING,
     mutationFn: ({ id, channels, drums }: Pick<Take, "id" | "channels" | "drums">) =>
       must<Take>(api.PUT("/api/takes/{pk}/said", { ...at(id), body: { channels, drums } })),
     // Here at once: a choice that springs back while it is sent looks refused.

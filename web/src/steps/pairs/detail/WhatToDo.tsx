@@ -31,13 +31,10 @@ export function WhatToDo({ focus, row, depth, ...trial }: Props) {
         <HearIt row={row} drum={sourceName(doc, row.source)} />
         <Leaving row={row} />
       </div>
-      <OnTheList focus={focus} />
+      <OnTheList focus={focus} otherwise={deep?.words ?? ""} />
       {depth.error && <p role="alert">{depth.error.message}</p>}
       {deep ? (
         <>
-          <p className="text-[0.85rem]" data-remedy-words>
-            {deep.words}
-          </p>
           <Remedies depth={deep} {...trial} />
         </>
       ) : (
@@ -47,8 +44,8 @@ export function WhatToDo({ focus, row, depth, ...trial }: Props) {
   );
 }
 
-/** The line of the list that makes this pair better, when there is one. */
-function OnTheList({ focus }: { focus: Focus }) {
+/** The line of the list that makes this pair better; where there is none, what the remedies say. */
+function OnTheList({ focus, otherwise }: { focus: Focus; otherwise: string }) {
   const lines = useWorklist().data?.lines ?? [];
   const at = lines.findIndex((l) =>
     l.better.some(
@@ -56,7 +53,12 @@ function OnTheList({ focus }: { focus: Focus }) {
     ),
   );
   const line = lines[at];
-  if (!line) return null;
+  if (!line)
+    return (
+      <p className="text-[0.85rem]" data-remedy-words>
+        {otherwise}
+      </p>
+    );
   return (
     <p className="text-[0.85rem] font-semibold" data-on-the-list={at + 1}>
       To do, line {at + 1}: {line.words}
