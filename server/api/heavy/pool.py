@@ -35,7 +35,7 @@ WAIT_S = 25.0
 """With the wait for its turn."""
 
 GRACE_S = 0.5
-"""So long an answer goes on for nobody: to end a process and have another takes as long, and whoever
+"""So long an answer goes on for nobody: to end a process and have another takes as long, and who
 comes back finds it kept."""
 
 OF_ONE, OF_ALL = 4, 10
