@@ -5,6 +5,7 @@ import { lengthWithUnit, sumText } from "../../core/units";
 import { Told } from "../../parts/fields/Hint";
 import { Mark } from "../../parts/Mark";
 import { useMe } from "../../parts/me";
+import { useWorklist } from "../../parts/worklist";
 import type { OnTrial } from "./useTrial";
 
 const SHORT: Record<Remedy["kind"], string> = {
@@ -21,14 +22,26 @@ const SHORT: Record<Remedy["kind"], string> = {
 const SAME_DB = 0.05;
 const MOST = 5;
 
+/** Best first; before them the one that is a line of the list to do, so that the two say one thing. */
+function useInOrder({ a, b, remedies }: PairDepth): Remedy[] {
+  const lines = useWorklist().data?.lines ?? [];
+  const line = lines.find((l) =>
+    l.better.some((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a)),
+  );
+  const listed = (r: Remedy) =>
+    r.kind === line?.kind && remedied(r).every((id) => line.of.includes(id));
+  return [...remedies.filter(listed), ...remedies.filter((r) => !listed(r))];
+}
+
 export function Remedies({ depth, ...trial }: { depth: PairDepth } & OnTrial) {
-  if (!depth.remedies.length)
+  const remedies = useInOrder(depth);
+  if (!remedies.length)
     return (
       <p className="text-[0.85rem] text-soft">Nothing can be moved or flipped: all is held.</p>
     );
   return (
     <ol className="space-y-1" aria-label="Remedies, best first">
-      {depth.remedies.map((r) => (
+      {remedies.map((r) => (
         <OneRemedy key={`${r.kind} ${r.words}`} remedy={r} {...trial} />
       ))}
     </ol>
