@@ -20,7 +20,7 @@ from ringside.pairs.flips import best_flips
 from ringside.pairs.gram import drum_ids, grams, kept_body, meant
 from ringside.pairs.keeping import pair_broken
 from ringside.pairs.trade import TRADE, is_second, switch_kind
-from ringside.pairs.turning import ALIKE_DB, LEAST_FLIP_DB, turning
+from ringside.pairs.turning import ALIKE_DB, LEAST_FLIP_DB, LIKELY, turning
 from ringside.pairs.verdicts import Verdict
 from ringside.places.starts import starting_layout
 from ringside.plan.balances import Balance, Fader, Option, OptionSet
@@ -469,41 +469,47 @@ def turned_round(layout, angle):
     return layout.model_copy(update={"kit": kit, "mics": mics})
 
 
-@pytest.mark.parametrize("seed", range(12))
-def test_no_set_of_flips_that_keeps_the_rules_is_better_by_more_than_is_heard(seed):
-    layout = random_layout(seed + 500)
-    mics = [m.id for m in layout.mics][:9]
-    layout = only(layout, *mics)
-    an = analyse(layout)
-    gram, ids = grams(an)[meant(an)], [m.id for m in layout.mics]
-    wired = kept_body(gram, np.ones(len(ids)))
-    found = turning(an)
-    ours = found.mean_db if found else 0.0
-    s = an.scene.sources
-    keeps = s.reference[s.drum][meant(an)]
-    pairs = [
-        (ids.index(p.left), ids.index(p.right)) for p in layout.stereo_pairs
+def tied(an):
+    """Two mics that are turned over together (+1) or one of them (-1): pairs, and of one drum."""
+    layout, ids = an.layout, [m.id for m in an.layout.mics]
+    ties = [
+        (ids.index(p.left), ids.index(p.right), 1) for p in layout.stereo_pairs
         if feed(layout, p.left).switch_sign == feed(layout, p.right).switch_sign
     ]  # fmt: skip
-    # Slow and plain: every set of signs, with pairs kept, snare and kick kept, one drum together.
-    best = 0.0
-    for signs in itertools.product((1.0, -1.0), repeat=len(ids)):
+    for row, (i, j) in enumerate(zip(an.pairs.first, an.pairs.second, strict=True)):
+        job = layout.mics[i].job
+        if job is None or job != layout.mics[j].job or layout.mics[i].role != "close":
+            continue
+        k = an.scene.sources.ids.index(job)
+        more = an.pairs.flipped_body_db[row, k] - an.pairs.body_db[row, k]
+        if an.scene.sources.drum[k] and an.pairs.sign[row, k] and abs(more) >= 3.0:
+            ties.append((int(i), int(j), -1 if more > 0 else 1))
+    return ties
+
+
+@pytest.mark.parametrize("seed", range(500, 530))
+def test_no_set_of_flips_that_keeps_the_rules_is_better_by_more_than_is_heard(seed):
+    layout = random_layout(seed)
+    layout = only(layout, *[m.id for m in layout.mics][:9])
+    an = analyse(layout)
+    gram, mix = grams(an)[meant(an)], mix_of(an)
+    ones = np.ones(len(layout.mics))
+    keeps = an.scene.sources.reference[an.scene.sources.drum][meant(an)]
+    # Slow and plain: every set of signs; ties, snare and kick kept, and open signs seldom against.
+    kept = [(0.0, ones)]
+    for signs in itertools.product((1.0, -1.0), repeat=len(layout.mics)):
         x = np.array(signs)
-        gains = 10 * np.log10(kept_body(gram, x) / wired)
-        if all(x[a] == x[b] for a, b in pairs) and (gains[keeps] > -1.0).all():
-            best = max(best, float(gains.mean()))
-    apart = best_flips(an).best.mean_db
-    assert ours <= best + 1e-6 <= max(apart, 0.0) + 2e-6
-    # What is given up: what is alike to the ear, a set not worth a switch, or one nobody may trust.
-    assert best - ours < ALIKE_DB + 0.05 or found is None or one_drum_rule(an, found)
-
-
-def one_drum_rule(an, found):
-    """Whether two mics of one drum are kept together by what was found, as the rule wants."""
-    after = analyse(with_flips(an.layout, {*found.flip}))
-    same = [r for r in range(len(after.pairs.kind)) if after.pairs.kind[r] == 1]
-    was = sum(an.pairs.worst[r] == 5 for r in same)
-    return sum(after.pairs.worst[r] == 5 for r in same) <= was
+        gains = 10 * np.log10(kept_body(gram, x) / kept_body(gram, ones))
+        if all(x[a] * x[b] == way for a, b, way in tied(an)) and (gains[keeps] > -1.0).all():
+            kept.append((float(gains.mean()), x))
+    best, _ = max(kept, key=lambda r: r[0])
+    found = turning(an)
+    ours = found.mean_db if found else 0.0
+    assert ours <= best + 1e-6
+    assert best <= max(best_flips(an).best.mean_db, 0.0) + 2e-6
+    if mix.told(max(kept, key=lambda r: r[0])[1]).sure >= LIKELY:
+        # Alike to the ear, less the parts that are not worth a switch.
+        assert best - ours < ALIKE_DB + LEAST_FLIP_DB
 
 
 def test_switches_are_told_apart():

@@ -16,7 +16,7 @@ import numpy as np
 from ringside.arrays import Floats, Mask
 from ringside.pairs.analysis import Analysis
 from ringside.pairs.doubts import Turned, mix_of
-from ringside.pairs.flips import EXACT, Problem, best_sets, climb
+from ringside.pairs.flips import Problem, best_sets, climb
 from ringside.pairs.gram import meant
 from ringside.pairs.kinds import side_mics
 from ringside.pairs.onebyone import HEARD_DB
@@ -33,7 +33,11 @@ LEAST_FLIP_DB: Final = 0.3
 LIKELY: Final = 0.75
 """A set is proposed when so many of all ways the open signs may fall still gain by it."""
 
+EVERY_SET: Final = 20
+"""Up to so many units every set is tried; it takes a tenth of what the most of `best_sets` do."""
+
 STARTS: Final = 24
+"""Of more units so many sets by chance are made better flip by flip."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -182,7 +186,7 @@ class _Asked:
     def _found(self) -> list[Floats]:
         """As wired, the best sets, and each turned over altogether where nothing is held."""
         ones = np.ones(len(self.units.stay))
-        if (~self.units.stay).sum() <= EXACT - 4:
+        if (~self.units.stay).sum() <= EVERY_SET:
             sets = best_sets(self.small, self.units.stay).signs
         else:
             sets = self._climbed(ones)

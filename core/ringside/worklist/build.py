@@ -8,15 +8,17 @@ somebody has to decide.
 
 from typing import Final
 
+from ringside.edits.following import moved
 from ringside.pairs.counts import counts
 from ringside.pairs.trade import BECAUSE
 from ringside.pairs.turning import ALIKE_DB
+from ringside.places.steps import stand_steps
 from ringside.plan.layout import Layout
 from ringside.worklist.asks import decide, hits, tape
 from ringside.worklist.chooses import chooses
 from ringside.worklist.delays import delays
 from ringside.worklist.lines import AsideRow, Line, LineCost, StandMove, Worklist
-from ringside.worklist.shifts import shifts, steps_of
+from ringside.worklist.shifts import shifts
 from ringside.worklist.state import State, changed, edited, gain_of, gains_of
 from ringside.worklist.step import Step, count_words
 from ringside.worklist.turns import turns
@@ -134,8 +136,11 @@ def _line(step: Step, before: State, after: State) -> Line:
     # What is up in the mix is another mix: it has no gain over the one before.
     counted = bool(step.edits) and step.kind != "choose"
     gain = gain_of(before, after, step.kind) if counted else 0.0
-    touched = [
-        m.id for m in after.layout.mics if m.position_m != before.layout.mic(m.id).position_m
+    there = after.layout
+    touched = list(moved(before.layout, there.mics))
+    moves = [
+        StandMove(mic=m, steps=stand_steps(before.layout, m, there.mic(m).position_m))
+        for m in touched
     ]
     return Line(
         kind=step.kind,
@@ -147,7 +152,7 @@ def _line(step: Step, before: State, after: State) -> Line:
         low_db=round(gain + step.low_db, 3),
         high_db=round(gain + step.high_db, 3),
         drums=gains_of(before, after, step.kind) if counted else [],
-        moves=[StandMove(mic=m, steps=steps_of(before.layout, after.layout, m)) for m in touched],
+        moves=moves,
         cost=LineCost(minutes=step.minutes, stands=touched, drummer=step.drummer, words=step.cost),
         sure=step.sure,
         sure_words=step.sure_words,

@@ -13,6 +13,7 @@ from typing import Final
 import numpy as np
 
 from ringside.edits.apply import OneEdit
+from ringside.edits.following import moved
 from ringside.edits.mics import ChangeMics
 from ringside.edits.techniques import ChangeNumbers
 from ringside.errors import RingsideError
@@ -22,7 +23,6 @@ from ringside.pairs.turning import ALIKE_DB
 from ringside.pairs.uncertainty import COVERAGE, deviation_s, tips
 from ringside.pairs.verdicts import Kind, Verdict
 from ringside.places.clearance import words_for_all
-from ringside.places.steps import StandStep, stand_steps
 from ringside.plan.hanging import with_mics
 from ringside.plan.layout import Layout, StereoPair, Taken
 from ringside.plan.mics import LOCKS, Mic
@@ -30,7 +30,7 @@ from ringside.techniques.catalogue import technique
 from ringside.techniques.taking import OFF_NUMBERS_M, change
 from ringside.values import Vector
 from ringside.worklist.cures import RemedyKind, equal_places, lines_of, worth_making
-from ringside.worklist.state import State, gain_of, moved_mics
+from ringside.worklist.state import State, gain_of
 from ringside.worklist.step import Step, left, listed, the
 
 LEAST_MOVE_DB: Final = 0.5
@@ -202,11 +202,11 @@ def _numbers(state: State, taken: Taken, numbers: dict[str, float], words: str) 
         after = change(state.layout, taken.id, numbers).layout
     except RingsideError:
         return  # out of its range, or no place for it
-    mics = moved_mics(state.layout, after)
+    mics = moved(state.layout, after.mics)
     if mics:
         edit = ChangeNumbers(do="numbers", taken=taken.id, numbers=numbers)
         yield _Tried(
-            State.of(_as(state.layout, after)), edit, tuple(mics),
+            State.of(_as(state.layout, after)), edit, mics,
             words.format(listed(mics), name), "pair together",
             LEAST_LIFT_DB if numbers else LEAST_MOVE_DB,
         )  # fmt: skip
@@ -269,21 +269,6 @@ def _way(now: State, t: _Tried) -> float:
         for m in t.mics
         for after in (t.after.layout.mic(m),)
     )
-
-
-def steps_of(layout: Layout, after: Layout, mic: str) -> list[StandStep]:
-    """How a mic goes from one layout to the other, in stand terms.
-
-    Parameters
-    ----------
-    layout, after : Layout
-    mic : str
-
-    Returns
-    -------
-    list of StandStep
-    """
-    return stand_steps(layout, mic, after.mic(mic).position_m)
 
 
 def _step(now: State, t: _Tried) -> Step:

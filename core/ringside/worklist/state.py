@@ -165,18 +165,3 @@ def changed(before: State, after: State) -> tuple[list[EffectRow], list[EffectRo
         effect_rows(before.an, after.an, by < 0),
         effect_rows(before.an, after.an, by > 0),
     )
-
-
-def moved_mics(layout: Layout, after: Layout) -> list[str]:
-    """The mics that stand elsewhere.
-
-    Parameters
-    ----------
-    layout, after : Layout
-
-    Returns
-    -------
-    list of str
-    """
-    was = {m.id: m.position_m for m in layout.mics}
-    return [m.id for m in after.mics if was.get(m.id) != m.position_m]

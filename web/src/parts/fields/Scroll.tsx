@@ -7,13 +7,18 @@ interface Props {
   className?: string;
   /** Names the region, which then takes the focus so that keys can scroll it. */
   label?: string;
+  /** The bar stands wherever there is more, not under the pointer only. */
+  seen?: boolean;
   children: ReactNode;
 }
 
-export function Scroll({ className = "", label, children }: Props) {
+export function Scroll({ className = "", label, seen, children }: Props) {
   const region = label ? { role: "region", "aria-label": label, tabIndex: 0 } : {};
   return (
-    <ScrollArea.Root className={`relative flex min-h-0 flex-col overflow-hidden ${className}`}>
+    <ScrollArea.Root
+      type={seen ? "auto" : "hover"}
+      className={`relative flex min-h-0 flex-col overflow-hidden ${className}`}
+    >
       <ScrollArea.Viewport nonce={getNonce()} {...region} className="min-h-0 flex-1 [&>div]:!block">
         {children}
       </ScrollArea.Viewport>

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, exactly } from "../../../api/client";
 import type { Tuning } from "../../../api/types";
 import { useEditorPart } from "../../../parts/editing";
+import { Scroll } from "../../../parts/fields/Scroll";
 import { Lugs } from "./Lugs";
 import { Notes } from "./Notes";
 import { PitchLine } from "./PitchLine";
@@ -21,16 +22,18 @@ export function TuningPanel({ onChoose }: { onChoose: (id: string) => void }) {
   if (!tuning) return <p className="px-4 text-soft">{asked.error?.message ?? "Asking…"}</p>;
   return (
     <div className="grid h-full min-h-0 grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)] gap-5 px-4 pb-3">
-      <div className="min-h-0 overflow-y-auto">
+      <Scroll seen label="Notes of the drums">
         <PitchLine tuning={tuning} />
         <Notes tuning={tuning} onChoose={onChoose} />
         <p className="text-[0.88rem]" data-spread>
           {tuning.spread_words}
         </p>
-      </div>
-      <div className="min-h-0 overflow-y-auto">
-        <Lugs tuning={tuning} session={session} />
-      </div>
+      </Scroll>
+      <Scroll seen label="Lugs and their log">
+        <div className="pr-3">
+          <Lugs tuning={tuning} session={session} />
+        </div>
+      </Scroll>
     </div>
   );
 }

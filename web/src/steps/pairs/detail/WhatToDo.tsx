@@ -34,9 +34,7 @@ export function WhatToDo({ focus, row, depth, ...trial }: Props) {
       <OnTheList focus={focus} otherwise={deep?.words ?? ""} />
       {depth.error && <p role="alert">{depth.error.message}</p>}
       {deep ? (
-        <>
-          <Remedies depth={deep} {...trial} />
-        </>
+        <Remedies depth={deep} {...trial} />
       ) : (
         !depth.error && <p className="text-[0.85rem] text-soft">Trying every remedy…</p>
       )}
