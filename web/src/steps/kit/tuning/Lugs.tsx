@@ -110,9 +110,7 @@ function Log({ tuning, session }: Props) {
         <li key={r.id} className="flex items-baseline gap-2">
           <span className="num text-soft">{clock(r.at)}</span>
           <span>{tuning.drums.find((d) => d.id === r.drum)?.name ?? r.drum}</span>
-          <span className="num min-w-0 flex-1">
-            {r.lugs_hz.map((h) => h.toFixed(0)).join(" ")}
-          </span>
+          <span className="num min-w-0 flex-1">{r.lugs_hz.map((h) => h.toFixed(0)).join(" ")}</span>
           <span className="text-soft">{r.by}</span>
           <button type="button" className="text-soft underline" onClick={() => strike.mutate(r.id)}>
             strike out
