@@ -4,6 +4,7 @@ import fcntl
 import os
 import subprocess
 import sys
+import time
 import uuid
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -11,6 +12,7 @@ from pathlib import Path
 
 import psycopg
 import pytest
+from api.heavy.pool import WARM
 from playwright.sync_api import (
     Browser,
     BrowserContext,
@@ -48,11 +50,20 @@ class Server:
         return f"http://127.0.0.1:{self.port}"
 
     def start(self) -> None:
+        """Until both web processes are ready for long answers, which takes them a while."""
+        warm = self.warm()
         with self.log.open("ab") as log:
             self.process = subprocess.Popen(
                 watch_command(self.port), env=self.env, cwd=ROOT, stdout=log, stderr=log
             )
         wait_for(self.port, self.process, self.log)
+        deadline = time.monotonic() + 90
+        while self.warm() < warm + 2 and time.monotonic() < deadline:
+            time.sleep(0.2)
+
+    def warm(self) -> int:
+        web = Path(self.env["RINGSIDE_HOME"]) / "log" / "web.log"
+        return web.read_text().count(WARM) if web.exists() else 0
 
     def stop(self) -> None:
         self.process.terminate()

@@ -7,6 +7,7 @@ that has read the core in already). One member has at most `OF_ONE` in line at a
 """
 
 import contextlib
+import logging
 import multiprocessing
 import os
 import resource
@@ -37,6 +38,8 @@ WAIT_S = 25.0
 GRACE_S = 0.5
 """So long an answer goes on for nobody: to end a process and have another takes as long, and who
 comes back finds it kept."""
+
+WARM = "ready for long answers"
 
 OF_ONE, OF_ALL = 4, 10
 """Long answers in line at once in one web process: of one member, and of all."""
@@ -132,10 +135,11 @@ def bench() -> Bench:
 
 
 def warm() -> None:
-    """Have a process ready before anybody waits for one."""
+    """Have a process ready before anybody waits for one, and say so in the log."""
     if settings.HEAVY_PROCESSES:
         with contextlib.suppress(Exception):
             bench().run(lambda: False, os.getpid, ())
+            logging.getLogger("ringside").info(WARM)
 
 
 def heavy(request: HttpRequest, work: Callable[..., T], *args: Any) -> T:
