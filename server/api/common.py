@@ -9,6 +9,7 @@ from ringside.files.stored import AnyState
 Name = Annotated[str, Field(min_length=1, max_length=80)]
 Word = Annotated[str, Field(min_length=1, max_length=16)]
 LARGEST_ID = 2**63 - 1
+Id = Annotated[int, Field(ge=1, le=LARGEST_ID)]
 Units = Literal["cm", "ft-in", "hand"]
 Point = tuple[float, float, float]
 

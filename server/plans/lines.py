@@ -44,6 +44,17 @@ def readable(layouts: Iterable[Layout]) -> list[tuple[Layout, Doc]]:
 
 
 def keep(layout: Layout, lines: int) -> None:
-    """Kept, unless the layout was changed meanwhile."""
+    """Kept, unless the layout was changed meanwhile, or has a take.
+
+    What a take is measured to say comes later than the layout was changed last.
+    """
+    if layout.takes.exists():
+        return
     layout.summary["list"] = {"lines": lines, "rules": LIST_RULES}
     Layout.objects.filter(pk=layout.pk, version=layout.version).update(summary=layout.summary)
+
+
+def forget(layout: Layout) -> None:
+    """No longer known."""
+    if layout.summary.pop("list", None) is not None:
+        Layout.objects.filter(pk=layout.pk, version=layout.version).update(summary=layout.summary)

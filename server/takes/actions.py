@@ -9,16 +9,16 @@ import json
 from collections.abc import Sequence
 from contextlib import ExitStack
 from dataclasses import dataclass
-from datetime import datetime
 from typing import Any
 from uuid import UUID
 
 from accounts.models import User
 from django.conf import settings
 from django.db import transaction
-from django.db.models import QuerySet, Sum
+from django.db.models import Sum
 from jobs import actions as jobs
 from jobs.models import Job
+from plans import lines
 from plans.actions import layout_for
 from plans.atkit import doc_in
 from plans.errors import NotThere
@@ -31,27 +31,23 @@ from ringside.standing.stood import AsItStands
 from ringside.takes.align import AlignRow, Basis, HeardDrum
 from ringside.takes.effect import AlignEffect, aligned_layout, effect
 from ringside.takes.files import MOST_TRACKS
-from ringside.takes.heardpairs import PairTold
 from ringside.takes.listening import Listening, sound_of
-from studios.access import studios_of
 from studios.models import Studio
 from studios.stored import unpacked
 
+from takes.access import take_for
 from takes.files import keep_piece, opened
 from takes.kinds import BASIS, COMPARE, LISTEN, MEASURE, RECORD, TOLD
 from takes.models import Take, TakeFile
+from takes.telling import EDITION, PAIRS, told_of
 
 MOST_TAKES = 60
 """Of one layout: a day of them."""
 
 LARGEST_FILE = 4_000_000_000
 LARGEST_PIECE = 1_000_000
-EDITION = 4
-"""Counts up when the same files would be told otherwise."""
-
 
 LISTENING = TypeAdapter(Listening)
-PAIRS = TypeAdapter(list[PairTold])
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,20 +62,6 @@ def takes_of(user: User, layout_pk: int) -> list[Take]:
     """The takes of a layout, newest first."""
     rows = layout_for(user, layout_pk).takes.select_related("by").prefetch_related("files")
     return list(rows)
-
-
-def take_for(user: User, pk: int, *, lock: bool = False) -> Take:
-    """A take somebody may see; NotThere for anybody else's."""
-    rows: QuerySet[Take] = Take.objects.select_related("layout__session").filter(
-        pk=pk,
-        layout__deleted_at=None,
-        layout__session__deleted_at=None,
-        layout__session__studio__in=studios_of(user),
-    )
-    found = (rows.select_for_update(of=("self",)) if lock else rows).first()
-    if found is None:
-        raise NotThere
-    return found
 
 
 def room_of(studio: Studio) -> tuple[int, int]:
@@ -102,7 +84,8 @@ def begin(user: User, layout_pk: int, key: UUID, name: str, files: list[FileBegu
     if found is not None:
         return found
     _checked(layout, files)
-    take = layout.takes.create(key=key, name=name, by=user)
+    take = layout.takes.create(key=key, name=name, by=user, plan=layout.state.doc)
+    lines.forget(layout)
     TakeFile.objects.bulk_create(
         TakeFile(take=take, number=n, name=f.name, size=f.size) for n, f in enumerate(files)
     )
@@ -223,52 +206,11 @@ def _named(ask: dict[str, Any]) -> str:
     return hashlib.sha256(text.encode()).hexdigest()
 
 
-def told_of(user: User, take_pk: int, job_pk: int, name: str) -> bytes:
-    """A file that measuring a take made."""
-    take_for(user, take_pk)
-    job = jobs.job_of(user, MEASURE.name, job_pk)
-    if job.ask.get("take") != take_pk:
-        raise NotThere
-    return jobs.file_of(user, MEASURE.name, job_pk, name)
-
-
 def basis_of(user: User, take_pk: int, job_pk: int) -> Basis:
     """What aligning needs to know of a measured take."""
     told = json.loads(told_of(user, take_pk, job_pk, BASIS))
     drums = [HeardDrum(**d) for d in told.pop("drums")]
     return Basis(**told, drums=drums)
-
-
-@dataclass(frozen=True, slots=True)
-class LastHeard:
-    """What the newest take that was measured says of the pairs of its layout."""
-
-    take: int
-    name: str
-    made_at: datetime
-    current: bool
-    """Of the layout as it is planned now; else of an earlier state of it."""
-    pairs: list[PairTold]
-
-
-def last_heard(user: User, layout_pk: int) -> LastHeard | None:
-    """The newest take of a layout that was measured, or None.
-
-    Its newest measurement is told: asked for again it may be of another state of the layout.
-    """
-    layout = layout_for(user, layout_pk)
-    # What an older program told may lack what is told now.
-    done = Job.objects.filter(
-        studio=layout.session.studio, kind=MEASURE.name, state=Job.State.DONE, ask__edition=EDITION
-    ).order_by("-pk")
-    for take in layout.takes.all():
-        for job in done.filter(ask__take=take.pk):
-            if not job.ask.get("as_if"):
-                told = json.loads(told_of(user, take.pk, job.pk, TOLD))
-                return LastHeard(take.pk, take.name, take.made_at,
-                                 job.ask["layout"] == layout.state.doc,
-                                 PAIRS.validate_python(told["pairs"]))  # fmt: skip
-    return None
 
 
 def measure_aligned(user: User, take_pk: int, job_pk: int, rows: Sequence[AlignRow]) -> Job:

@@ -11,6 +11,7 @@ from accounts.models import User
 from django.db import transaction
 from jobs.errors import Refused
 from jobs.kinds import Kind, Tell
+from plans import lines
 from plans.models import Layout
 from ringside.errors import RingsideError
 from ringside.files.stored import LAYOUT
@@ -119,7 +120,10 @@ def _kept(layout: Layout, ask: dict[str, Any], paths: list[Path], told: dict[str
     key = UUID(ask["key"])
     layout.takes.filter(key=key).delete()
     user = User.objects.filter(pk=ask["user"]).first()
-    take = Take.objects.create(layout=layout, key=key, name=ask["name"], by=user, truth=told)
+    take = Take.objects.create(
+        layout=layout, key=key, name=ask["name"], by=user, truth=told, plan=layout.state.doc
+    )
+    lines.forget(layout)
     for n, path in enumerate(paths):
         file = TakeFile(take=take, number=n, name=path.name, size=path.stat().st_size)
         with path.open("rb") as source:

@@ -17,6 +17,8 @@ class Take(models.Model):
     """What somebody said: channels by the name of a track, null leaves it out."""
     drums = models.JSONField(default=dict)
     """And drums by the millisecond a stroke begins at."""
+    plan = models.JSONField(null=True)
+    """The layout as it was when the take was begun; none of takes of before this was kept."""
     truth = models.JSONField(null=True)
     """Of a simulated take: what was set up wrong."""
 

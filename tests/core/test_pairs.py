@@ -13,6 +13,7 @@ from ringside.pairs.counts import counts
 from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
 from ringside.places.starts import starting_layout
 from ringside.plan.layout import Layout
+from ringside.plan.spoken import spoken
 
 from tests.core.tracks import with_mic
 
@@ -194,7 +195,7 @@ def test_counts_name_every_pair_once_and_decisions_apart():
 def test_every_row_of_the_report_carries_a_sentence_with_its_drum():
     found = report(analyse(SQUARE))
     assert len(found.pairs) == 45 * 9
-    names = {s.id: s.name.lower() for s in found.sources}
+    names = {s.id: spoken(s.name) for s in found.sources}
     assert all(names[row.source] in row.words for row in found.pairs)
 
 

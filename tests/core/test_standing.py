@@ -13,6 +13,7 @@ from ringside.pairs.uncertainty import deviation_s
 from ringside.places.starts import starting_layout
 from ringside.plan.kit import Reading
 from ringside.plan.room import Room
+from ringside.plan.spoken import spoken
 from ringside.standing.asks import ask_rows, end_name, hand_ways, specs
 from ringside.standing.entries import Entry, written
 from ringside.standing.judged import judged
@@ -250,7 +251,7 @@ def test_few_readings_say_what_is_open_and_what_would_close_it(ends, state, said
 def test_the_reading_that_is_named_closes_what_is_open():
     kit = START.model_copy(update={"kit": measured_kit()})
     log = [entry(n, "OL", to, length(kit, "OL", to)) for n, to in enumerate((SNARE, KICK))]
-    names = {f"the {p.name.lower()}": p.id for p in kit.kit.parts} | {"the floor": None}
+    names = {f"the {spoken(p.name)}": p.id for p in kit.kit.parts} | {"the floor": None}
     for n in range(3, 6):
         (row,) = [m for m in standing(kit, NOTHING, log).mics if m.mic == "OL"]
         if not row.open.cm():

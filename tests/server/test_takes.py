@@ -13,6 +13,7 @@ from django.core.management import call_command
 from jobs.models import Job
 from jobs.working import work_on
 from plans.atkit import write_entry
+from plans.lines import known
 from ringside.recorder.wrong import Moved, Wrong
 from ringside.standing.entries import Entry
 from takes.actions import LARGEST_PIECE
@@ -290,6 +291,45 @@ def test_the_demos_take_is_recorded_once_with_its_overhead_off(db):
     assert [(r["kind"], r["mic"]) for r in told["reasons"]] == [("moved", "OR")]
     pair = next(p for p in told["pairs"] if (p["a"], p["b"], p["source"]) == ("ST", "SB", "snare"))
     assert (pair["planned"], pair["measured"]) == ("hollow", "hollow")
+    what_is_settled_is_not_asked_again(take.layout, told)
+
+
+def what_is_settled_is_not_asked_again(layout, told):
+    demo = Api(User.objects.get(username="demo"))
+    settled = {p["source"] for p in told["pairs"] if p["settled"]}
+    assert settled
+    ask = {"layout": layout.state.doc}
+    lists = [demo("POST", "/worklist", ask | of)[1] for of in ({}, {"of": layout.pk})]
+    before, after = ({d for x in w["lines"] if x["kind"] == "hits" for d in x["of"]} for w in lists)
+    assert before - after == settled - after != set()
+    assert "as the take 'Morning hits, simulated' has heard them" in lists[1]["words"]
+    # The list of sessions counts the same lines, and never from before the take was measured.
+    lengths = demo("POST", "/sessions/lines", {"layouts": [layout.pk]})[1]
+    assert lengths == [{"id": layout.pk, "lines": len(lists[1]["lines"])}]
+    layout.refresh_from_db()
+    assert known(layout) is None
+    # Of before takes kept the plan of their day, nothing is settled.
+    Take.objects.update(plan=None)
+    assert demo("POST", "/worklist", ask | {"of": layout.pk})[1] == lists[0]
+
+
+def test_nobody_hears_of_the_takes_of_another_studio(as_owner, outsider, layout):
+    doc = layout.state.doc
+    assert as_owner("POST", "/worklist", {"layout": doc, "of": layout.pk})[0] == 200
+    assert Api(outsider)("POST", "/worklist", {"layout": doc, "of": layout.pk})[0] == 404
+
+
+def test_a_length_is_forgotten_when_a_take_is_begun(as_owner, layout):
+    as_owner("POST", "/sessions/lines", {"layouts": [layout.pk]})
+    layout.refresh_from_db()
+    assert known(layout) is not None
+    begin = {"key": str(uuid.uuid4()), "name": "hits", "files": [{"name": "a.wav", "size": 9}]}
+    assert as_owner("POST", f"/layouts/{layout.pk}/takes", begin)[0] == 201
+    layout.refresh_from_db()
+    assert known(layout) is None
+    as_owner("POST", "/sessions/lines", {"layouts": [layout.pk]})
+    layout.refresh_from_db()
+    assert known(layout) is None
 
 
 @pytest.fixture

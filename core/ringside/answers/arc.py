@@ -16,6 +16,7 @@ from ringside.hear.scene import at_spots, scene_of
 from ringside.places.clearance import words_for_all
 from ringside.plan.layout import Layout
 from ringside.plan.mics import Mic
+from ringside.plan.spoken import spoken
 from ringside.survey.net import held_at
 
 WIDEST_DEG: Final = 75.0
@@ -107,7 +108,7 @@ def arc(layout: Layout, mic_id: str) -> Arc:
     ]
     return Arc(
         mic=mic.id, snare_m=round(float(np.linalg.norm(at - snare)), 4), floor=floor.name,
-        spots=rows, now=now, best=best, words=_words(rows, now, best, floor.name.lower()),
+        spots=rows, now=now, best=best, words=_words(rows, now, best, spoken(floor.name)),
     )  # fmt: skip
 
 

@@ -32,7 +32,8 @@ from ringside.places.clearance import words_for_all
 from ringside.places.kitplace import kit_words
 from ringside.places.partner import Places, can_be_equal, places
 from ringside.plan.feeds import Plugging, plugging
-from ringside.plan.layout import VerdictWord
+from ringside.plan.layout import Layout, VerdictWord
+from ringside.plan.questions import Outlook
 from ringside.plan.units import Unit, units
 
 
@@ -63,6 +64,15 @@ class Focus:
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
+class PairSide:
+    """From whose side the left of a stereo pair is on the left."""
+
+    left: str
+    right: str
+    seen_from: Outlook
+
+
+@dataclass(frozen=True, kw_only=True, slots=True)
 class Board:
     """Arrays of M mics by S sources, and of P pairs by S sources; metres, seconds, decibels."""
 
@@ -88,6 +98,7 @@ class Board:
     counts: Counts
     units: list[Unit]
     """Mics that are one thing in the mix; every mic is of one."""
+    named_from: list[PairSide]
     trouble: list[float]
     tips: list[TipRow]
     decisions: list[DecisionRow]
@@ -106,6 +117,11 @@ class FocusOn(NamedTuple):
     anchor: str
     mover: str
     source: str | None = None
+
+
+def _sides(layout: Layout) -> list[PairSide]:
+    named = ((p, layout.named_from(p)) for p in layout.stereo_pairs if p.coding != "mid-side")
+    return [PairSide(left=p.left, right=p.right, seen_from=side) for p, side in named if side]
 
 
 def table(values: Floats, digits: int) -> Any:
@@ -169,6 +185,7 @@ def board(an: Analysis, focus: FocusOn | None = None) -> Board:
         stand_ins=[o.name for o in rooms.options] if (rooms := stand_ins(an.layout)) else [],
         counts=counts(an),
         units=units(an.layout),
+        named_from=_sides(an.layout),
         trouble=an.trouble.tolist(),
         tips=_tip_rows(an, sure),
         decisions=decision_rows(an),

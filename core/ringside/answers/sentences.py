@@ -15,6 +15,7 @@ from ringside.pairs.kinds import side_mics
 from ringside.pairs.known import signed_db, told_db
 from ringside.pairs.stereo import fold_down_db, off_centre_words, positions
 from ringside.pairs.verdicts import Kind, Verdict, swing_db
+from ringside.plan.spoken import spoken
 
 
 def verdict_words(an: Analysis, row: int, source: int) -> str:
@@ -74,7 +75,7 @@ class _Told:
                 crushed={
                     m for m, v in zip(ids, an.scene.voices, strict=True) if any(x.crush for x in v)
                 },
-                drums=[name.lower() for name in an.scene.sources.names],
+                drums=[spoken(name) for name in an.scene.sources.names],
                 kinds=[Kind(k) for k in p.kind.tolist()],
                 verdict=p.verdict.tolist(),
                 delay_s=p.delay_s.tolist(),

@@ -17,6 +17,7 @@ from ringside.plan.hanging import with_channels, with_flips
 from ringside.plan.kits import five_piece
 from ringside.plan.layout import Layout, VerdictWord
 from ringside.plan.room import Room
+from ringside.plan.spoken import spoken
 from ringside.techniques.taking import take
 
 
@@ -255,9 +256,9 @@ def wall_mic() -> Case:
     an = analyse(layout)
     mic = layout.mics[0]
     names = an.scene.sources.names
-    by_wall = [n.lower() for n, led in zip(names, an.arrivals.by_surface[0], strict=True) if led]
+    by_wall = [spoken(n) for n, led in zip(names, an.arrivals.by_surface[0], strict=True) if led]
     unsure = [
-        names[k].lower() for k in range(len(names))
+        spoken(names[k]) for k in range(len(names))
         if an.scene.sources.drum[k] and an.arrivals.sign[0, k] == 0
     ]  # fmt: skip
     return Case(

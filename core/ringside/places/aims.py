@@ -7,6 +7,7 @@ from ringside.errors import RingsideError
 from ringside.hear.scene import Scene, scene_of
 from ringside.plan.drumframe import off_head
 from ringside.plan.layout import Layout
+from ringside.plan.spoken import spoken
 from ringside.values import Vector
 
 LEVEL_DEG = 15.0
@@ -99,7 +100,7 @@ def aim_words(layout: Layout, scene: Scene | None = None) -> list[str]:
 
 def _face_name(layout: Layout, source: int, far: bool) -> str:
     part = layout.kit.parts[source]
-    name = part.name.lower()
+    name = spoken(part.name)
     return f"{name} {_FAR_FACE.get(part.kind, 'bottom head')}" if far else name
 
 

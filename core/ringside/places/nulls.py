@@ -20,6 +20,7 @@ from ringside.plan.drumframe import nearest_metal
 from ringside.plan.kit import Cymbal, Kit
 from ringside.plan.layout import Layout
 from ringside.plan.mics import PRESSURE_SHARE, directivity
+from ringside.plan.spoken import spoken
 from ringside.values import Vector
 
 OFF_DEG: Final = 30.0
@@ -212,7 +213,7 @@ def _told(
 
     lost = float(before.level_db[row, own] - after.level_db[row, own])
     gone = float(before.level_db[row, other] - after.level_db[row, other])
-    names = {p.id: p.name.lower() for p in layout.kit.parts}
+    names = {p.id: spoken(p.name) for p in layout.kit.parts}
     theory = response_db(share, angle(other))
     mic = layout.mics[row].id
     taken = gone - lost

@@ -312,14 +312,27 @@ class Layout(Record):
             return self.outlook
         if self.brief:
             return self.brief.outlook
-        for p in self.stereo_pairs:
-            left, right = self.mic(p.left), self.mic(p.right)
-            gap = right.position_m[0] - left.position_m[0]
-            if p.coding == "mid-side":
-                gap = -right.aim[0]  # a side is put up to look to the left
-            if abs(gap) > 0.05:
-                return "drummer" if gap > 0 else "audience"
-        return "audience"
+        named = (self.named_from(p) for p in self.stereo_pairs)
+        return next((side for side in named if side), "audience")
+
+    def named_from(self, pair: StereoPair) -> Outlook | None:
+        """From whose side a pair's left is on the left; None where it has none of its own.
+
+        Parameters
+        ----------
+        pair : StereoPair
+
+        Returns
+        -------
+        str or None
+        """
+        left, right = self.mic(pair.left), self.mic(pair.right)
+        gap = right.position_m[0] - left.position_m[0]
+        if pair.coding == "mid-side":
+            gap = -right.aim[0]  # a side is put up to look to the left
+        if abs(gap) <= 0.05:
+            return None
+        return "drummer" if gap > 0 else "audience"
 
     @property
     def school(self) -> Timing:

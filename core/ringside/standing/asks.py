@@ -16,6 +16,7 @@ from ringside.gear.outfit import FLOOR_LYING_M
 from ringside.places.partner import can_be_equal
 from ringside.plan.kit import Reading
 from ringside.plan.layout import Layout, StereoPair
+from ringside.plan.spoken import spoken
 from ringside.standing.entries import Cord, CordReading, Span, Written, span_of, span_read
 from ringside.standing.truth import fronts
 from ringside.survey.net import held_at
@@ -348,7 +349,7 @@ def end_name(layout: Layout, to: str | None) -> str:
     """
     if to is None:
         return "the floor"
-    return layout.kit.part(to).name.lower() if to in layout.kit.source_ids else to
+    return spoken(layout.kit.part(to).name) if to in layout.kit.source_ids else to
 
 
 def _end(layout: Layout, to: str | None) -> str:
@@ -356,5 +357,5 @@ def _end(layout: Layout, to: str | None) -> str:
         return "the floor, straight down"
     if to in layout.kit.source_ids:
         part = layout.kit.part(to)
-        return f"{part.name.lower()}, {end_words(part)}"
+        return f"{spoken(part.name)}, {end_words(part)}"
     return f"the front of {to}"

@@ -7,6 +7,7 @@ from typing import Final, Literal
 import numpy as np
 
 from ringside.plan.kit import Kit
+from ringside.plan.spoken import spoken
 from ringside.survey.lines import computed
 from ringside.survey.net import TAPE_M, Net, ends_of, held_at
 
@@ -193,9 +194,9 @@ def _checking(kit: Kit, net: Net, order: list[int], taken: set[Ends]) -> Ask | N
 
 def _ask(kit: Kit, ends: tuple[int, int | None], stage: Stage) -> Ask:
     a, b = ends
-    one = kit.parts[a].name.lower()
+    one = spoken(kit.parts[a].name)
     if b is None:
         return Ask(kit.source_ids[a], None, stage, f"From the floor up to the {one}.")
-    other = kit.parts[b].name.lower()
+    other = spoken(kit.parts[b].name)
     why = "" if stage == "place" else " It checks what is known."
     return Ask(kit.source_ids[b], kit.source_ids[a], stage, f"From the {other} to the {one}.{why}")

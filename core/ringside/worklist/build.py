@@ -18,6 +18,7 @@ from ringside.worklist.asks import decide, hits, tape
 from ringside.worklist.chooses import chooses
 from ringside.worklist.delays import delays
 from ringside.worklist.lines import AsideRow, Line, LineCost, StandMove, Worklist
+from ringside.worklist.settled import Settled
 from ringside.worklist.shifts import shifts
 from ringside.worklist.state import State, changed, edited, gain_of, gains_of
 from ringside.worklist.step import Step, count_words
@@ -35,19 +36,21 @@ ASKED: Final = 2
 """Lines that are kept free for hits and a decision."""
 
 
-def worklist(layout: Layout) -> Worklist:
+def worklist(layout: Layout, settled: Settled | None = None) -> Worklist:
     """What to do now about a layout, in the order it is done.
 
     Parameters
     ----------
     layout : Layout
         Planned, or as it stands.
+    settled : Settled, optional
+        What a take has told of its pairs.
 
     Returns
     -------
     Worklist
     """
-    start = State.of(layout)
+    start = State.of(layout, settled.of(layout) if settled else None)
     work = _made(start)
     lines, now = work.lines, work.now
     gain = sum(x.gain_db for x in lines)
@@ -59,7 +62,8 @@ def worklist(layout: Layout) -> Worklist:
         gains=gains_of(work.chosen, now) if lines else [],
         gain_db=round(gain, 3),
         school=layout.school,
-        words=_words(layout, lines, gain),
+        heard=start.told_by,
+        words=_words(layout, lines, gain) + _heard_words(start),
     )
 
 
@@ -82,7 +86,8 @@ class _Work:
         if len(self.lines) >= MOST_LINES:
             return
         if after is None:
-            after = State.of(edited(self.now.layout, step.edits)) if step.edits else self.now
+            there = edited(self.now.layout, step.edits)
+            after = self.now.then(there) if step.edits else self.now
         self.lines.append(_line(step, self.now, after))
         self.now = after
 
@@ -167,6 +172,13 @@ def _aside(layout: Layout) -> list[AsideRow]:
         AsideRow(kind=s.kind, of=list(s.of), words=s.words, reason=s.reason, by=s.by, at=s.at)
         for s in layout.set_aside
     ]
+
+
+def _heard_words(start: State) -> str:
+    if not start.told_by:
+        return ""
+    signs = count_words(start.heard, "sign is", "signs are")
+    return f" {signs} as the take {start.told_by!r} has heard them."
 
 
 def _words(layout: Layout, lines: list[Line], gain: float) -> str:

@@ -29,7 +29,7 @@ def chooses(state: State) -> list[tuple[Step, State]]:
     now, made = state, list[tuple[Step, State]]()
     rooms = stand_ins(state.layout)
     if rooms is not None and rooms.id not in away and len(_up(now, rooms)) > 1:
-        after = State.of(edited(now.layout, [RoomOptions(do="room-options")]))
+        after = now.then(edited(now.layout, [RoomOptions(do="room-options")]))
         made.append((_rooms(rooms), after))
         now = after
     for chosen in now.layout.options:
@@ -87,7 +87,7 @@ def _better(state: State, chosen: OptionSet) -> tuple[Step, State] | None:
         if o.name in up:
             continue
         edit = ChooseOptions(do="choose", set=chosen.id, used=(o.name,))
-        after = State.of(edited(state.layout, [edit]))
+        after = state.then(edited(state.layout, [edit]))
         if marked(after) > least or gain_of(state, after) < 0:
             continue
         fewer = count_words(marked(state) - marked(after), "mark")

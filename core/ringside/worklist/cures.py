@@ -18,6 +18,7 @@ from ringside.plan.channels import Channel
 from ringside.plan.feeds import feed
 from ringside.plan.layout import Layout
 from ringside.plan.mics import LOCKS, Mic
+from ringside.plan.spoken import spoken
 from ringside.values import vector
 
 RING_KINDS: Final = ("swing", "same height", "snare only")
@@ -155,7 +156,7 @@ def lines_of(an: Analysis, a: Mic, b: Mic, source: int, off: float | None) -> li
     """
     ids = [m.id for m in an.layout.mics]
     row, turned = an.pair_index(a.id, b.id)
-    name = an.scene.sources.names[source].lower()
+    name = spoken(an.scene.sources.names[source])
     made = []
     for mic, way_back, other_way in ((b, -1, False), (a, 1, True)):
         i = ids.index(mic.id)

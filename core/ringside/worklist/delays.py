@@ -80,7 +80,7 @@ def _loses_little(now: State, after: State) -> bool:
 
 def _delayed(state: State, late: Delays) -> State:
     channels = tuple(c for m, n in late.items() for c in feed(state.layout, m).delayed(n))
-    return State.of(with_channels(state.layout, channels))
+    return state.then(with_channels(state.layout, channels))
 
 
 def _pairs(state: State) -> Iterator[Delays]:

@@ -96,5 +96,7 @@ class Worklist:
     """What all lines together give each drum."""
     gain_db: float
     school: Timing
+    heard: str
+    """The take whose hits have settled a sign that the plan leaves open; empty where none has."""
     words: str
     """The whole in a sentence; why, where there is nothing to do."""

@@ -26,12 +26,13 @@ from ringside.places.clearance import words_for_all
 from ringside.plan.hanging import with_mics
 from ringside.plan.layout import Layout, StereoPair, Taken
 from ringside.plan.mics import LOCKS, Mic
+from ringside.plan.spoken import spoken, the
 from ringside.techniques.catalogue import technique
 from ringside.techniques.taking import OFF_NUMBERS_M, change
 from ringside.values import Vector
 from ringside.worklist.cures import RemedyKind, equal_places, lines_of, worth_making
 from ringside.worklist.state import State, gain_of
-from ringside.worklist.step import Step, left, listed, the
+from ringside.worklist.step import Step, left, listed
 
 LEAST_MOVE_DB: Final = 0.5
 """A move that gains less, on average over the drums, is not worth finding the stand again."""
@@ -197,7 +198,7 @@ def _lifted(mic: Mic, by: float) -> Mic:
 
 
 def _numbers(state: State, taken: Taken, numbers: dict[str, float], words: str) -> Iterator[_Tried]:
-    name = technique(taken.technique).name.lower()
+    name = spoken(technique(taken.technique).name)
     try:
         after = change(state.layout, taken.id, numbers).layout
     except RingsideError:
@@ -206,7 +207,7 @@ def _numbers(state: State, taken: Taken, numbers: dict[str, float], words: str) 
     if mics:
         edit = ChangeNumbers(do="numbers", taken=taken.id, numbers=numbers)
         yield _Tried(
-            State.of(_as(state.layout, after)), edit, mics,
+            state.then(_as(state.layout, after)), edit, mics,
             words.format(listed(mics), name), "pair together",
             LEAST_LIFT_DB if numbers else LEAST_MOVE_DB,
         )  # fmt: skip
@@ -238,7 +239,7 @@ def _moved(
     state: State, mics: tuple[Mic, ...], words: str, because: TradeKey,
     least_db: float = LEAST_MOVE_DB,
 ) -> _Tried:  # fmt: skip
-    after = State.of(with_mics(state.layout, mics))
+    after = state.then(with_mics(state.layout, mics))
     edit = ChangeMics(do="mics", mics=mics, why="")
     return _Tried(after, edit, tuple(m.id for m in mics), words, because, least_db)
 

@@ -20,6 +20,7 @@ from ringside.pairs.verdicts import WEIGHT, Verdict, swing_db
 from ringside.plan.layout import Layout, LineKind
 from ringside.standing.stood import analysed
 from ringside.worklist.lines import LineGain
+from ringside.worklist.settled import Settled
 
 MOST_COMB_DB: Final = 12.0
 """A comb deeper than this is as bad as this one."""
@@ -35,10 +36,33 @@ class State:
     """A layout with everything computed from it."""
 
     an: Analysis
+    settled: Settled | None = None
+    """What a take has told."""
+    heard: int = 0
+    """Open signs on drums that are as it told."""
 
     @classmethod
-    def of(cls, layout: Layout) -> "State":
+    def of(cls, layout: Layout, settled: Settled | None = None) -> "State":
         """Of a layout, planned or as it stands.
+
+        Parameters
+        ----------
+        layout : Layout
+        settled : Settled, optional
+            What a take has told of it.
+
+        Returns
+        -------
+        State
+        """
+        an = analysed(layout)
+        if settled is None:
+            return cls(an)
+        told = settled.told(an)
+        return cls(told, settled, int((told.pairs.sign != an.pairs.sign).sum()))
+
+    def then(self, layout: Layout) -> "State":
+        """What this one comes to with another layout.
 
         Parameters
         ----------
@@ -48,7 +72,12 @@ class State:
         -------
         State
         """
-        return cls(analysed(layout))
+        return State.of(layout, self.settled)
+
+    @property
+    def told_by(self) -> str:
+        """The take that has told a sign here; empty where none has."""
+        return self.settled.take if self.settled and self.heard else ""
 
     @property
     def layout(self) -> Layout:

@@ -76,18 +76,3 @@ def count_words(n: int, one: str, more: str = "") -> str:
     str
     """
     return f"{n} {one if n == 1 else more or one + 's'}"
-
-
-def the(name: str) -> str:
-    """A drum as it is spoken of: "the snare", but "rack 1".
-
-    Parameters
-    ----------
-    name : str
-
-    Returns
-    -------
-    str
-    """
-    low = name[:1].lower() + name[1:]
-    return low if low[-1:].isdigit() else f"the {low}"

@@ -31,6 +31,7 @@ from ringside.survey.report import tape_report
 from ringside.survey.walk import Ends
 from ringside.worklist.build import worklist
 from ringside.worklist.lines import Worklist
+from ringside.worklist.settled import Settled
 
 
 def kit_board(kit: Kit, skip: frozenset[Ends]) -> dict[str, Any]:
@@ -110,11 +111,11 @@ def apply_edit(layout: Layout, edit: Any) -> Edited:
     return apply(layout, edit)
 
 
-def what_to_do(layout: Layout) -> Worklist:
+def what_to_do(layout: Layout, settled: Settled | None) -> Worklist:
     """The list of what to do now."""
-    return worklist(layout)
+    return worklist(layout, settled)
 
 
-def lengths(layouts: list[Layout]) -> list[int]:
+def lengths(layouts: list[tuple[Layout, Settled | None]]) -> list[int]:
     """How long that list is for each."""
-    return [len(worklist(layout).lines) for layout in layouts]
+    return [len(worklist(*one).lines) for one in layouts]

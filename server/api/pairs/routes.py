@@ -10,11 +10,12 @@ from ringside.pairs.onebyone import StepRow, order_of, steps
 from ringside.pairs.pictures import Pictures, pictures
 from ringside.standing.stood import analysed
 from ringside.worklist.lines import Worklist
+from takes.telling import settled_of
 
 from api.common import LayoutOnly, Problem
 from api.heavy import work
 from api.heavy.pool import heavy
-from api.pairs.schemas import OptionsIn, OrderIn, PairIn, RowsIn
+from api.pairs.schemas import OptionsIn, OrderIn, PairIn, RowsIn, WorklistIn
 
 router = Router(tags=["pairs"])
 WRONG = {400: Problem, 422: Problem}
@@ -38,10 +39,11 @@ def flips(request: HttpRequest, data: LayoutOnly) -> BestFlips:
     return heavy(request, work.flips, data.layout)
 
 
-@router.post("/worklist", response={200: Worklist, **WRONG})
-def to_do(request: HttpRequest, data: LayoutOnly) -> Worklist:
+@router.post("/worklist", response={200: Worklist, 404: Problem, **WRONG})
+def to_do(request: HttpRequest, data: WorklistIn) -> Worklist:
     """What to do now: a plan of at most seven lines that go together."""
-    return heavy(request, work.what_to_do, data.layout)
+    told = None if data.of is None else settled_of(request.user, data.of)
+    return heavy(request, work.what_to_do, data.layout, told)
 
 
 @router.post("/one-by-one", response={200: list[StepRow], **WRONG})

@@ -2,7 +2,7 @@
 
 from ringside.pairs.onebyone import FirstSchool
 
-from api.common import LayoutOnly, Word
+from api.common import Id, LayoutOnly, Word
 
 
 class PairIn(LayoutOnly):
@@ -11,6 +11,12 @@ class PairIn(LayoutOnly):
     a: Word
     b: Word
     source: Word | None = None
+
+
+class WorklistIn(LayoutOnly):
+    """A layout, and the stored one whose takes tell what the plan leaves open."""
+
+    of: Id | None = None
 
 
 class RowsIn(LayoutOnly):

@@ -12,6 +12,7 @@ from ringside.places.starts import STARTS
 from ringside.plan.kits import KITS
 from studios.access import studios_of
 from studios.models import Kit, Room
+from takes.telling import settled_of
 
 from api.common import LARGEST_ID, Problem
 from api.heavy import work
@@ -78,13 +79,15 @@ def upload(request: HttpRequest, file: File[UploadedFile]) -> Status[dict[str, A
 def lengths(request: HttpRequest, data: LinesIn) -> list[dict[str, int]]:
     """How long the list of what to do is for some layouts; those one may not see are left out."""
     mine = lines.asked_for(request.user, data.layouts)
+    told = {layout.pk: lines.known(layout) for layout in mine}
     wanted = lines.readable(mine)
     if wanted:
-        found = heavy(request, work.lengths, [doc for _, doc in wanted])
+        asked = [(doc, settled_of(request.user, layout.pk)) for layout, doc in wanted]
+        found = heavy(request, work.lengths, asked)
         for (layout, _), count in zip(wanted, found, strict=True):
+            told[layout.pk] = count
             lines.keep(layout, count)
-    told = ((layout.pk, lines.known(layout)) for layout in mine)
-    return [{"id": pk, "lines": count} for pk, count in told if count is not None]
+    return [{"id": pk, "lines": count} for pk, count in told.items() if count is not None]
 
 
 @router.get("/{pk}", response={200: SessionOut, **MISSING})

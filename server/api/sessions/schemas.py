@@ -8,9 +8,8 @@ from pydantic import BaseModel, Field
 from ringside.pairs.counts import Counts
 from ringside.places.starts import Start
 
-from api.common import LARGEST_ID, Name, Strict
+from api.common import Id, Name, Strict
 
-LayoutId = Annotated[int, Field(ge=1, le=LARGEST_ID)]
 MOST_LISTS = 12
 """Lists that are worked out for one question."""
 
@@ -81,9 +80,7 @@ class SessionOut(BaseModel):
 class LinesIn(Strict):
     """Layouts whose lists are asked for, by id."""
 
-    layouts: Annotated[
-        list[Annotated[int, Field(ge=1, le=LARGEST_ID)]], Field(max_length=MOST_LISTS)
-    ]
+    layouts: Annotated[list[Id], Field(max_length=MOST_LISTS)]
 
 
 class LayoutLines(BaseModel):

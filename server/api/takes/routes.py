@@ -18,10 +18,11 @@ from ringside.takes.listening import Listening
 from ringside.takes.report import TakeTold
 from ringside.takes.waves import DrumWaves
 from takes import actions
-from takes.actions import FileBegun, LastHeard
+from takes.actions import FileBegun
 from takes.aligned import AlignedCopies
 from takes.kinds import COMPARE, MEASURE, RECORD, SINCE, TOLD, WAVES
 from takes.models import Take
+from takes.telling import LastHeard, last_heard, told_of
 
 from api.common import LayoutOnly, Problem
 from api.longwork import JobOut, job_out
@@ -60,7 +61,7 @@ def takes(request: HttpRequest, pk: int) -> dict[str, Any]:
 @router.get("/layouts/{pk}/heard", response={200: LastHeard | None, **GONE})
 def heard(request: HttpRequest, pk: int) -> LastHeard | None:
     """What the newest take that was measured says of the pairs of a layout."""
-    return actions.last_heard(request.user, pk)
+    return last_heard(request.user, pk)
 
 
 @router.post("/layouts/{pk}/takes", response={201: TakeOut, **WRONG})
@@ -125,13 +126,13 @@ def stop(request: HttpRequest, pk: int) -> dict[str, Any]:
 @router.get("/takes/{pk}/measures/{job}/told", response={200: TakeTold, **GONE})
 def told(request: HttpRequest, pk: int, job: int) -> Any:
     """Everything a take says."""
-    return json.loads(actions.told_of(request.user, pk, job, TOLD))
+    return json.loads(told_of(request.user, pk, job, TOLD))
 
 
 @router.get("/takes/{pk}/measures/{job}/waves/{source}", response={200: DrumWaves, **GONE})
 def waves(request: HttpRequest, pk: int, job: int, source: str) -> Any:
     """The first half-waves of one drum's hits."""
-    every = json.loads(actions.told_of(request.user, pk, job, WAVES))
+    every = json.loads(told_of(request.user, pk, job, WAVES))
     if source not in every:
         raise actions.NotThere
     return every[source]

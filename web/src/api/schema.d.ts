@@ -3164,6 +3164,8 @@ export interface components {
             kit: string[];
             /** Mic Ids */
             mic_ids: string[];
+            /** Named From */
+            named_from: components["schemas"]["PairSide"][];
             /** Pair A */
             pair_a: string[];
             /** Pair B */
@@ -6591,6 +6593,21 @@ export interface components {
             words: string;
         };
         /**
+         * PairSide
+         * @description From whose side the left of a stereo pair is on the left.
+         */
+        PairSide: {
+            /** Left */
+            left: string;
+            /** Right */
+            right: string;
+            /**
+             * Seen From
+             * @enum {string}
+             */
+            seen_from: "audience" | "drummer";
+        };
+        /**
          * PairStands
          * @description One pair on the drum that is worst for it as it stands.
          */
@@ -9261,6 +9278,8 @@ export interface components {
             gain_db: number;
             /** Gains */
             gains: components["schemas"]["LineGain"][];
+            /** Heard */
+            heard: string;
             /** Lines */
             lines: components["schemas"]["Line"][];
             /**
@@ -9270,6 +9289,15 @@ export interface components {
             school: "placed" | "aligned";
             /** Words */
             words: string;
+        };
+        /**
+         * WorklistIn
+         * @description A layout, and the stored one whose takes tell what the plan leaves open.
+         */
+        WorklistIn: {
+            layout: components["schemas"]["Layout"];
+            /** Of */
+            of?: number | null;
         };
         /**
          * WorstCounts
@@ -16058,7 +16086,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LayoutOnly"];
+                "application/json": components["schemas"]["WorklistIn"];
             };
         };
         responses: {
@@ -16082,6 +16110,15 @@ export interface operations {
             };
             401: components["responses"]["Any401"];
             403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             408: components["responses"]["Any408"];
             413: components["responses"]["Any413"];
             /** @description A value is not as it should be; place says where. */

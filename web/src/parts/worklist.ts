@@ -6,6 +6,9 @@ import type { Layout, Worklist } from "../api/types";
 import { serial } from "../core/serial";
 import { useEditorPart } from "./editing";
 
+/** What a take is measured to say is counted: when it is, the list is another. */
+export const LISTED = ["worklist"];
+
 /** So long nothing has changed before the rail asks. */
 const REST_MS = 800;
 /** On the step itself, sooner: several changes in a row are one question. */
@@ -25,14 +28,15 @@ function useRested(layout: Layout, wait: number): Layout | null {
 
 function useAsked(wait: number) {
   const still = useEditorPart((s) => s.still);
+  const of = useEditorPart((s) => s.out.id);
   const layout = useRested(still, wait);
   return useQuery({
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
-    queryKey: ["worklist", serial(still)],
+    queryKey: [...LISTED, of, serial(still)],
     // It takes less than to end it and begin another: what is overtaken is let finish.
-    queryFn: () => exactly<Worklist>(api.POST("/api/worklist", { body: { layout: still } })),
+    queryFn: () => exactly<Worklist>(api.POST("/api/worklist", { body: { layout: still, of } })),
     enabled: layout !== null,
   });
 }

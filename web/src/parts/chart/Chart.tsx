@@ -3,7 +3,6 @@
  * It draws and reports what the hand does; it fetches nothing and decides nothing.
  */
 
-import { namedFromOther } from "../../core/pairNames";
 import { AimHandle } from "./AimHandle";
 import { Ground, KitDrawing } from "./Ground";
 import type { ChartProps, InView } from "./look";
@@ -59,15 +58,15 @@ export function Chart(props: ChartProps) {
 }
 
 /** A word where left and right are named from the other side than the chart is seen from. */
-function NamedFrom({ layout, side, facing }: ChartProps) {
-  const other = facing === "side" ? null : namedFromOther(layout, side);
+function NamedFrom({ board, side, facing }: ChartProps) {
+  const other = facing === "side" ? null : board?.named_from.find((p) => p.seen_from !== side);
   if (!other) return null;
   return (
     <p
       className="pointer-events-none absolute bottom-1 left-3 text-[0.76rem] text-soft"
-      data-named-from={other.from}
+      data-named-from={other.seen_from}
     >
-      {other.left} and {other.right}: left and right as the {other.from} sees them
+      {other.left} and {other.right}: left and right as the {other.seen_from} sees them
     </p>
   );
 }

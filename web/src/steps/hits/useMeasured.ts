@@ -1,20 +1,25 @@
 /** What a take says: measured when it is whole, and anew when it or the layout has changed. */
-import { useIsMutating, useQuery } from "@tanstack/react-query";
+import { useIsMutating, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, exactly, must } from "../../api/client";
 import type { DrumWaves, Job, Take, TakeTold } from "../../api/types";
 import { useEditorPart } from "../../parts/editing";
 import { useJob } from "../../parts/useJob";
+import { LISTED } from "../../parts/worklist";
 import { SAYING } from "./useTakes";
 
 export function useMeasured(take: Take) {
   const version = useEditorPart((s) => s.out.version);
+  const queries = useQueryClient();
   const [done, setDone] = useState<number | null>(null);
   const at = { params: { path: { pk: take.id } } };
   const { job, bad, start, stop } = useJob(
     (pk) => must<Job>(api.GET("/api/measures/{pk}", { params: { path: { pk } } })),
     (pk) => must<Job>(api.DELETE("/api/measures/{pk}", { params: { path: { pk } } })),
-    (now) => setDone(now.id),
+    (now) => {
+      setDone(now.id);
+      void queries.invalidateQueries({ queryKey: LISTED });
+    },
   );
   const key = JSON.stringify([take.id, version, take.channels, take.drums]);
   const saying = useIsMutating({ mutationKey: SAYING }) > 0;

@@ -3,6 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, must } from "../../api/client";
 import type { Take, Takes } from "../../api/types";
 import { useEditorPart } from "../../parts/editing";
+import { LISTED } from "../../parts/worklist";
 
 const at = (pk: number) => ({ params: { path: { pk } } });
 
@@ -23,7 +24,10 @@ export function useTakes() {
   const again = () => queries.invalidateQueries({ queryKey: key });
   const forget = useMutation({
     mutationFn: (pk: number) => must(api.DELETE("/api/takes/{pk}", at(pk))),
-    onSettled: again,
+    onSettled: () => {
+      void queries.invalidateQueries({ queryKey: LISTED });
+      return again();
+    },
   });
   const say = useMutation({
     mutationKey: SAYING,

@@ -50,6 +50,7 @@ function ByTheList({ best }: { best: string[] }) {
   return (
     <p className="mt-0.5 text-[0.85rem]" data-by-the-list>
       {flip.length ? `To do flips ${flip.join(", ")}: ` : "To do flips nothing: "}
+      {list.data.heard && `with what the take ${list.data.heard} has heard, `}
       {WHY}
     </p>
   );

@@ -1,0 +1,42 @@
+"""Names of drums as they are spoken of within a sentence."""
+
+
+def spoken(name: str) -> str:
+    """A name within a sentence: its first letter is small, unless it is written in capitals.
+
+    Parameters
+    ----------
+    name : str
+
+    Returns
+    -------
+    str
+
+    Examples
+    --------
+    >>> [spoken(n) for n in ("Floor tom", "Crash R", "FT")]
+    ['floor tom', 'crash R', 'FT']
+    """
+    if name[1:2].isupper():
+        return name
+    return name[:1].lower() + name[1:]
+
+
+def the(name: str) -> str:
+    """A drum with its article, but for those that are counted.
+
+    Parameters
+    ----------
+    name : str
+
+    Returns
+    -------
+    str
+
+    Examples
+    --------
+    >>> the("Snare"), the("Rack 1")
+    ('the snare', 'rack 1')
+    """
+    said = spoken(name)
+    return said if said[-1:].isdigit() else f"the {said}"
