@@ -46,7 +46,7 @@ DECIDING = (
     "takes/places", "takes/pooled", "takes/reading", "takes/reasons",
     "techniques/rooms", "techniques/snare",
     "worklist/asks", "worklist/build", "worklist/chooses", "worklist/delays", "worklist/shifts",
-    "worklist/state", "worklist/turns",
+    "worklist/settled", "worklist/state", "worklist/turns",
 )  # fmt: skip
 COMPARES: dict[type[ast.cmpop], tuple[type[ast.cmpop], ...]] = {
     ast.Lt: (ast.LtE, ast.Gt), ast.LtE: (ast.Lt, ast.GtE), ast.Gt: (ast.GtE, ast.Lt),

@@ -49,7 +49,7 @@ def test_hits_are_asked_for_once():
     assert {"kick", "floor"} == {*asked(before)}
     after = worklist(PLAN, heard(0.8))
     assert asked(after) == ["floor"]
-    assert after.words.endswith("3 signs are as the take 'hits 1' has heard them.")
+    assert after.words.endswith("3 signs are as the take “hits 1” has heard them.")
     assert "heard" not in before.words
 
 

@@ -302,7 +302,7 @@ def what_is_settled_is_not_asked_again(layout, told):
     lists = [demo("POST", "/worklist", ask | of)[1] for of in ({}, {"of": layout.pk})]
     before, after = ({d for x in w["lines"] if x["kind"] == "hits" for d in x["of"]} for w in lists)
     assert before - after == settled - after != set()
-    assert "as the take 'Morning hits, simulated' has heard them" in lists[1]["words"]
+    assert "as the take “Morning hits, simulated” has heard them" in lists[1]["words"]
     # The list of sessions counts the same lines, and never from before the take was measured.
     lengths = demo("POST", "/sessions/lines", {"layouts": [layout.pk]})[1]
     assert lengths == [{"id": layout.pk, "lines": len(lists[1]["lines"])}]

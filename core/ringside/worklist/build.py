@@ -178,7 +178,7 @@ def _heard_words(start: State) -> str:
     if not start.told_by:
         return ""
     signs = count_words(start.heard, "sign is", "signs are")
-    return f" {signs} as the take {start.told_by!r} has heard them."
+    return f" {signs} as the take “{start.told_by}” has heard them."
 
 
 def _words(layout: Layout, lines: list[Line], gain: float) -> str:
