@@ -44,6 +44,12 @@ def meeting(boxes, others=None):
     return sum(meet(a, b) for a, b in found)
 
 
+def inner(mic):
+    """A mic without the corners of its box, which it does not fill."""
+    left, top, right, bottom = mic["box"]
+    return {**mic, "box": [left + 2, top + 2, right - 2, bottom - 2]}
+
+
 @pytest.mark.parametrize("mics", [12, 28, 40])
 def test_no_label_lies_on_another_or_on_the_name_of_a_drum(someone, mics):
     layout = session(mics)
@@ -53,11 +59,15 @@ def test_no_label_lies_on_another_or_on_the_name_of_a_drum(someone, mics):
     page = someone.open("place", made["id"])
     expect(page.locator("[data-plate]").first).to_be_visible()
     expect(page.locator("[data-mic], [data-edge]")).to_have_count(2 * len(layout.mics))
-    plates, flags, names = (
-        page.evaluate(BOXES, of) for of in (PLATES, "[data-plate]", "[data-part-name]")
+    plates, flags, names, lengths, mics = (
+        page.evaluate(BOXES, of)
+        for of in (PLATES, "[data-plate]", "[data-part-name]", "[data-cut]", "[data-mic] > g path")
     )
     assert len(plates) == 2 * len(layout.mics)
     assert (meeting(plates), meeting(flags), meeting(names), meeting(plates, names)) == (0,) * 4
+    assert len(lengths) == 2
+    assert (meeting(lengths), meeting(lengths, names), meeting(lengths, plates)) == (0,) * 3
+    assert meeting(plates, [inner(m) for m in mics]) == 0
     if mics > 12:
         bunch = page.locator("[data-bunch]").first
         bunch.focus()

@@ -15,7 +15,7 @@ from ringside.errors import RingsideError
 from ringside.files.layout import read_layout, write_layout
 from ringside.pairs.analysis import analyse
 from ringside.pairs.counts import counts
-from ringside.pairs.doubts import mix_of
+from ringside.pairs.doubts import Mix, mix_of
 from ringside.pairs.flips import best_flips
 from ringside.pairs.gram import drum_ids, grams, kept_body, meant
 from ringside.pairs.keeping import pair_broken
@@ -35,6 +35,7 @@ from ringside.worklist.chooses import FEWER, marked
 from ringside.worklist.delays import LEAST_DELAY_DB
 from ringside.worklist.shifts import LEAST_MOVE_DB
 from ringside.worklist.state import State
+from ringside.worklist.turns import _joined
 
 from tests.core.test_balances import big_session
 from tests.core.tracks import with_mic
@@ -528,3 +529,65 @@ def test_records_say_what_they_are_about():
         assert line.cost.words
         assert dataclasses.asdict(line.cost)["minutes"] > 0
         assert line.low_db <= line.gain_db <= line.high_db
+
+
+def test_each_line_says_which_rule_of_the_trade_it_follows():
+    because = {r.key: r.because for r in TRADE}
+    big = worklist(big_session().model_copy(update={"options": ()})).lines
+    assert [x.because for x in big] == [
+        because[k] for k in ("one room", "one drum", "pair together", "unsure to the ear")
+    ]
+    (seconds,) = [x for x in worklist(bottoms()).lines if x.kind == "flip"]
+    assert seconds.because == because["second before first"]
+    spot = worklist(only(SQUARE, "OL", "OR", "T1", "T2")).lines[0]
+    assert (spot.of, spot.because) == (["T1"], because["flip first"])
+
+
+def behind(layout, mic, metres, order):
+    """A mic that much further back from its drum's front, the mics in an order."""
+    right, front, up = layout.mic(mic).position_m
+    apart = with_mic(layout, mic, position_m=(right, front + metres, up))
+    return apart.model_copy(update={"mics": tuple(apart.mic(m) for m in order)})
+
+
+@pytest.mark.parametrize("order", [("ST", "SB"), ("SB", "ST")])
+def test_the_bottom_mic_moves_to_the_top_one_and_no_further_than_it_must(order):
+    layout = behind(with_flips(only(SQUARE, "ST", "SB"), {"SB"}), "SB", -0.2, order)
+    (line,) = worklist(layout).lines
+    assert (line.kind, line.of) == ("move", ["SB"])
+    assert line.words == "Move SB until it goes with ST on the snare."
+    assert sum(s.metres for m in line.moves for s in m.steps) < 0.2
+    after = analyse(all_taken(layout))
+    row, k = after.pair_index("ST", "SB")[0], after.source_index("snare")
+    assert after.pairs.verdict[row, k] == Verdict.TOGETHER
+    # The first dip of two equal signs lies at 1/(2t), a little over what is judged.
+    t, top = abs(after.pairs.delay_s[row, k]), after.pairs.band_high_hz[row, k]
+    assert 1.0 <= 1 / (2 * t * top) < 1.3
+
+
+def test_what_is_late_takes_from_the_drum_and_nothing_else_does():
+    late = behind(with_flips(only(SQUARE, "ST", "SB"), {"SB"}), "SB", -0.2, ("ST", "SB"))
+    state = State.of(late)
+    snare = drum_ids(state.an).index("snare")
+    assert state.comb[snare] == pytest.approx(12.0)
+    assert np.delete(state.comb, snare).tolist() == [0.0] * (len(state.comb) - 1)
+    assert not State.of(all_taken(late)).comb.any()
+
+
+def mixed(*gram):
+    gram = np.array(gram, dtype=float)[None]
+    return Mix(["X", "A", "B"], gram, gram[None])
+
+
+def test_two_flips_that_only_help_together_are_one_line():
+    """A and B are of one sign and against X: either alone is worse, both are better."""
+    both = mixed([9, -2, -2], [-2, 4, 3.5], [-2, 3.5, 4])
+    assert [told.mean_db > 0 for told in (both.told(both.signs({m})) for m in "AB")] == [False] * 2
+    ((mics, told),) = _joined(both, [["A"], ["B"]])
+    assert mics == ["A", "B"]
+    assert told.mean_db == pytest.approx(10 * np.log10((17 + 7 + 8) / (17 + 7 - 8)))
+    assert _joined(both, [["A"]]) == []
+    # What gains by itself is not joined to what does not.
+    alone = mixed([9, 0, -2], [0, 4, 0], [-2, 0, 4])
+    assert [mics for mics, _ in _joined(alone, [["A"], ["B"]])] == [["A", "B"]]
+    assert [mics for mics, _ in _joined(alone, [["B"], ["A"]])] == [["B"]]

@@ -3,6 +3,7 @@
 Nothing is tried here; that is done on the whole layout by whoever asks.
 """
 
+import math
 from dataclasses import dataclass
 from typing import Final, Literal
 
@@ -12,6 +13,7 @@ from ringside.arrays import Floats
 from ringside.constants import FARTHEST_MOVE_M
 from ringside.pairs.analysis import Analysis
 from ringside.pairs.delays import CLOSE_MOVE_M, body_by_delay
+from ringside.pairs.verdicts import Verdict
 from ringside.places.partner import Spot, can_be_equal, places
 from ringside.places.steps import LEAST_M
 from ringside.plan.channels import Channel
@@ -25,12 +27,17 @@ RING_KINDS: Final = ("swing", "same height", "snare only")
 FARTHEST_ROUND_RING_M: Final = 1.5
 """Along the ring a mic may go further: it stays as far from snare and kick as its partner."""
 
+OVER: Final = 0.95
+"""So much of the time that puts a dip where the band ends: a hand does not stop at a hair."""
+
 ON_SURFACE_M: Final = 0.05
 AT_THE_SPOT_M: Final = 0.02
 LINE_DB: Final = 1.0
 """A move along the line is only named when it gives this much body."""
 
-RemedyKind = Literal["flip", "swing", "same height", "snare only", "equal", "line", "delay"]
+RemedyKind = Literal[
+    "flip", "swing", "same height", "snare only", "equal", "clear", "line", "delay"
+]  # fmt: skip
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -157,6 +164,8 @@ def lines_of(an: Analysis, a: Mic, b: Mic, source: int, off: float | None) -> li
     ids = [m.id for m in an.layout.mics]
     row, turned = an.pair_index(a.id, b.id)
     name = spoken(an.scene.sources.names[source])
+    spots = a.role == b.role == "close"
+    spare = _spare(an, row, source) if spots else None
     made = []
     for mic, way_back, other_way in ((b, -1, False), (a, 1, True)):
         i = ids.index(mic.id)
@@ -172,6 +181,9 @@ def lines_of(an: Analysis, a: Mic, b: Mic, source: int, off: float | None) -> li
             steps.append(
                 ("equal", way_back * off, f"Move {mic.id} until both hear the {name} at once.")
             )
+        if off is not None and spare is not None:
+            words = f"Move {mic.id} until no dip of the two lies in the {name}."
+            steps.append(("clear", way_back * math.copysign(abs(off) - spare, off), words))
         sure = bool(an.pairs.sign[row, source]) and bool(an.scene.sources.drum[source])
         if sure and fuller.body_db - best.now_db >= LINE_DB:
             steps.append(
@@ -184,6 +196,18 @@ def lines_of(an: Analysis, a: Mic, b: Mic, source: int, off: float | None) -> li
             spot = np.array(mic.position_m) + way * metres
             made.append(Remedy(kind=kind, words=words, mics=(_moved(mic, spot),)))
     return made
+
+
+def _spare(an: Analysis, row: int, source: int) -> float | None:
+    """How late the second may be, either way, with no dip where the pair is judged, seconds.
+
+    None where it is no dip of two equal signs that makes the pair late. The first dip of those is
+    at 1/(2t); it is put a little over what is judged.
+    """
+    p = an.pairs
+    if p.verdict[row, source] != Verdict.LATE or p.sign[row, source] != 1:
+        return None
+    return OVER / (2 * float(p.band_high_hz[row, source])) if p.band_high_hz[row, source] else None
 
 
 def _on_surface(an: Analysis, mic: int) -> bool:

@@ -19,7 +19,7 @@ from ringside.worklist.step import Step, left, listed
 
 ORDER: Final[dict[SwitchKind, int]] = {"second": 0, "spot": 1, "first": 1, "room": 2, "overhead": 3}
 BECAUSE: Final[dict[SwitchKind, TradeKey]] = {
-    "second": "second before first", "spot": "flip first", "first": "one set",
+    "second": "second before first", "spot": "flip first", "first": "flip first",
     "room": "pair together", "overhead": "pair together",
 }  # fmt: skip
 SURE: Final = 0.95
@@ -113,6 +113,13 @@ def _rank(layout: Layout, mics: list[str]) -> int:
     return max(ORDER[switch_kind(layout, layout.mic(m))] for m in mics)
 
 
+def _of_one_drum(layout: Layout, mics: list[str]) -> bool:
+    """Whether a first mic of a drum goes along with others of it, so that they stay one sound."""
+    own = {(layout.mic(m).role, layout.mic(m).job) for m in mics}
+    firsts = [m for m in mics if switch_kind(layout, layout.mic(m)) == "first"]
+    return len(own) == 1 < len(mics) and bool(firsts)
+
+
 def _step(layout: Layout, mics: list[str], told: Turned) -> Step:
     kinds = [switch_kind(layout, layout.mic(m)) for m in mics]
     gravest = max(kinds, key=lambda k: (ORDER[k], k == "first"))
@@ -122,7 +129,7 @@ def _step(layout: Layout, mics: list[str], told: Turned) -> Step:
         kind="flip",
         of=tuple(mics),
         words=turn_words(layout, mics),
-        because=BECAUSE[gravest],
+        because="one drum" if _of_one_drum(layout, mics) else BECAUSE[gravest],
         edits=[FlipMics(do="flip", mics=tuple(mics))],
         minutes=SWITCH_MIN * n,
         cost=f"{n} switch{'es' if n > 1 else ''}, no stand",

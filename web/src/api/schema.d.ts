@@ -7271,7 +7271,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "flip" | "swing" | "same height" | "snare only" | "equal" | "line" | "delay";
+            kind: "flip" | "swing" | "same height" | "snare only" | "equal" | "clear" | "line" | "delay";
             /** Mics */
             mics: components["schemas"]["Mic"][];
             /** Own */

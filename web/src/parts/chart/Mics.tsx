@@ -6,6 +6,7 @@ import { lengthWithUnit } from "../../core/units";
 import { moved, type Point2, placeTags, toScreen, type View } from "../../core/view";
 import { firstDrum, isFlipped, micColour } from "../../core/words";
 import { arrowOf, follow, STEP_M } from "../handSizes";
+import { cutsOf, placesOf } from "./cuts";
 import { namePlaces } from "./Ground";
 import type { ChartProps, InView } from "./look";
 import { ahead, Plate, plateWide, poseOf, Tear } from "./MicGlyph";
@@ -20,7 +21,11 @@ export function Mics(props: InView) {
   );
   const edge = new Map(away.map((a) => [a.id, a]));
   const tags = every.filter((t) => !edge.has(t.id));
-  const names = namePlaces(layout.kit, view);
+  const { board, ruler } = props;
+  const names = [
+    ...namePlaces(layout.kit, view),
+    ...cutsOf({ view, layout, places: placesOf(board, layout), ruler }),
+  ];
   const standing = away.map(({ at, wide }) => ({ at, wide, high: 20 }));
   const places = placeTags(tags, view, names, standing);
   return (

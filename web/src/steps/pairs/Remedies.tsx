@@ -14,6 +14,7 @@ const SHORT: Record<Remedy["kind"], string> = {
   "same height": "Same height",
   "snare only": "Snare only",
   equal: "Move, at once",
+  clear: "Move, no dip",
   line: "Move, fullest",
   delay: "Delay",
 };

@@ -1,7 +1,8 @@
 /** What is on trial on the chart before it is taken: where mics would be, dashed, beside where they are. */
 import { useMemo } from "react";
 import { Chart } from "../../parts/chart/Chart";
-import { Loci, PairLines, placesOf } from "../../parts/chart/Loci";
+import { placesOf } from "../../parts/chart/cuts";
+import { Loci, PairLines } from "../../parts/chart/Loci";
 import { useEditorPart, useLit } from "../../parts/editing";
 import { useMe } from "../../parts/me";
 import { VerdictCounts } from "../../parts/VerdictCounts";
