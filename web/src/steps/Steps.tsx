@@ -12,7 +12,10 @@ export function Steps() {
   const brief = useEditorPart((s) => Boolean(s.still.brief));
   const room = useEditorPart((s) => Boolean(s.still.room));
   const [kit, kitSays] = KIT[useEditorPart((s) => kitState(s.still))];
-  const wants = useEditorPart((s) => worstOf(s.board?.counts));
+  const pairs = useEditorPart((s) => s.still.mics.length > 1);
+  const worst = useEditorPart((s) => worstOf(s.board?.counts));
+  const wants = pairs ? worst : "no matter";
+  const first = mics ? null : brief ? "place" : "brief";
   const patched = PATCHED[useEditorPart((s) => s.board?.patched) ?? "loose"];
   const done = (is: boolean): Shown => (is ? "together" : "no matter");
   const rows: [to: string, name: string, mark: Shown, say: string][] = [
@@ -21,7 +24,7 @@ export function Steps() {
     ["kit", "Kit", kit, kitSays],
     ["place", "Place", done(mics), mics ? "mics placed" : "no mics yet"],
     ["patch", "Patch", ...patched],
-    ["pairs", "Pairs", wants, wants === "together" ? "nothing hollow or late" : "wants attention"],
+    ["pairs", "Pairs", wants, PAIRS[wants] ?? "wants attention"],
     ["sheet", "Sheet", "no matter", "to print"],
     ["tape", "Tape", "no matter", "at the kit"],
     ["hits", "Hits", "no matter", "recorded at the kit"],
@@ -42,7 +45,8 @@ export function Steps() {
           <Mark verdict={mark} />
           {name}
           <span className="sr-only">, {say}</span>
-          {to === "pairs" && <ListLength />}
+          {to === first && <Note>start</Note>}
+          {to === "pairs" && pairs && <ListLength />}
         </NavLink>
       ))}
     </nav>
@@ -52,14 +56,23 @@ export function Steps() {
 /** How many lines there are to do, when that is known. */
 function ListLength() {
   const lines = useListLength();
-  const pairs = useEditorPart((s) => s.still.mics.length > 1);
-  if (lines === undefined || !pairs) return null;
+  if (lines === undefined) return null;
+  return <Note lines={lines}>{lines ? `${lines} to do` : "done"}</Note>;
+}
+
+/** A word under the name of a step. */
+function Note({ children, lines }: { children: string; lines?: number }) {
   return (
     <span className="num -mt-1 text-[0.72rem] text-soft" data-to-do={lines}>
-      {lines ? `${lines} to do` : "done"}
+      {children}
     </span>
   );
 }
+
+const PAIRS: Partial<Record<Verdict, string>> = {
+  "no matter": "no pair of mics yet",
+  together: "nothing hollow or late",
+};
 
 /** Where the plan ends, and work at the kit begins. */
 const AT_THE_KIT = "tape";

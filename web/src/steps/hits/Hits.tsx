@@ -1,7 +1,9 @@
 /** Test hits: what to ask the drummer for, takes taken in, and what they say of the layout. */
+
 import { useState } from "react";
 import { useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
+import { NoMics } from "../../parts/NoMics";
 import { Play } from "./Play";
 import { TakeIn } from "./TakeIn";
 import { TakeList } from "./TakeList";
@@ -19,7 +21,7 @@ type View = (typeof VIEWS)[number][0];
 export function Hits() {
   const ready = useEditorPart((s) => s.still.mics.length > 0 && s.still.kit.drums.length > 0);
   const [view, setView] = useState<View | null>(null);
-  if (!ready) return <p className="p-6">Nothing to hit yet. Add mics on Place, then come back.</p>;
+  if (!ready) return <NoMics words="Nothing to hit yet." />;
   return (
     <div className="h-full overflow-y-auto bg-panel">
       <h1 className="sr-only">Hits</h1>

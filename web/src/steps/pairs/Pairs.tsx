@@ -1,4 +1,5 @@
 /** Pairs: what arrives, every pair in one grid, and one pair with what to do about it. */
+
 import { useEffect, useState } from "react";
 import { firstDrum } from "../../core/words";
 import { Pulses } from "../../parts/curves/Pulses";
@@ -7,6 +8,7 @@ import { Segmented } from "../../parts/fields/Segmented";
 import { Tick } from "../../parts/fields/Tick";
 import { Views } from "../../parts/fields/Views";
 import { Later } from "../../parts/Later";
+import { NoMics } from "../../parts/NoMics";
 import { BestFlips } from "./BestFlips";
 import { Balance } from "./balance/Balance";
 import { PairDetail } from "./detail/PairDetail";
@@ -36,8 +38,7 @@ export function Pairs() {
   usePutAway();
   const { shown, back } = trial;
   if (!computed) return <p className="p-6 text-soft">Computing…</p>;
-  if (doc.mics.length < 2)
-    return <p className="p-6">A pair needs two mics. Add them on Place, then come back.</p>;
+  if (doc.mics.length < 2) return <NoMics words="A pair needs two mics." />;
   return (
     <div className="grid h-full grid-cols-[minmax(0,1.5fr)_minmax(380px,1fr)] grid-rows-[minmax(0,1fr)_auto] has-[[data-wide]]:grid-cols-[minmax(0,1fr)_minmax(600px,1.15fr)]">
       <h1 className="sr-only">Pairs of mics</h1>

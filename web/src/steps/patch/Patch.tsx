@@ -1,7 +1,9 @@
 /** Patch: every mic through its input to its track, and what is wrong on the way. */
+
 import { useState } from "react";
 import { useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
+import { NoMics } from "../../parts/NoMics";
 import { useLocker } from "../../parts/stock";
 import { Bay } from "./Bay";
 import { ForMe } from "./ForMe";
@@ -22,7 +24,7 @@ export function Patch() {
   const [chosen, choose] = useState<string | null>(null);
   const [pointed, point] = useState<string | null>(null);
   const [asked, ask] = useState<Where>("sockets");
-  if (!mics) return <p className="p-6">Nothing to patch yet. Add mics on Place, then come back.</p>;
+  if (!mics) return <NoMics words="Nothing to patch yet." />;
   const where = boxes ? asked : "sockets";
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_330px]">

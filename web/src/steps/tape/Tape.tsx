@@ -1,4 +1,5 @@
 /** At the kit with a tape: what to put up, what to read, and where everything stands by it. */
+
 import { useState } from "react";
 import type { AskRow } from "../../api/types";
 import { dealtWith, sameSpan } from "../../core/kitlog";
@@ -6,6 +7,7 @@ import { type AtKitLog, useAtKit } from "../../parts/atkit/log";
 import { type Order, type Stands as Stood, useStands } from "../../parts/atkit/stands";
 import { useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
+import { NoMics } from "../../parts/NoMics";
 import { ArcHelp } from "./ArcHelp";
 import { AskList } from "./AskList";
 import { ByCord } from "./ByCord";
@@ -25,8 +27,7 @@ const VIEWS = [
 
 export function Tape() {
   const mics = useEditorPart((s) => s.still.mics.length);
-  if (!mics)
-    return <p className="p-6">Nothing to measure yet. Add mics on Place, then come back.</p>;
+  if (!mics) return <NoMics words="Nothing to measure yet." />;
   return <AtTheKit />;
 }
 
