@@ -1,5 +1,4 @@
 /** Test hits: what to ask the drummer for, takes taken in, and what they say of the layout. */
-
 import { useState } from "react";
 import { useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";

@@ -1,5 +1,4 @@
 /** Pairs: what arrives, every pair in one grid, and one pair with what to do about it. */
-
 import { useEffect, useState } from "react";
 import { firstDrum } from "../../core/words";
 import { Pulses } from "../../parts/curves/Pulses";

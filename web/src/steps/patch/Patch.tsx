@@ -1,5 +1,4 @@
 /** Patch: every mic through its input to its track, and what is wrong on the way. */
-
 import { useState } from "react";
 import { useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";

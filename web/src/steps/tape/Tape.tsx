@@ -1,5 +1,4 @@
 /** At the kit with a tape: what to put up, what to read, and where everything stands by it. */
-
 import { useState } from "react";
 import type { AskRow } from "../../api/types";
 import { dealtWith, sameSpan } from "../../core/kitlog";
