@@ -31,6 +31,12 @@ class Counted:
 
 
 def test_from_a_blank_session_to_a_checked_full_layout_in_under_twenty_actions(blank):
+    page = blank.open("pairs")
+    rail = page.get_by_role("navigation", name="Steps of the work")
+    expect(rail.get_by_role("link", name="Brief")).to_contain_text("start")
+    expect(rail.get_by_role("link", name="Pairs")).to_contain_text("no pair of mics yet")
+    page.get_by_role("link", name="Add mics on Place").click()
+    expect(page.get_by_role("heading", name="No mics yet")).to_be_visible()
     page = blank.open("brief")
     hand = Counted(page)
     hand.press(page.get_by_role("radio", name="Driving"))

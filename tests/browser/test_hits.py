@@ -68,6 +68,7 @@ def test_a_take_comes_through_a_cut_line_and_a_turned_channel_is_named_and_cured
     rail.get_by_role("link", name="Pairs").click()
     cell = page.locator("[data-pair='ST-SB']")
     expect(cell).to_have_attribute("data-heard", "hollow")
+    expect(page.get_by_text("as the take “take")).to_contain_text("has heard them")
     cell.click()
     expect(page.locator("[data-recorded=hollow]")).to_contain_text("As recorded, take")
     rail.get_by_role("link", name="Hits").click()
