@@ -3,7 +3,7 @@
 from typing import Annotated, Literal
 
 from ninja import Schema
-from pydantic import ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field
 from ringside.files.stored import AnyState
 
 Name = Annotated[str, Field(min_length=1, max_length=80)]
@@ -14,8 +14,11 @@ Units = Literal["cm", "ft-in", "hand"]
 Point = tuple[float, float, float]
 
 
-class Strict(Schema):
-    """Unknown fields are refused, so that a slip of the keys is not lost."""
+class Strict(BaseModel):
+    """Unknown fields are refused, so that a slip of the keys is not lost.
+
+    A plain model: a `Schema` that forbids fields reads what it is sent twice.
+    """
 
     model_config = ConfigDict(extra="forbid")
 

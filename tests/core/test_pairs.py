@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from ringside.answers.board import FocusOn, board, focus_on
 from ringside.answers.report import report
+from ringside.answers.rows import flip_effect
 from ringside.pairs.analysis import analyse, flipped
 from ringside.pairs.counts import counts
 from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
@@ -144,10 +145,16 @@ def test_a_track_delay_is_time_at_the_track_and_no_sign():
 @pytest.mark.parametrize("mic", range(10))
 def test_flipping_twice_is_nothing_and_once_matches_the_switch(mic):
     an = analyse(TURNED)
-    once = flipped(an, mic)
+    rows, once = flipped(an, mic)
     switched = analyse(with_mic(TURNED, TURNED.mics[mic].id, track_flip=True)).pairs
-    assert (once.verdict == switched.verdict).all()
-    assert np.allclose(once.body_db, switched.body_db)
+    assert len(rows) == len(TURNED.mics) - 1
+    assert (once.verdict == switched.verdict[rows]).all()
+    assert np.allclose(once.body_db, switched.body_db[rows])
+    others = np.delete(np.arange(len(switched.verdict)), rows)
+    assert (an.pairs.verdict[others] == switched.verdict[others]).all()
+    effect = flip_effect(an, mic)
+    hollow = [int((p.worst == Verdict.HOLLOW).sum()) for p in (an.pairs, switched)]
+    assert [effect.hollow_before, effect.hollow_after] == hollow
     twice = with_mic(TURNED, TURNED.mics[mic].id, track_flip=True, preamp_flip=True)
     assert (analyse(twice).pairs.verdict == an.pairs.verdict).all()
 

@@ -215,12 +215,14 @@ def flip_effect(an: Analysis, mic: int) -> FlipEffect:
     -------
     FlipEffect
     """
-    after = flipped(an, mic)
-    was, now = an.pairs.worst == Verdict.HOLLOW, after.worst == Verdict.HOLLOW
+    rows, after = flipped(an, mic)
+    hollow = an.pairs.worst == Verdict.HOLLOW
+    was, now = hollow[rows], after.worst == Verdict.HOLLOW
+    before = int(hollow.sum())
     return FlipEffect(
         mic=an.layout.mics[mic].id,
-        hollow_before=int(was.sum()),
-        hollow_after=int(now.sum()),
+        hollow_before=before,
+        hollow_after=before - int(was.sum()) + int(now.sum()),
         cures=_named(an, after, was & ~now),
         spoils=_named(an, after, ~was & now),
     )

@@ -29,7 +29,7 @@ The worst verdict of a pair is taken over what the two are put up for: the job o
 or snare and kick when both hear the whole kit. The rest is there to be opened.
 """
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 from functools import cached_property, lru_cache
 from typing import Any, Final
 
@@ -467,11 +467,10 @@ def _carried(scene: Scene, first: Ints, second: Ints) -> Mask:
     return np.asarray(own | (whole[:, None] & scene.sources.reference))
 
 
-def flipped(analysis: Analysis, mic: int) -> Pairs:
-    """The pairs as they would be with one more flip on a mic.
+def flipped(analysis: Analysis, mic: int) -> tuple[Ints, Pairs]:
+    """The pairs of a mic as they would be with one more flip on it; no other pair changes.
 
-    A flip turns the signs of that mic's pairs and nothing else, so their two body sums
-    change places and only dips and verdicts are asked anew.
+    Their two body sums change places, and only dips and verdicts are asked anew.
 
     Parameters
     ----------
@@ -481,9 +480,11 @@ def flipped(analysis: Analysis, mic: int) -> Pairs:
 
     Returns
     -------
-    Pairs
+    (ndarray of int, Pairs)
+        Their rows in the analysis, and those pairs.
     """
     p = analysis.pairs
-    turn = np.where((p.first == mic) | (p.second == mic), -1, 1)[:, None]
-    turned = replace(p, sign=p.sign * turn, raw_sign=p.raw_sign * turn)
-    return judge(analysis.layout.thresholds, analysis.scene, turned)
+    rows = np.flatnonzero((p.first == mic) | (p.second == mic))
+    own = Pairs(**{f.name: getattr(p, f.name)[rows] for f in fields(Pairs)})
+    turned = replace(own, sign=-own.sign, raw_sign=-own.raw_sign)
+    return rows, judge(analysis.layout.thresholds, analysis.scene, turned)

@@ -55,7 +55,7 @@ def tag(request: HttpRequest, pk: int) -> atkit.Tag:
 @router.post("/layouts/{pk}/at-kit", response={201: EntryOut, **WRONG})
 def write(request: HttpRequest, pk: int, data: EntryIn) -> Status[dict[str, Any]]:
     """Write a line down; sent again under its key it is written once."""
-    entry = Entry(**{**data.dict(), "key": str(data.key)})
+    entry = Entry(**{**data.model_dump(), "key": str(data.key)})
     return Status(201, _entry(atkit.write_entry(request.user, pk, entry)))
 
 

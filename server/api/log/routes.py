@@ -56,7 +56,7 @@ def spots(request: HttpRequest, pk: int) -> list[dict[str, Any]]:
 @router.post("/sessions/{pk}/spots", response={201: SpotOut, **WRONG})
 def write_spot(request: HttpRequest, pk: int, data: SpotPut) -> Status[dict[str, Any]]:
     """Write down a spot and how it sounded."""
-    return Status(201, _spot(logs.write_spot(request.user, pk, **data.dict())))
+    return Status(201, _spot(logs.write_spot(request.user, pk, **data.model_dump())))
 
 
 @router.delete("/sessions/{pk}/spots/{row}", response={204: None, **GONE})
@@ -82,7 +82,7 @@ def tape(request: HttpRequest, pk: int) -> list[dict[str, Any]]:
 @router.post("/sessions/{pk}/tape", response={201: ReadingOut, **WRONG})
 def write_tape(request: HttpRequest, pk: int, data: ReadingIn) -> Status[dict[str, Any]]:
     """Write down a tape reading; sent again under its key it is written once."""
-    return Status(201, _tape(logs.write_tape(request.user, pk, **data.dict())))
+    return Status(201, _tape(logs.write_tape(request.user, pk, **data.model_dump())))
 
 
 @router.post("/sessions/{pk}/tape/strike", response={204: None, **WRONG})

@@ -51,7 +51,7 @@ def sessions(
 @router.post("", response={201: SessionOut, 400: Problem, 404: Problem, 422: Problem})
 def make(request: HttpRequest, data: SessionIn) -> Status[dict[str, Any]]:
     """A session from a starting kit and a starting layout."""
-    return Status(201, session_out(actions.make_session(request.user, **data.dict())))
+    return Status(201, session_out(actions.make_session(request.user, **data.model_dump())))
 
 
 @router.get("/starts", response=StartOut)
@@ -105,7 +105,7 @@ def rename(request: HttpRequest, pk: int, data: SessionRename) -> dict[str, Any]
 @router.post("/{pk}/layouts", response={201: LayoutOut, 400: Problem, 422: Problem, **MISSING})
 def make_layout(request: HttpRequest, pk: int, data: LayoutIn) -> Status[dict[str, Any]]:
     """Another layout in the session, from a starting kit and layout."""
-    return Status(201, layout_out(actions.make_layout(request.user, pk, **data.dict())))
+    return Status(201, layout_out(actions.make_layout(request.user, pk, **data.model_dump())))
 
 
 @router.post("/{pk}/copy", response={201: SessionOut, **MISSING})
