@@ -110,18 +110,20 @@ def _record(ask: dict[str, Any], tell: Tell) -> dict[str, bytes]:
     with tempfile.TemporaryDirectory(prefix="ringside-record-") as folder:
         tell(0.05)
         paths = write(made, Path(folder), told=lambda share: tell(0.05 + 0.85 * share))
-        take = _kept(layout, ask, paths, truth(made))
+        take = _kept(layout, ask, paths, truth(made), LAYOUT.pack(doc))
     return {"take.json": json.dumps({"take": take.pk}).encode()}
 
 
 @transaction.atomic
-def _kept(layout: Layout, ask: dict[str, Any], paths: list[Path], told: dict[str, Any]) -> Take:
+def _kept(
+    layout: Layout, ask: dict[str, Any], paths: list[Path], told: dict[str, Any], plan: Any
+) -> Take:
     """The take with its files; one that a worker left half done before is made anew."""
     key = UUID(ask["key"])
     layout.takes.filter(key=key).delete()
     user = User.objects.filter(pk=ask["user"]).first()
     take = Take.objects.create(
-        layout=layout, key=key, name=ask["name"], by=user, truth=told, plan=layout.state.doc
+        layout=layout, key=key, name=ask["name"], by=user, truth=told, plan=plan
     )
     lines.forget(layout)
     for n, path in enumerate(paths):

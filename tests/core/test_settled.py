@@ -102,8 +102,12 @@ def test_what_stands_otherwise_is_asked_about_again():
     late = on_tracks("KO", track_delay_samples=48)
     assert sign(late, told) == 0
     assert sign(late, heard(0.8, measured=late)) == 1
-    kit = PLAN.kit.model_copy(update={"name": "another"})
-    assert sign(PLAN.model_copy(update={"kit": kit}), told) == 0
+    kick, *others = PLAN.kit.drums
+    right, front, up = kick.batter_m
+    for change, kept in (({"name": "Big one"}, 1), ({"batter_m": (right, front + 0.1, up)}, 0)):
+        drums = (kick.model_copy(update=change), *others)
+        kit = PLAN.kit.model_copy(update={"name": "another", "drums": drums})
+        assert sign(PLAN.model_copy(update={"kit": kit}), told) == kept
     gone = without_mics(PLAN, {"KO"})
     assert sign(PLAN, dataclasses.replace(told, recorded=gone)) == 0
 

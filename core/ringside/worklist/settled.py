@@ -14,7 +14,11 @@ from ringside.arrays import Ints, Mask
 from ringside.pairs.analysis import Analysis, judge
 from ringside.plan.feeds import Feed, feeds
 from ringside.plan.layout import Layout
+from ringside.plan.room import Room
 from ringside.standing.stood import AsItStands
+from ringside.values import Record
+
+Sounding = tuple[tuple[Record, ...], Room | None]
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,7 +75,7 @@ class Settled:
             The same one where nothing that was heard holds.
         """
         now = an.layout
-        if now.kit != self.recorded.kit or now.room != self.recorded.room:
+        if _sounding(now) != self._sounded:
             return an
         turns = {f.mic.id: self._turned(f) for f in feeds(now)}
         p = an.pairs
@@ -91,6 +95,10 @@ class Settled:
         return replace(an, pairs=judge(now.thresholds, an.scene, pairs))
 
     @cached_property
+    def _sounded(self) -> Sounding:
+        return _sounding(self.recorded)
+
+    @cached_property
     def _then(self) -> dict[str, tuple[Feed, Feed]]:
         """Every mic as it was recorded and as it was measured."""
         measured = {f.mic.id: f for f in feeds(self.measured)}
@@ -106,6 +114,13 @@ class Settled:
             return 0
         heard = recorded.switch_sign * _on_track(recorded) * _on_track(measured)
         return now.switch_sign * heard
+
+
+def _sounding(layout: Layout) -> Sounding:
+    """What is struck and what it stands in, whatever they are called."""
+    parts: tuple[Record, ...] = (*layout.kit.drums, *layout.kit.cymbals)
+    room = layout.room and layout.room.model_copy(update={"name": ""})
+    return tuple(p.model_copy(update={"name": ""}) for p in parts), room
 
 
 def _place(f: Feed) -> tuple[object, ...]:
