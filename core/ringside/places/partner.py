@@ -174,8 +174,12 @@ def drawn_ring(layout: Layout, anchor: str, mover: str) -> DrawnRing:
     -------
     DrawnRing
     """
+    return _drawn(layout, anchor, mover, ring_of(layout, anchor))
+
+
+def _drawn(layout: Layout, anchor: str, mover: str, answer: RingAnswer) -> DrawnRing:
     overhead = any(layout.mic(m).role == "overhead" for m in (anchor, mover))
-    return ring_points(layout, ring_of(layout, anchor), overhead)
+    return ring_points(layout, answer, overhead)
 
 
 def places(layout: Layout, anchor: str, mover: str) -> Places:
@@ -193,11 +197,12 @@ def places(layout: Layout, anchor: str, mover: str) -> Places:
     -------
     Places
     """
-    found = spots(layout, anchor, mover)
+    answer = ring_of(layout, anchor)
+    found = _spots(layout, anchor, mover, answer)
     return Places(
         anchor=anchor,
         mover=mover,
-        ring=drawn_ring(layout, anchor, mover),
+        ring=_drawn(layout, anchor, mover, answer),
         swing=found.swing,
         equal_height=found.equal_height,
         snare_only=found.snare_only,
@@ -219,9 +224,12 @@ def spots(layout: Layout, anchor: str, mover: str) -> Spots:
     -------
     Spots
     """
+    return _spots(layout, anchor, mover, ring_of(layout, anchor))
+
+
+def _spots(layout: Layout, anchor: str, mover: str, answer: RingAnswer) -> Spots:
     ref, one, two = references(layout), layout.mic(anchor), layout.mic(mover)
     now = np.array(two.position_m)
-    answer = ring_of(layout, anchor)
     a = float(np.linalg.norm(np.array(one.position_m) - ref.snare))
     if answer.ring is None:
         swing, level = answer.point, None
