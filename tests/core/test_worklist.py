@@ -15,27 +15,29 @@ from ringside.errors import RingsideError
 from ringside.files.layout import read_layout, write_layout
 from ringside.pairs.analysis import analyse
 from ringside.pairs.counts import counts
-from ringside.pairs.doubts import Mix, mix_of
+from ringside.pairs.doubts import Mix, body_db, mix_of
 from ringside.pairs.flips import best_flips
-from ringside.pairs.gram import drum_ids, grams, kept_body, meant
+from ringside.pairs.gram import LEAST_SHARE, drum_ids, grams, kept_body, meant
 from ringside.pairs.keeping import pair_broken
 from ringside.pairs.trade import TRADE, is_second, switch_kind
 from ringside.pairs.turning import ALIKE_DB, LEAST_FLIP_DB, LIKELY, turning
+from ringside.pairs.uncertainty import COVERAGE, deviation_s, tips
 from ringside.pairs.verdicts import Verdict
 from ringside.places.starts import starting_layout
 from ringside.plan.balances import Balance, Fader, Option, OptionSet
 from ringside.plan.feeds import feed
-from ringside.plan.hanging import with_flips, with_tracks, without_mics
+from ringside.plan.hanging import with_flips, with_mics, with_tracks, without_mics
 from ringside.plan.references import references
 from ringside.plan.units import units
 from ringside.standing.stood import Stood, StoodReading, standing_layout
 from ringside.techniques.taking import free_id, take
+from ringside.worklist.asks import _tips_with
 from ringside.worklist.build import ASKED, MOST_LINES, worklist
 from ringside.worklist.chooses import FEWER, marked
 from ringside.worklist.delays import LEAST_DELAY_DB
-from ringside.worklist.shifts import LEAST_MOVE_DB
+from ringside.worklist.shifts import LEAST_MOVE_DB, _lifts
 from ringside.worklist.state import State
-from ringside.worklist.turns import _joined
+from ringside.worklist.turns import _joined, _rank
 
 from tests.core.test_balances import big_session
 from tests.core.tracks import with_mic
@@ -591,3 +593,65 @@ def test_two_flips_that_only_help_together_are_one_line():
     alone = mixed([9, 0, -2], [0, 4, 0], [-2, 0, 4])
     assert [mics for mics, _ in _joined(alone, [["A"], ["B"]])] == [["A", "B"]]
     assert [mics for mics, _ in _joined(alone, [["B"], ["A"]])] == [["B"]]
+
+
+def test_a_line_says_what_it_takes_and_whether_open_signs_could_change_it():
+    (one,) = [x for x in worklist(only(TURNED, "ST", "SB")).lines if x.edits]
+    assert one.cost.words == "1 switch, no stand"
+    assert (one.sure, one.sure_words) == ("sure", "No open sign changes it.")
+    overheads = next(x for x in worklist(SQUARE).lines if {*x.of} == {"OL", "OR"} and x.edits)
+    assert overheads.cost.words == "2 switches, no stand"
+    assert overheads.sure_words.endswith("of body on average, by the way the open signs fall.")
+    assert overheads.low_db < overheads.gain_db < overheads.high_db
+
+
+def test_a_group_is_as_grave_as_its_gravest_switch():
+    ranks = [_rank(SQUARE, m) for m in (["SB"], ["ST"], ["SB", "ST"], ["OL", "OR"], ["SB", "OL"])]
+    assert ranks == [0, 1, 1, 3, 3]
+
+
+def test_a_decision_names_both_mics_and_the_drum():
+    line = next(x for x in worklist(SQUARE).lines if x.kind == "decide")
+    assert line.of == ["OL", "OR", "kick"]
+    assert line.words == "Decide on OL and OR, late on the kick, and say why."
+
+
+def test_two_that_cancel_wholly_leave_a_thousandth_and_no_less():
+    opposed = Mix(
+        ["A", "B"], *(np.array(g) for g in ([[[1.0, -1], [-1, 1]]], [[[[1.0, -1], [-1, 1]]]]))
+    )
+    told = opposed.told(opposed.signs({"B"}))
+    assert told.mean_db == pytest.approx(10 * np.log10(4 / (2 * LEAST_SHARE)))
+    layout = only(TURNED, "KI", "ST")
+    there = layout.mic("KI").model_copy(update={"id": "ST", "job": "kick"})
+    same = with_flips(with_mics(layout, (there,)), {"ST"})
+    kick = drum_ids(analyse(same)).index("kick")
+    assert body_db(analyse(same))[kick] == pytest.approx(10 * np.log10(LEAST_SHARE), abs=0.01)
+
+
+def test_a_pair_is_lifted_together_and_only_where_both_stand_as_high():
+    (pair,) = SQUARE.stereo_pairs
+    high = SQUARE.mic("OL").position_m[2]
+    tried = list(_lifts(State.of(SQUARE), pair))
+    assert {t.words for t in tried} == {"Raise OL and OR together.", "Lower OL and OR together."}
+    for t in tried:
+        by = [t.after.layout.mic(m).position_m[2] - high for m in ("OL", "OR")]
+        assert by[0] == pytest.approx(by[1])
+        assert t.words.startswith("Raise" if by[0] > 0 else "Lower")
+    right, front, up = SQUARE.mic("OR").position_m
+    apart = with_mic(SQUARE, "OR", position_m=(right, front, up + 0.05))
+    assert list(_lifts(State.of(apart), pair)) == []
+
+
+def test_the_tape_settles_and_opens_nothing():
+    an = State.of(as_read(with_flips(TURNED, {"SB", "OL", "OR"}))).an
+    mics = len(an.layout.mics)
+    before, after = (_tips_with(an, np.full(mics, read)) for read in (False, True))
+    assert (before == (tips(an) != an.pairs.verdict)).all()
+    assert not (after & ~before).any()
+    assert after.sum() < before.sum()
+    # What is not of the place, the way a head is struck and tuned, no tape tells.
+    place = an.doubt_m / an.scene.speed
+    rest = np.sqrt(np.maximum(deviation_s(an) ** 2 - place**2, 0.0))
+    assert rest.max() > 0
+    assert not ((tips(an, COVERAGE * rest) != an.pairs.verdict) & ~after).any()
