@@ -196,6 +196,7 @@ def test_spots_tried_by_ear_and_the_way_back(in_a_room):
 
 def test_a_room_is_kept_for_next_time(in_a_room):
     page = in_a_room.page
+    expect(page.locator('[data-figure^="decay"]')).to_be_visible()  # what comes moves the button
     page.get_by_role("button", name="Keep for next time").click()
     expect(page.get_by_text("Live room is kept for next time", exact=True)).to_be_visible()
     starts = in_a_room.get("/sessions/starts").json()

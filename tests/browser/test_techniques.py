@@ -120,7 +120,7 @@ def test_leaving_a_preview_leaves_nothing_behind(blank):
     page.locator("[data-technique='room-bar']").click()
     expect(page.locator("[data-fresh='RL']").first).to_be_visible()
     page.get_by_role("link", name="Pairs").click()
-    page.get_by_role("link", name="Place").click()
+    page.get_by_role("link", name="Add mics on Place").click()
     expect(page.locator("[data-mic]")).to_have_count(0)
     assert blank.doc()["mics"] == []
 

@@ -39,6 +39,9 @@ GRACE_S = 0.5
 """So long an answer goes on for nobody: to end a process and have another takes as long, and who
 comes back finds it kept."""
 
+NICE = 5
+"""After whoever drags, but not last of all: on a laptop the browser has the same two cores."""
+
 WARM = "ready for long answers"
 
 OF_ONE, OF_ALL = 4, 10
@@ -49,7 +52,7 @@ MEMORY_B = 3_000_000_000
 
 
 def _begin() -> None:
-    os.nice(10)
+    os.nice(NICE)
     resource.setrlimit(resource.RLIMIT_AS, (MEMORY_B, MEMORY_B))
     signal.signal(signal.SIGINT, signal.SIG_IGN)
 

@@ -26,6 +26,26 @@ function useRested(layout: Layout, wait: number): Layout | null {
   return rested === layout ? rested : null;
 }
 
+/** After so long the next is asked though the last was not answered. */
+const PATIENCE_MS = 5000;
+const delay = (ms: number) => new Promise((done) => window.setTimeout(done, ms));
+
+let asked: Promise<unknown> = Promise.resolve();
+
+/**
+ * One question after another: what is overtaken while it waits is not asked at all. What is asked
+ * already is let finish, which takes less than to end it and begin another.
+ */
+function inTurn(signal: AbortSignal, body: { layout: Layout; of: number }): Promise<Worklist> {
+  const mine = asked.then(() => {
+    signal.throwIfAborted();
+    return exactly<Worklist>(api.POST("/api/worklist", { body }));
+  });
+  const over = mine.catch(() => undefined);
+  asked = asked.then(() => Promise.race([over, delay(PATIENCE_MS)]));
+  return mine;
+}
+
 function useAsked(wait: number) {
   const still = useEditorPart((s) => s.still);
   const of = useEditorPart((s) => s.out.id);
@@ -35,8 +55,7 @@ function useAsked(wait: number) {
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
     queryKey: [...LISTED, of, serial(still)],
-    // It takes less than to end it and begin another: what is overtaken is let finish.
-    queryFn: () => exactly<Worklist>(api.POST("/api/worklist", { body: { layout: still, of } })),
+    queryFn: ({ signal }) => inTurn(signal, { layout: still, of }),
     enabled: layout !== null,
   });
 }
