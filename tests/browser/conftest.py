@@ -140,6 +140,17 @@ def until(page: Page, what: Callable[[], bool]) -> None:
     assert what()
 
 
+def at_rest(of: Locator) -> dict:
+    """Where something is drawn, once what arrives after it no longer moves it."""
+    seen = [None]
+    for _ in range(60):
+        seen.append(of.bounding_box())
+        if seen[-1] and seen[-3:].count(seen[-1]) == 3:
+            break
+        of.page.wait_for_timeout(100)
+    return seen[-1]
+
+
 def held_back(page: Page, path: str) -> Callable[[], None]:
     """Hold what is asked back, until what is handed back is called: then all of it goes."""
     waiting: list[Route] | None = []

@@ -3,7 +3,7 @@
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import pick, until
+from tests.browser.conftest import at_rest, pick, until
 from tests.core.test_stored import VERSIONS
 
 BOXES = [
@@ -92,8 +92,8 @@ def test_patched_by_the_button_with_reasons_and_undone_as_one(sixteen):
 def test_a_mic_is_dragged_to_a_socket_and_changes_over_with_who_is_there(someone):
     put_locker(someone)
     page = someone.open("patch")
-    source = page.locator("[data-patch-mic=OL]").bounding_box()
-    target = page.locator("[data-socket='1']").bounding_box()
+    target = at_rest(page.locator("[data-socket='1']"))
+    source = at_rest(page.locator("[data-patch-mic=OL]"))
     page.mouse.move(source["x"] + 60, source["y"] + 10)
     page.mouse.down()
     page.mouse.move(target["x"] + 40, target["y"] + 30, steps=6)
@@ -161,7 +161,7 @@ def test_a_box_is_put_on_the_floor_and_cables_follow_it_by_hand_and_keys(someone
     lead = first.locator("[data-lead='KI']")
     was = metres_of(lead)
     box = page.locator("[data-box='a']")
-    at = box.bounding_box()
+    at = at_rest(box)
     x, y = at["x"] + at["width"] / 2, at["y"] + at["height"] / 2
     page.mouse.move(x, y)
     page.mouse.down()
