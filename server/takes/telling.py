@@ -69,16 +69,15 @@ def settled_of(user: User, layout_pk: int) -> Settled | None:
     if found is None or found[0].plan is None:
         return None
     take, job = found
-    pairs = tuple(
-        SettledPair(p["a"], p["b"], p["source"], p["alike"])
-        for p in _pairs(user, job)
-        if p["settled"]
-    )
     try:
+        told = _pairs(user, job)
         recorded = unpacked(LAYOUT, take.plan, "The layout")
         measured = unpacked(LAYOUT, job.ask["layout"], "The layout")
-    except Unreadable:
-        return None
+    except (NotThere, Unreadable):
+        return None  # what is lost of a take is no reason to have no list
+    pairs = tuple(
+        SettledPair(p["a"], p["b"], p["source"], p["alike"]) for p in told if p["settled"]
+    )
     return Settled(take.name, recorded, measured, pairs) if pairs else None
 
 

@@ -21,7 +21,7 @@ from ringside.pairs.gram import LEAST_SHARE, drum_ids, grams, kept_body, meant
 from ringside.pairs.keeping import pair_broken
 from ringside.pairs.trade import TRADE, is_second, switch_kind
 from ringside.pairs.turning import ALIKE_DB, LEAST_FLIP_DB, LIKELY, turning
-from ringside.pairs.uncertainty import COVERAGE, deviation_s, tips
+from ringside.pairs.uncertainty import tips
 from ringside.pairs.verdicts import Verdict
 from ringside.places.starts import starting_layout
 from ringside.plan.balances import Balance, Fader, Option, OptionSet
@@ -650,8 +650,3 @@ def test_the_tape_settles_and_opens_nothing():
     assert (before == (tips(an) != an.pairs.verdict)).all()
     assert not (after & ~before).any()
     assert after.sum() < before.sum()
-    # What is not of the place, the way a head is struck and tuned, no tape tells.
-    place = an.doubt_m / an.scene.speed
-    rest = np.sqrt(np.maximum(deviation_s(an) ** 2 - place**2, 0.0))
-    assert rest.max() > 0
-    assert not ((tips(an, COVERAGE * rest) != an.pairs.verdict) & ~after).any()

@@ -308,6 +308,13 @@ def what_is_settled_is_not_asked_again(layout, told):
     assert lengths == [{"id": layout.pk, "lines": len(lists[1]["lines"])}]
     layout.refresh_from_db()
     assert known(layout) is None
+    # What was told is gone from the storage: there is a list all the same.
+    job = Job.objects.filter(kind="measure").latest("pk")
+    told_in = job.files.pop("told.json")
+    job.save()
+    assert demo("POST", "/worklist", ask | {"of": layout.pk}) == (200, lists[0])
+    job.files["told.json"] = told_in
+    job.save()
     # Of before takes kept the plan of their day, nothing is settled.
     Take.objects.update(plan=None)
     assert demo("POST", "/worklist", ask | {"of": layout.pk})[1] == lists[0]

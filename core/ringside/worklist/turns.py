@@ -122,7 +122,7 @@ def _of_one_drum(layout: Layout, mics: list[str]) -> bool:
 
 def _step(layout: Layout, mics: list[str], told: Turned) -> Step:
     kinds = [switch_kind(layout, layout.mic(m)) for m in mics]
-    gravest = max(kinds, key=lambda k: (ORDER[k], k == "first"))
+    gravest = max(kinds, key=lambda k: ORDER[k])
     sure: Surety = "sure" if told.sure >= SURE else "likely" if told.sure >= LIKELY else "open"
     n = len(mics)
     return Step(

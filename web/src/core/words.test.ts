@@ -1,10 +1,9 @@
 /** Names, colours and sums that more than one drawing shares. */
-
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import type { Layout, PairRow } from "../api/types";
 import { channelOf, withChannels } from "./edits";
-import { bodySums, drumColour, firstDrum, isFlipped, micColour, sourceName } from "./words";
+import { bodySums, drumColour, firstDrum, isFlipped, micColour, sourceName, spoken } from "./words";
 
 const file = new URL("../../../demo/a-square-pair.layout.json", import.meta.url);
 const layout: Layout = JSON.parse(readFileSync(file, "utf8"));
@@ -50,5 +49,7 @@ describe("words", () => {
     expect(firstDrum(layout, "kick").name).toBe("Kick");
     expect(sourceName(layout, "crash-l")).toBe("Crash L");
     expect(sourceName(layout, "gone")).toBe("gone");
+    const names = ["Floor tom", "Crash R", "FT", "Öl", ""];
+    expect(names.map(spoken)).toEqual(["floor tom", "crash R", "FT", "öl", ""]);
   });
 });

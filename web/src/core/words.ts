@@ -61,6 +61,10 @@ export function firstDrum(layout: Pick<Layout, "kit">, kind: "snare" | "kick"): 
   return layout.kit.drums.find((d) => d.kind === kind) as Drum;
 }
 
+/** A name within a sentence: its first letter is small, unless it is written in capitals. */
+export const spoken = (name: string) =>
+  /^.\p{Lu}/u.test(name) ? name : name.slice(0, 1).toLowerCase() + name.slice(1);
+
 export function sourceName(layout: Layout, id: string): string {
   const all = [...layout.kit.drums, ...(layout.kit.cymbals ?? [])];
   return all.find((s) => s.id === id)?.name ?? id;

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { api, exactly, must } from "../../api/client";
 import type { AlignChange, AlignEffect as Effect, Job } from "../../api/types";
 import { sumText } from "../../core/units";
-import { sourceName } from "../../core/words";
+import { sourceName, spoken } from "../../core/words";
 import { useEditorPart } from "../../parts/editing";
 import { JobProgress } from "../../parts/JobProgress";
 import { Mark } from "../../parts/Mark";
@@ -94,7 +94,7 @@ function Changes({ title, rows }: { title: string; rows: AlignChange[] }) {
             <b className="num">
               {c.a} {c.b}
             </b>
-            <span>on {sourceName(doc, c.source).toLowerCase()}:</span>
+            <span>on {spoken(sourceName(doc, c.source))}:</span>
             <Mark verdict={c.before} size={11} /> {c.before}
             <span aria-hidden="true">→</span>
             <Mark verdict={c.after} size={11} /> {c.after}

@@ -6,6 +6,7 @@ import { Told } from "../../parts/fields/Hint";
 import { Mark } from "../../parts/Mark";
 import { useMe } from "../../parts/me";
 import { useWorklist } from "../../parts/worklist";
+import { lineFor } from "./todo/words";
 import type { OnTrial } from "./useTrial";
 
 const SHORT: Record<Remedy["kind"], string> = {
@@ -26,9 +27,7 @@ const MOST = 5;
 /** Best first; before them the one that is a line of the list to do, so that the two say one thing. */
 function useInOrder({ a, b, remedies }: PairDepth): Remedy[] {
   const lines = useWorklist().data?.lines ?? [];
-  const line = lines.find((l) =>
-    l.better.some((p) => (p.a === a && p.b === b) || (p.a === b && p.b === a)),
-  );
+  const line = lines[lineFor(lines, a, b)];
   const listed = (r: Remedy) =>
     r.kind === line?.kind && remedied(r).every((id) => line.of.includes(id));
   return [...remedies.filter(listed), ...remedies.filter((r) => !listed(r))];

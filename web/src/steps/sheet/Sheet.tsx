@@ -1,5 +1,4 @@
 /** The set-up sheet and the labels: as they print, and everything to carry away. */
-
 import { useRef, useState } from "react";
 import type { Ruler } from "../../core/units";
 import { useAtKit } from "../../parts/atkit/log";
@@ -7,6 +6,7 @@ import { useAsShown } from "../../parts/atkit/State";
 import { useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
 import { useMe } from "../../parts/me";
+import { NoMics } from "../../parts/NoMics";
 import { type Paper, PrintPdf } from "./PrintPdf";
 
 type Shown = "sheet" | "inputs" | "labels";
@@ -21,6 +21,7 @@ export function Sheet() {
   const frame = useRef<HTMLIFrameElement>(null);
   const state: "planned" | "stands" = useAsShown() ? "stands" : "planned";
   const written = useAtKit().log.length;
+  const mics = useEditorPart((s) => s.still.mics.length > 0);
   const query = {
     sheet: `units=${ruler.units}&paper=${paper}&state=${state}`,
     inputs: `paper=${paper}`,
@@ -57,6 +58,7 @@ export function Sheet() {
           Print
         </button>
       </div>
+      {!mics && <NoMics words="The sheet has only the kit yet." />}
       <iframe
         ref={frame}
         key={`${out.version} ${written} ${shown} ${query}`}

@@ -4,6 +4,7 @@ import { micOf } from "../../core/edits";
 import { tickedOf } from "../../core/kitlog";
 import { boxOf, sketchOf } from "../../core/sketch";
 import { lengthWithUnit, type Ruler } from "../../core/units";
+import { spoken } from "../../core/words";
 import type { AtKitLog } from "../../parts/atkit/log";
 import type { Order } from "../../parts/atkit/stands";
 import { Sketch } from "../../parts/chart/Sketch";
@@ -147,7 +148,7 @@ function OneMic({ mic, alone }: { mic: SetupJob["mics"][number]; alone: boolean 
   const far =
     row.own_m == null
       ? `snare ${length(row.snare_m)}, kick ${length(row.kick_m)}`
-      : `${length(row.own_m)} from ${row.job.toLowerCase()}`;
+      : `${length(row.own_m)} from ${spoken(row.job)}`;
   return (
     <div className="flex justify-between gap-2">
       <div className="min-w-0">

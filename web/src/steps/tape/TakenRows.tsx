@@ -2,6 +2,7 @@
 import type { AtKit } from "../../api/types";
 import { partOf } from "../../core/kitParts";
 import { lengthText, type Ruler, unitMark } from "../../core/units";
+import { spoken } from "../../core/words";
 import type { AtKitLog } from "../../parts/atkit/log";
 import { useEditorPart } from "../../parts/editing";
 import { useMe } from "../../parts/me";
@@ -23,7 +24,7 @@ export function TakenRows({ standing, kit }: Props) {
   const by = new Map(kit.lines.map((l) => [l.key, l.by]));
   const doc = useEditorPart((s) => s.still);
   const name = (to: string | null) =>
-    to === null ? "the floor" : (partOf(doc, to)?.name.toLowerCase() ?? to);
+    to === null ? "the floor" : spoken(partOf(doc, to)?.name ?? to);
   if (!standing.readings.length) return null;
   return (
     <table className="w-full text-left text-[0.86rem]">

@@ -8,6 +8,7 @@ import { Pick } from "../../../parts/fields/Pick";
 import { useWorklist } from "../../../parts/worklist";
 import { HearIt } from "../hear/HearIt";
 import { Remedies } from "../Remedies";
+import { lineFor } from "../todo/words";
 import type { OnTrial } from "../useTrial";
 import { Leaving } from "./Leaving";
 
@@ -45,11 +46,7 @@ export function WhatToDo({ focus, row, depth, ...trial }: Props) {
 /** The line of the list that makes this pair better; where there is none, what the remedies say. */
 function OnTheList({ focus, otherwise }: { focus: Focus; otherwise: string }) {
   const lines = useWorklist().data?.lines ?? [];
-  const at = lines.findIndex((l) =>
-    l.better.some(
-      (p) => (p.a === focus.a && p.b === focus.b) || (p.a === focus.b && p.b === focus.a),
-    ),
-  );
+  const at = lineFor(lines, focus.a, focus.b);
   const line = lines[at];
   if (!line)
     return (

@@ -1,15 +1,21 @@
 /** What a line gives and costs, in a few words. */
 import type { Layout, Line, Worklist } from "../../../api/types";
-import { sourceName } from "../../../core/words";
+import { sourceName, spoken } from "../../../core/words";
 
 type Gain = Worklist["gains"][number];
+
+/** The line of the list that makes a pair better, by number from 0; -1 where there is none. */
+export function lineFor(lines: readonly Line[], a: string, b: string): number {
+  const own = new Set([a, b]);
+  return lines.findIndex((l) => l.better.some((p) => own.has(p.a) && own.has(p.b)));
+}
 
 /** "Body: snare +6.9, kick +2.8 dB. Comb: snare 2.0 dB less." */
 export function gainsText(gains: Gain[], doc: Layout): string {
   const of = (pick: (g: Gain) => number, told: (db: number) => string) =>
     gains
       .filter((g) => Math.abs(pick(g)) >= LEAST_DB)
-      .map((g) => `${sourceName(doc, g.source).toLowerCase()} ${told(pick(g))}`)
+      .map((g) => `${spoken(sourceName(doc, g.source))} ${told(pick(g))}`)
       .join(", ");
   const body = of((g) => g.body_db, signed);
   const comb = of(

@@ -2,6 +2,7 @@
 import { useEffect } from "react";
 import type { Board, Technique, Took } from "../../../api/types";
 import { targetNames } from "../../../core/techniques";
+import { spoken } from "../../../core/words";
 import { useEditorPart } from "../../../parts/editing";
 import { Pick } from "../../../parts/fields/Pick";
 import { Mark } from "../../../parts/Mark";
@@ -147,7 +148,7 @@ function Gravest({ board, mics }: { board: Board; mics: string[] }) {
           <span className="num">
             {p.a}, {p.b}
           </span>{" "}
-          {p.worst} on {board.sources.find((s) => s.id === p.on)?.name.toLowerCase() ?? p.on}
+          {p.worst} on {spoken(board.sources.find((s) => s.id === p.on)?.name ?? p.on ?? "")}
         </li>
       ))}
       {rows.length > MOST && <li className="text-soft">and {rows.length - MOST} more</li>}
