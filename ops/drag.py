@@ -76,6 +76,7 @@ WATCH = """({ mic, number, attribute }) => {
   const found = { waits: [], changes: 0, from: 0, to: 0, pending: null, frames: [], behind: [] };
   let last = shown(), before = 0, down = null, at = null;
   const points = [];
+  let n = 0, counted = -1;
   const where = () => mic && document.querySelector(mic)?.getBoundingClientRect();
   window.addEventListener('pointerdown', (e) => {
     const box = where();
@@ -84,12 +85,15 @@ WATCH = """({ mic, number, attribute }) => {
   window.addEventListener('pointermove', (e) => {
     if (found.pending === null) found.pending = performance.now();
     at = { x: e.clientX, y: e.clientY };
+    points.push({ ...at, n });
   }, true);
   new MutationObserver(() => {
     const now = performance.now();
     if (shown() === last) return;
     last = shown();
-    found.changes++;
+    // Of two within one frame only one is seen.
+    if (counted !== n) found.changes++;
+    counted = n;
     found.from ||= now;
     found.to = now;
     if (found.pending !== null) found.waits.push(now - found.pending);
@@ -99,13 +103,13 @@ WATCH = """({ mic, number, attribute }) => {
   const frame = (now) => {
     if (before) found.frames.push(now - before);
     before = now;
-    points.push(at);
     const box = down && at && where();
     if (box) {
       const k = points.findLastIndex(
-        (p) => p && Math.hypot(p.x - down.x - box.x, p.y - down.y - box.y) < 1.5);
-      found.behind.push(points.length - 1 - k);
+        (p) => Math.hypot(p.x - down.x - box.x, p.y - down.y - box.y) < 1.5);
+      found.behind.push(k === points.length - 1 ? 0 : n - (points[k]?.n ?? 0));
     }
+    n++;
     requestAnimationFrame(frame);
   };
   requestAnimationFrame(frame);
@@ -154,7 +158,7 @@ BARE = """({ path, body, vary }) => {
 MORE = """async ([id, count]) => {
   const { doc, version } = await (await fetch(`/api/layouts/${id}`)).json();
   const close = doc.mics.filter((m) => m.role === 'close');
-  for (let n = 0; doc.mics.length < count; n++) {
+  for (let n = 0, counted = -1; doc.mics.length < count; n++) {
     const { position_m: [x, y, z], ...mic } = close[n % close.length];
     const own = { id: `X${n}`, name: `More ${n}` };
     const track = doc.channels.find((c) => c.mic === mic.id);

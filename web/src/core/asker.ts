@@ -69,19 +69,24 @@ class Asker {
 }
 
 const drawnNext: (() => void)[] = [];
+let drawn = false;
+
+function nextFrame(): void {
+  drawn = drawnNext.length > 0;
+  if (!drawn) return;
+  requestAnimationFrame(nextFrame);
+  for (const draw of drawnNext.splice(0).reverse()) draw();
+}
 
 /**
- * Drawn with the next frame, not between two: that would be laid out once for whatever the pointer
- * is over, and once more for the frame. Of two that come together the newest goes first, and the
- * other is overtaken.
+ * One answer a frame: the first is drawn as it comes, while the page waits for its next frame. Of
+ * more that come before it the newest goes first with it, and the others are overtaken.
  */
-function withFrame<A>(answer: A): Promise<A> {
-  return new Promise((done) => {
-    if (drawnNext.push(() => done(answer)) > 1) return;
-    requestAnimationFrame(() => {
-      for (const draw of drawnNext.splice(0).reverse()) draw();
-    });
-  });
+function onePerFrame<A>(answer: A): Promise<A> {
+  if (drawn) return new Promise((done) => void drawnNext.push(() => done(answer)));
+  drawn = true;
+  requestAnimationFrame(nextFrame);
+  return Promise.resolve(answer);
 }
 
 /** None where the browser has none, or will not start one. */
@@ -100,7 +105,7 @@ export async function follow(move: Move): Promise<Follows> {
   if (asker === undefined) asker = made();
   if (!asker || asker.dead) return plainly(move);
   const answer = await asker.ask(move);
-  if (answer !== null) return withFrame(answer as Follows);
+  if (answer !== null) return onePerFrame(answer as Follows);
   asker.forget();
   return plainly(move);
 }

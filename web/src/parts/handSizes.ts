@@ -27,7 +27,10 @@ function glass(): () => void {
   return () => sheet.remove();
 }
 
-/** Follow a pointer from down to up, in steps of one frame at most. */
+/**
+ * Follow a pointer from down to up. The first move of a frame counts at once, so that what it asks
+ * is on its way before anything is drawn; of the others only the last, with the next frame.
+ */
 export function follow(
   start: React.PointerEvent,
   onStep: (dx: number, dy: number, done: boolean) => void,
@@ -47,14 +50,21 @@ export function follow(
   };
   let [dx, dy] = [0, 0];
   let frame = 0;
+  let more = false;
+  const step = () => {
+    more = false;
+    frame = requestAnimationFrame(() => {
+      frame = 0;
+      if (more) step();
+    });
+    onStep(dx, dy, false);
+  };
   on(["pointermove"], (e) => {
     [dx, dy] = [e.clientX - x0, e.clientY - y0];
     if (!lift && Math.hypot(dx, dy) <= 2) return;
     lift ??= glass();
-    frame ||= requestAnimationFrame(() => {
-      frame = 0;
-      onStep(dx, dy, false);
-    });
+    if (frame) more = true;
+    else step();
   });
   // A touch that the browser takes away ends where it was.
   on(["pointerup", "pointercancel"], (e) => {
