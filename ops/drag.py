@@ -77,7 +77,9 @@ WATCH = """({ mic, number, attribute }) => {
   let last = shown(), before = 0, down = null, at = null;
   const points = [];
   let n = 0, counted = -1;
-  const where = () => mic && document.querySelector(mic)?.getBoundingClientRect();
+  // Under a hand a mic is a copy of the drawing's own.
+  const where = () => (document.querySelector('[data-hand][data-view="above"] > g > circle')
+    ?? (mic && document.querySelector(mic)))?.getBoundingClientRect();
   window.addEventListener('pointerdown', (e) => {
     const box = where();
     down = box ? { x: e.clientX - box.x, y: e.clientY - box.y } : null;

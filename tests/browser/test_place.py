@@ -20,8 +20,13 @@ def shown(page, which):
 
 
 def middle(page, mic, view="above"):
-    """The capsule of a mic on the screen: the centre of its wide invisible grip."""
-    box = page.locator(f'[data-mic="{mic}"][data-view="{view}"] > circle').bounding_box()
+    """The capsule of a mic on the screen: the centre of its wide invisible grip.
+
+    Under a hand it is a copy on a sheet of its own.
+    """
+    held = page.locator(f'[data-hand="{mic}"][data-view="{view}"] > g > circle')
+    drawn = page.locator(f'[data-mic="{mic}"][data-view="{view}"] > circle')
+    box = (held if held.count() else drawn).first.bounding_box()
     return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
 
 

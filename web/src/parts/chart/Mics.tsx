@@ -255,7 +255,7 @@ function Stand({ mic, view }: { mic: Mic; view: View }) {
   const [, floor] = toScreen([mic.position_m[0], mic.position_m[1], 0], view);
   return (
     <line
-      data-stand={floor}
+      data-stand
       x1={x}
       x2={x}
       y1={y}

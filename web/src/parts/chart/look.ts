@@ -22,8 +22,10 @@ export interface ChartProps {
   onAim: (id: string, aim: Point3, done: boolean) => void;
   onNudge: (id: string, to: Point3) => void;
   tools?: ReactNode;
-  /** What lies between kit and mics, each on a paper of its own, so that one repaints no other. */
-  under?: readonly ((view: View) => ReactNode)[];
+  /** What lies on the ground with the kit and seldom changes. */
+  lain?: (view: View) => ReactNode;
+  /** What lies between kit and mics, on a paper of its own, so that it repaints neither. */
+  under?: (view: View) => ReactNode;
   /** Tells where the hand has a mic, at every frame; the drawing moves it without being made anew. */
   watch?: (watcher: (mic: Mic | null) => void) => () => void;
   /** Something of the step's own, drawn over the kit; the mics stand back then. */

@@ -218,8 +218,8 @@ function Ticks(props: FlagProps & { from: number; to: number }) {
   const pole = { stroke: colour, strokeWidth: on ? 2.2 : 1 };
   return (
     <>
-      {ticks.split(" ").map((at) => (
-        <line key={at} x1={at} x2={at} y1={BAND} y2={BAND + 15} {...pole} />
+      {ticks.split(" ").map((at, i) => (
+        <line key={i} x1={at} x2={at} y1={BAND} y2={BAND + 15} {...pole} />
       ))}
       <line x1={x} x2={x} y1={from} y2={to} {...pole} />
     </>

@@ -79,10 +79,8 @@ function TwoViews({ tried }: { tried: Tried }) {
           onMove={NOTHING}
           onAim={NOTHING}
           onNudge={NOTHING}
-          under={[
-            (view) => <Loci {...{ view, layout, places, ruler }} />,
-            (view) => <PairLines {...{ view, layout, places }} />,
-          ]}
+          lain={(view) => <Loci {...{ view, layout, places, ruler }} />}
+          under={(view) => <PairLines {...{ view, layout, places }} />}
         />
       ))}
     </div>

@@ -105,16 +105,22 @@ export function LiveChart({ together, ...look }: ChartLook) {
       onSelect={lit.select}
       onHover={lit.hover}
       watch={editor.following.watch}
-      under={UNDER}
+      lain={lain}
+      under={under}
     />
   );
 }
 
-const UNDER = [
-  (view: View) => <LiveLoci view={view} />,
-  (view: View) => <LiveLines view={view} />,
-  (view: View) => <Planned view={view} />,
-];
+const lain = (view: View) => <LiveLoci view={view} />;
+const under = (view: View) => (
+  <>
+    {/* As large as the paper, whatever is on it: else the browser orders all papers anew at every
+        frame, in case that one now lies over another. */}
+    <rect width={view.width} height={view.height} fill="transparent" />
+    <LiveLines view={view} />
+    <Planned view={view} />
+  </>
+);
 
 /** The same places as long as they say the same. */
 function useSame(now: PairPlaces | null): PairPlaces | null {

@@ -1,8 +1,11 @@
 /** How far the two mics are from one drum by tape, biggest numbers first. */
+import { useMemo } from "react";
 import type { Mic } from "../../../api/types";
+import type { EditorState } from "../../../core/editor";
 import { lengthText, lengthWithUnit, msText, type Ruler, unitMark } from "../../../core/units";
 import { firstDrum } from "../../../core/words";
 import { useEditorPart } from "../../../parts/editing";
+import { Live } from "../../../parts/Live";
 import { VerdictWord } from "../../../parts/Mark";
 import { useMe } from "../../../parts/me";
 
@@ -16,14 +19,38 @@ interface Props {
   mics: [Mic, Mic];
 }
 
-/** These follow the hand with every answer. */
-export function Distances({ name, kind, colour, mics }: Props) {
-  const drum = useEditorPart((s) => firstDrum(s.still, kind).id);
-  const row = useEditorPart((s) => s.board?.focus?.rows.find((r) => r.source === drum));
+/** What the open pair says of a drum. */
+const rowOf = (state: EditorState, kind: Props["kind"]) => {
+  const drum = firstDrum(state.still, kind).id;
+  return state.board?.focus?.rows.find((r) => r.source === drum);
+};
+
+/** What follows the hand with every answer, in words. */
+function useSaid({ kind, mics }: Props) {
   const ruler: Ruler = useMe();
-  if (!row) return null;
-  const off = row.tape_difference_m;
-  const far = off > 0 ? mics[1].id : mics[0].id;
+  const [a, b] = [mics[0].id, mics[1].id];
+  return useMemo(() => {
+    const length = (m: number | undefined) => (m === undefined ? "" : lengthText(m, ruler));
+    return {
+      a: (state: EditorState) => length(rowOf(state, kind)?.tape_a_m),
+      b: (state: EditorState) => length(rowOf(state, kind)?.tape_b_m),
+      off: (state: EditorState) => {
+        const row = rowOf(state, kind);
+        const off = row?.tape_difference_m ?? 0;
+        if (Math.abs(off) < NOTHING_M) return "equal by tape";
+        const by = lengthWithUnit(Math.abs(off), ruler);
+        return `${off > 0 ? b : a} ${by} further, ${msText(Math.abs(row?.delay_s ?? 0))} ms`;
+      },
+    };
+  }, [kind, ruler, a, b]);
+}
+
+export function Distances(props: Props) {
+  const { name, kind, colour } = props;
+  const verdict = useEditorPart((s) => rowOf(s, kind)?.verdict);
+  const ruler: Ruler = useMe();
+  const said = useSaid(props);
+  if (!verdict) return null;
   const key = name.toLowerCase();
   return (
     <section className={`border-l-4 ${colour} pl-3`} aria-label={`Distances to the ${key}`}>
@@ -34,16 +61,14 @@ export function Distances({ name, kind, colour, mics }: Props) {
       <p
         className={`num flex gap-5 font-bold ${ruler.units === "cm" ? "text-[1.65rem]" : "text-[1.25rem]"} leading-tight`}
       >
-        <span data-tape={`${key}-a`}>{lengthText(row.tape_a_m, ruler)}</span>
-        <span data-tape={`${key}-b`}>{lengthText(row.tape_b_m, ruler)}</span>
+        <Live data-tape={`${key}-a`} say={said.a} />
+        <Live data-tape={`${key}-b`} say={said.b} />
       </p>
-      <p className="text-[0.87rem]" data-off={key}>
-        {Math.abs(off) < NOTHING_M
-          ? "equal by tape"
-          : `${far} ${lengthWithUnit(Math.abs(off), ruler)} further, ${msText(Math.abs(row.delay_s))} ms`}
+      <p className="text-[0.87rem]">
+        <Live data-off={key} say={said.off} />
       </p>
       <p className="text-[0.87rem]" data-verdict-of={key}>
-        <VerdictWord verdict={row.verdict} />
+        <VerdictWord verdict={verdict} />
       </p>
     </section>
   );
