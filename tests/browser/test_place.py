@@ -24,9 +24,13 @@ def middle(page, mic, view="above"):
 
     Under a hand it is a copy on a sheet of its own.
     """
-    held = page.locator(f'[data-hand="{mic}"][data-view="{view}"] > g > circle')
-    drawn = page.locator(f'[data-mic="{mic}"][data-view="{view}"] > circle')
-    box = (held if held.count() else drawn).first.bounding_box()
+    drawn = f'[data-mic="{mic}"][data-view="{view}"] > circle'
+    page.locator(drawn).first.wait_for(state="attached")
+    box = page.evaluate(
+        "([held, drawn]) => (document.querySelector(held) ?? document.querySelector(drawn))"
+        ".getBoundingClientRect().toJSON()",
+        [f'[data-hand="{mic}"][data-view="{view}"] > g > circle', drawn],
+    )
     return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
 
 

@@ -233,15 +233,24 @@ describe("a hand that moves a mic", () => {
     expect(editor.snapshot().behind).toBe(false);
   });
 
-  it("asks for words as often as they can be read, beside the numbers", async () => {
-    for (let i = 0; i < 16; i++) {
-      editor.move(mic("OR", 2 + i));
+  /** In so many steps at 60 a second; where words were asked for, in steps. */
+  const wordsOf = async (steps: number, step_m: number) => {
+    for (let i = 0; i < steps; i++) {
+      editor.move(mic("OR", 2 + i * step_m));
       answers[i]?.();
       reads[readings.length - 1]?.();
       await settle(16);
     }
-    expect(moves).toHaveLength(16);
-    expect(readings.map((m) => m.mic.position_m[0])).toEqual([2, 9, 16]);
+    expect(moves).toHaveLength(steps);
+    return readings.map((m) => Math.round(((m.mic.position_m[0] ?? 0) - 2) / step_m));
+  };
+
+  it("asks for words as often as they can be read, beside the numbers", async () => {
+    expect(await wordsOf(16, 0.004)).toEqual([0, 7, 14]);
+  });
+
+  it("asks for them more seldom while the hand is quick", async () => {
+    expect(await wordsOf(34, 0.006)).toEqual([0, 16, 32]);
   });
 
   it("asks for them more seldom where numbers come slowly", async () => {

@@ -25,6 +25,9 @@ export interface Move {
 
 /** Words are asked for as often as they can be read, */
 const WORDS_MS = 100;
+/** more seldom while the hand is quicker than anybody reads by, metres a second, */
+const QUICK_M_S = 0.3;
+const QUICK_MS = 250;
 /** and where numbers come slowly not oftener than once in so many of those. */
 const NUMBERS_A_WORD = 6;
 /** Older than this, numbers are said to be behind. */
@@ -84,8 +87,16 @@ export class Following {
     this.lastWords.clear();
     const asked = { ...move, words: false, at: Date.now() };
     this.numbers.want(asked);
-    const { at, since } = this.worded;
-    if (asked.at - at >= WORDS_MS && since >= NUMBERS_A_WORD) this.wantWords(asked);
+    if (this.worded.since >= NUMBERS_A_WORD && this.wordsAreDue(asked)) this.wantWords(asked);
+  }
+
+  private wordsAreDue({ mic, at }: Asked): boolean {
+    const { mic: from, at: last } = this.worded;
+    const far = from
+      ? Math.hypot(...mic.position_m.map((p, i) => p - (from.position_m[i] ?? p)))
+      : 0;
+    const quick = far / (at - last) > QUICK_M_S / 1000;
+    return at - last >= (quick ? QUICK_MS : WORDS_MS);
   }
 
   /** The hand is gone: nothing on its way matters any more. */

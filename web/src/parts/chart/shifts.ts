@@ -26,6 +26,9 @@ interface Sheet {
 
 const CLEAR = "absolute inset-0 pointer-events-none";
 
+/** Still held by the pointer and by the keys: it only is not seen, nor the frame round it. */
+const OUT_OF_SIGHT = { opacity: "0", outline: "none" };
+
 /** Copies for the eye alone: nothing takes hold of them, nothing reads them aloud. */
 function copied(part: Element): Element {
   const copy = part.cloneNode(true) as Element;
@@ -67,7 +70,7 @@ function gripOf(paper: Element, id: string, view: View): Grip {
   const parts = [...paper.querySelectorAll<SVGElement>(`[data-mic="${id}"], [data-aim="${id}"]`)];
   const stand = paper.querySelector(`[data-mic="${id}"] [data-stand]`);
   const sheets = [sheetOf(paper, parts.map(copied), view, id)];
-  for (const part of parts) part.style.opacity = "0";
+  for (const part of parts) Object.assign(part.style, OUT_OF_SIGHT);
   if (stand) sheets.unshift(standSheet(paper, stand, view, id));
   return { id, sheets, lines: [] };
 }
