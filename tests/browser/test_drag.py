@@ -71,6 +71,25 @@ def test_views_lines_and_numbers_go_with_the_hand_and_stay_where_it_lets_go(some
     expect(shown(page, "snare-b")).to_have_text(there)
 
 
+def test_when_the_hand_is_gone_nothing_of_it_is_left(someone, held):
+    page, go = held
+    drawn(page)
+    _, flags = told(page)
+    go(60, -20)
+    for view in ("above", "along"):
+        expect(page.locator(f'[data-hand="OR"][data-view="{view}"]').first).to_be_attached()
+    assert told(page)[1] != flags
+    page.mouse.up()
+    someone.saved()
+    expect(page.locator("[data-hand]")).to_have_count(0)
+    expect(page.locator("[data-mic][style]")).to_have_count(0)
+    page.keyboard.press("Control+z")
+    expect(shown(page, "snare-b")).to_have_text("127.1")
+    someone.saved()
+    drawn(page)
+    assert told(page)[1] == flags
+
+
 def test_a_selected_mic_is_moved_by_its_capsule_and_not_turned(someone, held):
     page, go = held
     go(30, 0)

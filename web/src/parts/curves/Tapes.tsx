@@ -1,5 +1,5 @@
 /** The tapes: one measuring tape per reference drum, every mic a flag at its distance. */
-import { memo, useState } from "react";
+import { memo, type RefObject, useLayoutEffect, useRef, useState } from "react";
 import type { Board, Layout, Mic } from "../../api/types";
 import { BUNCH_WIDE, flagged, roomyStep, type Spot } from "../../core/flags";
 import { lengthWithUnit, type Ruler } from "../../core/units";
@@ -14,6 +14,8 @@ interface Props {
   lit: string[];
   onHover: (id: string | null) => void;
   onSelect: (id: string, extend: boolean) => void;
+  /** Tells where a mic under the hand is now, oftener than the tapes are drawn anew. */
+  follow: (place: (mic: string, board: Board) => void) => () => void;
 }
 
 const ROW = 100;
@@ -125,10 +127,12 @@ const Tape = memo(function Tape(
   const scale = (wide - LEFT - 26) / (to - from);
   const x = (m: number) => LEFT + (m - from) * scale;
   const spots = spotsOf(layout, board, column, x).filter((s) => s.d >= from && s.d <= to);
+  const paper = useRef<SVGGElement>(null);
+  useFlagUnderHand(paper, props, x);
   const of = props.name.split(" ")[0]?.toLowerCase();
   const said = (s: OnTape) => `${s.id}, ${lengthWithUnit(s.d, ruler)} from the ${of}`;
   return (
-    <g transform={`translate(0 ${top})`}>
+    <g ref={paper} transform={`translate(0 ${top})`}>
       <rect x="2" y={BAND - 10} width="4" height="36" fill={colour} />
       <text x="14" y={BAND + 3} fontSize="13" fontWeight="700" fill="var(--ink)">
         {props.name}
@@ -167,6 +171,36 @@ const Tape = memo(function Tape(
   );
 });
 
+/** The flag of a mic under the hand goes along; one of a bunch waits until it is drawn anew. */
+function useFlagUnderHand(
+  paper: RefObject<SVGGElement | null>,
+  { follow, column }: Pick<Props, "follow"> & { column: number },
+  x: (m: number) => number,
+): void {
+  useLayoutEffect(() =>
+    follow((mic, board) => {
+      const flag = paper.current?.querySelector(`[data-flag="${column}-${mic}"]`);
+      const d = board.tape_m[board.mic_ids.indexOf(mic)]?.[column];
+      if (flag && d !== undefined) stand(flag, x(d), [x(d)]);
+    }),
+  );
+}
+
+/** Put a flag and its ticks where they are on the tape: only here is told where that is. */
+function stand(flag: Element, x: number, ticks: readonly number[]): void {
+  const [pole, ...marks] = flag.querySelectorAll("line");
+  const at = (line: Element | undefined, px: number) => {
+    for (const end of ["x1", "x2"]) line?.setAttribute(end, px.toFixed(2));
+  };
+  at(pole, x);
+  marks.forEach((mark, i) => {
+    at(mark, ticks[i] ?? x);
+  });
+  const plate = flag.querySelector("rect");
+  plate?.setAttribute("x", (x - Number(plate.getAttribute("width")) / 2).toFixed(2));
+  flag.querySelector("text")?.setAttribute("x", x.toFixed(2));
+}
+
 interface FlagProps extends Pick<Props, "onHover" | "onSelect"> {
   /** One mic, or several in a bunch. */
   id: string;
@@ -184,9 +218,13 @@ interface FlagProps extends Pick<Props, "onHover" | "onSelect"> {
 }
 
 const Flag = memo(function Flag(props: FlagProps) {
-  const { id, x, wide, lane, on, colour, onHover, onSelect } = props;
+  const { id, x, ticks, wide, lane, on, colour, onHover, onSelect } = props;
   const ids = id.split(" ");
   const several = ids.length > 1;
+  const flag = useRef<SVGGElement>(null);
+  useLayoutEffect(() => {
+    if (flag.current) stand(flag.current, x, ticks.split(" ").map(Number));
+  });
   const y = LANE_Y[lane] ?? 0;
   const above = lane % 2 === 0;
   // A bunch opens: the tape is shown nearer round its mics.
@@ -194,6 +232,7 @@ const Flag = memo(function Flag(props: FlagProps) {
     several ? props.onNear(props.distances.split(" ").map(Number)) : onSelect(id, extend);
   return (
     <g
+      ref={flag}
       role="button"
       tabIndex={several ? 0 : -1}
       aria-label={several ? `${ids.length} mics: ${props.said}. Show nearer` : props.said}
@@ -207,27 +246,26 @@ const Flag = memo(function Flag(props: FlagProps) {
     >
       {several && <title>{props.said}</title>}
       <Ticks {...props} from={above ? y + FLAG / 2 : BAND} to={above ? BAND + 15 : y} />
-      <FlagPlate {...{ x, y, wide, on, colour, several }} words={several ? `×${ids.length}` : id} />
+      <FlagPlate {...{ y, wide, on, colour, several }} words={several ? `×${ids.length}` : id} />
     </g>
   );
 });
 
-/** Where each of its mics is on the tape, and the pole of the flag. */
+/** The pole of the flag, and where each of its mics is on the tape. */
 function Ticks(props: FlagProps & { from: number; to: number }) {
-  const { ticks, x, colour, on, from, to } = props;
+  const { ticks, colour, on, from, to } = props;
   const pole = { stroke: colour, strokeWidth: on ? 2.2 : 1 };
   return (
     <>
-      {ticks.split(" ").map((at, i) => (
-        <line key={i} x1={at} x2={at} y1={BAND} y2={BAND + 15} {...pole} />
+      <line y1={from} y2={to} {...pole} />
+      {ticks.split(" ").map((_, i) => (
+        <line key={i} y1={BAND} y2={BAND + 15} {...pole} />
       ))}
-      <line x1={x} x2={x} y1={from} y2={to} {...pole} />
     </>
   );
 }
 
 interface FlagPlateProps {
-  x: number;
   y: number;
   wide: number;
   on: boolean;
@@ -236,12 +274,11 @@ interface FlagPlateProps {
   words: string;
 }
 
-function FlagPlate({ x, y, wide, on, colour, several, words }: FlagPlateProps) {
+function FlagPlate({ y, wide, on, colour, several, words }: FlagPlateProps) {
   return (
     <>
       <rect
         data-plate
-        x={x - wide / 2}
         y={y - FLAG / 2}
         width={wide}
         height={FLAG}
@@ -251,7 +288,6 @@ function FlagPlate({ x, y, wide, on, colour, several, words }: FlagPlateProps) {
         strokeDasharray={several ? "3 2" : undefined}
       />
       <text
-        x={x}
         y={y + 3.8}
         fontSize="10.5"
         fontWeight="700"

@@ -1,6 +1,6 @@
 /** The charts and tapes of Place as they are under the hand; the rest of the step stands still. */
 import { useMemo, useRef } from "react";
-import type { Mic } from "../../api/types";
+import type { Board, Mic } from "../../api/types";
 import { micOf, withMic } from "../../core/edits";
 import type { Ruler } from "../../core/units";
 import type { Point3, View } from "../../core/view";
@@ -10,7 +10,7 @@ import { type PairPlaces, placesOf } from "../../parts/chart/cuts";
 import { Loci, PairLines } from "../../parts/chart/Loci";
 import type { ChartProps } from "../../parts/chart/look";
 import { TAPES_HIGH, Tapes } from "../../parts/curves/Tapes";
-import { useEditor, useEditorPart, useLit } from "../../parts/editing";
+import { useCalmPart, useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { useChangeMic, useHands } from "../../parts/hands";
 import { useMe } from "../../parts/me";
 
@@ -156,9 +156,10 @@ export function LiveTapes() {
   const layout = useEditorPart((s) =>
     s.doc.mics.length === s.still.mics.length ? s.still : s.doc,
   );
-  const board = useEditorPart((s) => s.board);
+  const board = useCalmPart((s) => s.board);
   const ruler: Ruler = useMe();
   const lit = useLit();
+  const follow = useTapeHand();
   const glow = useGlow([lit.hovered, lit.selected, board?.focus?.a, board?.focus?.b]);
   if (!board) return <div style={{ height: TAPES_HIGH }} />;
   return (
@@ -167,8 +168,23 @@ export function LiveTapes() {
       board={board}
       ruler={ruler}
       lit={glow}
+      follow={follow}
       onHover={lit.hover}
       onSelect={lit.select}
     />
   );
+}
+
+/** Told of with every answer: the mic under the hand, and after that the one that was. */
+function useTapeHand() {
+  const editor = useEditor();
+  return useMemo(() => {
+    let held: string | null = null;
+    return (place: (mic: string, board: Board) => void) =>
+      editor.subscribe(() => {
+        const { underHand, board } = editor.snapshot();
+        held = underHand ?? held;
+        if (held && board) place(held, board);
+      });
+  }, [editor]);
 }
