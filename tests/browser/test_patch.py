@@ -167,6 +167,7 @@ def test_a_box_is_put_on_the_floor_and_cables_follow_it_by_hand_and_keys(someone
     page.mouse.down()
     page.mouse.move(x - 80, y, steps=4)  # away from the kit, to the left
     until(page, lambda: metres_of(lead) > was + 0.3)  # while it is held
+    page.wait_for_timeout(200)  # for the last of the moves
     there = metres_of(lead)
     page.mouse.up()
     someone.saved()
