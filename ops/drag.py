@@ -160,7 +160,7 @@ BARE = """({ path, body, vary }) => {
 MORE = """async ([id, count]) => {
   const { doc, version } = await (await fetch(`/api/layouts/${id}`)).json();
   const close = doc.mics.filter((m) => m.role === 'close');
-  for (let n = 0, counted = -1; doc.mics.length < count; n++) {
+  for (let n = 0; doc.mics.length < count; n++) {
     const { position_m: [x, y, z], ...mic } = close[n % close.length];
     const own = { id: `X${n}`, name: `More ${n}` };
     const track = doc.channels.find((c) => c.mic === mic.id);

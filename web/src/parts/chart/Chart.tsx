@@ -19,13 +19,13 @@ export function Chart(props: ChartProps) {
     <section className="relative flex min-h-0 min-w-0 flex-col" aria-label={title}>
       <Head {...props} zoom={zoom} frame={frame} />
       <div ref={paper} className="relative min-h-0 flex-1 overflow-hidden contain-strict">
-        {/* What stands still has a layer of its own, so that a drag repaints only what moves; and
-            one that nothing shines through, for each that is seen through costs every frame. */}
+        {/* What stands still has a layer of its own, so that a drag repaints only what moves. Where
+            one is followed, nothing shines through it: each that is seen through costs every frame. */}
         {view.scale > 0 && (
           <svg
             {...{ width, height }}
             aria-hidden="true"
-            className="absolute inset-0 bg-paper will-change-transform"
+            className={`absolute inset-0 will-change-transform ${props.watch ? "bg-paper" : ""}`}
           >
             <Ground view={view} kit={layout.kit} room={layout.room ?? null} ruler={props.ruler} />
             <KitDrawing view={view} kit={layout.kit} />
