@@ -172,7 +172,10 @@ describe("a hand that moves a mic", () => {
   });
 
   it("asks three at a time, the newest last, and drops an answer that was overtaken", async () => {
-    for (let i = 1; i <= 9; i++) editor.move(mic("OR", i));
+    for (let i = 1; i <= 9; i++) {
+      editor.move(mic("OR", i));
+      await settle(16);
+    }
     expect(moves.map((m) => m.mic.position_m[0])).toEqual([1, 2, 3]);
     answers[1]?.();
     await settle();
@@ -253,6 +256,16 @@ describe("a hand that moves a mic", () => {
     expect(await wordsOf(34, 0.006)).toEqual([0, 16, 32]);
   });
 
+  it("asks once a frame however often the hand is told of, and for where it is at last", async () => {
+    for (let i = 1; i <= 9; i++) {
+      editor.move(mic("OR", i));
+      answers[moves.length - 1]?.();
+      await settle(4);
+    }
+    await settle(50);
+    expect(moves.map((m) => m.mic.position_m[0])).toEqual([1, 3, 6, 9]);
+  });
+
   it("asks for them more seldom where numbers come slowly", async () => {
     for (let i = 0; i < 12; i++) {
       editor.move(mic("OR", 2 + i));
@@ -265,6 +278,7 @@ describe("a hand that moves a mic", () => {
 
   it("takes no number back with words that come late", async () => {
     editor.move(mic("OR", 2));
+    await settle(16);
     editor.move(mic("OR", 3));
     answers[1]?.();
     reads[0]?.();
@@ -311,6 +325,7 @@ describe("a hand that moves a mic", () => {
     answers[0]?.(new Error("no such place"));
     await settle();
     expect(editor.snapshot().puzzled).toBe("no such place");
+    await settle(16);
     editor.move(mic("OR", 3));
     answers[1]?.();
     await settle();

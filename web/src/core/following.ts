@@ -30,6 +30,8 @@ const QUICK_M_S = 0.3;
 const QUICK_MS = 250;
 /** and where numbers come slowly not oftener than once in so many of those. */
 const NUMBERS_A_WORD = 6;
+/** Numbers are asked for once a frame or so, however often the hand is told of; the last always. */
+const PACE_MS = 12;
 /** Older than this, numbers are said to be behind. */
 const BEHIND_MS = 300;
 
@@ -57,6 +59,8 @@ export class Following {
   private readonly words: Latest<Asked, Follows>;
   /** For which place words were asked for last, when, and how many numbers came since. */
   private worded = { mic: null as Mic | null, at: 0, since: NUMBERS_A_WORD };
+  private askedAt = 0;
+  private readonly pace = new Deadline();
   private readonly patience = new Deadline();
   /** Asks for the words of a place at which the hand stays. */
   private readonly lastWords = new Deadline();
@@ -86,6 +90,14 @@ export class Following {
     if (!this.patience.running) this.waitOn();
     this.lastWords.clear();
     const asked = { ...move, words: false, at: Date.now() };
+    const early = this.askedAt + PACE_MS - asked.at;
+    if (early > 0) this.pace.put(early, () => this.want(asked));
+    else this.want(asked);
+  }
+
+  private want(asked: Asked): void {
+    this.pace.clear();
+    this.askedAt = Date.now();
     this.numbers.want(asked);
     if (this.worded.since >= NUMBERS_A_WORD && this.wordsAreDue(asked)) this.wantWords(asked);
   }
@@ -104,6 +116,7 @@ export class Following {
     if (!this.mic) return;
     this.numbers.callOff();
     this.words.callOff();
+    this.pace.clear();
     this.lastWords.clear();
     this.mic = null;
     this.worded.since = NUMBERS_A_WORD;

@@ -29,17 +29,29 @@ export function useEditor(): Editor {
   return editor;
 }
 
-/** One value of the open layout: the part that asks is drawn anew only when it changes. */
-export function useEditorPart<T>(pick: (state: EditorState) => T): T {
+type Same<T> = (before: T, now: T) => boolean;
+
+/** What is picked, or what was picked before as long as that is the same to who asks. */
+function useKept<T>(pick: (state: EditorState) => T, same: Same<T> = Object.is): () => T {
   const editor = useEditor();
-  return useSyncExternalStore(editor.subscribe, () => pick(editor.snapshot()));
+  const last = useRef<{ is: T } | null>(null);
+  return () => {
+    const is = pick(editor.snapshot());
+    if (!last.current || !same(last.current.is, is)) last.current = { is };
+    return last.current.is;
+  };
+}
+
+/** One value of the open layout: the part that asks is drawn anew only when it changes. */
+export function useEditorPart<T>(pick: (state: EditorState) => T, same?: Same<T>): T {
+  return useSyncExternalStore(useEditor().subscribe, useKept(pick, same));
 }
 
 /** As often as words can be read while a hand moves something: what is big follows at once. */
 const CALM_MS = 100;
 
 /** `useEditorPart` for sentences, curves and fields: under a hand, ten times a second. */
-export function useCalmPart<T>(pick: (state: EditorState) => T): T {
+export function useCalmPart<T>(pick: (state: EditorState) => T, same?: Same<T>): T {
   const editor = useEditor();
   const subscribe = useCallback(
     (listener: () => void) => {
@@ -66,7 +78,7 @@ export function useCalmPart<T>(pick: (state: EditorState) => T): T {
     },
     [editor],
   );
-  return useSyncExternalStore(subscribe, () => pick(editor.snapshot()));
+  return useSyncExternalStore(subscribe, useKept(pick, same));
 }
 
 /** A value that changes at every frame, ten times a second. */

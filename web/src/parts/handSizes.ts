@@ -29,7 +29,8 @@ function glass(): () => void {
 
 /**
  * Follow a pointer from down to up. The first move of a frame counts at once, so that what it asks
- * is on its way before anything is drawn; of the others only the last, with the next frame.
+ * is on its way before anything is drawn: where the browser tells of moves as they come (raw), it
+ * is not kept for the next frame either. Of the others only the last counts, with the next frame.
  */
 export function follow(
   start: React.PointerEvent,
@@ -59,8 +60,11 @@ export function follow(
     });
     onStep(dx, dy, false);
   };
-  on(["pointermove"], (e) => {
-    [dx, dy] = [e.clientX - x0, e.clientY - y0];
+  on(["pointerrawupdate", "pointermove"], (e) => {
+    const [x, y] = [e.clientX - x0, e.clientY - y0];
+    // Told of twice, raw and with its frame.
+    if (x === dx && y === dy) return;
+    [dx, dy] = [x, y];
     if (!lift && Math.hypot(dx, dy) <= 2) return;
     lift ??= glass();
     if (frame) more = true;

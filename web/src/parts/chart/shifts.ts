@@ -2,13 +2,13 @@
  * A mic that the hand moves, moved on the drawing at every frame: its place is only shifted.
  *
  * What is shown under the hand is a copy on a sheet of its own, and the drawing's own mic is out of
- * sight meanwhile. A sheet is moved by an animation that stands still: the browser then lays out,
- * paints and orders nothing anew for a frame, which it does for any other way of moving.
+ * sight meanwhile.
  */
 import { type RefObject, useLayoutEffect } from "react";
 import type { Layout, Mic } from "../../api/types";
 import { micOf } from "../../core/edits";
 import { toScreen, type View } from "../../core/view";
+import { CLEAR, copied, inSight, moveSheet, outOfSight, type Sheet, sheetOf } from "../sheets";
 import type { ChartProps } from "./look";
 
 /** What goes along with a mic on the paper, made once for a hand. */
@@ -19,41 +19,14 @@ interface Grip {
   lines: SVGElement[];
 }
 
-interface Sheet {
-  on: Element;
-  motion: Animation;
-}
-
-const CLEAR = "absolute inset-0 pointer-events-none";
-
-/** Still held by the pointer and by the keys: it only is not seen, nor the frame round it. */
-const OUT_OF_SIGHT = { opacity: "0", outline: "none" };
-
-/** Copies for the eye alone: nothing takes hold of them, nothing reads them aloud. */
-function copied(part: Element): Element {
+/** The mic alone: its stand goes another way. */
+function withoutStand(part: Element): Element {
   const copy = part.cloneNode(true) as Element;
   copy.querySelector("[data-stand]")?.remove();
-  for (const one of [copy, ...copy.querySelectorAll("*")])
-    for (const name of one.getAttributeNames())
-      if (/^(data-|aria-|role$|tabindex$|style$)/.test(name)) one.removeAttribute(name);
-  return copy;
+  return copied(copy);
 }
 
-/** A sheet over the paper with these on it; what leaves the paper is cut off by the paper alone. */
-function sheetOf(paper: Element, parts: Element[], view: View, mic: string): Sheet {
-  const svg = document.createElementNS("http://www.w3.org/2000/svg", "svg");
-  svg.setAttribute("width", `${view.width}`);
-  svg.setAttribute("height", `${view.height}`);
-  svg.setAttribute("class", `${CLEAR} overflow-visible`);
-  svg.setAttribute("aria-hidden", "true");
-  svg.dataset.hand = mic;
-  svg.dataset.view = view.facing;
-  svg.append(...parts);
-  paper.append(svg);
-  const motion = svg.animate(null, { duration: 1, fill: "both" });
-  motion.pause();
-  return { on: svg, motion };
-}
+const aboutOf = (view: View, mic: string) => ({ hand: mic, view: view.facing });
 
 /** The stand goes sideways with its mic and stays on the floor: its sheet shows down to that. */
 function standSheet(paper: Element, stand: Element, view: View, mic: string): Sheet {
@@ -63,14 +36,14 @@ function standSheet(paper: Element, stand: Element, view: View, mic: string): Sh
   paper.append(above);
   const long = copied(stand);
   long.setAttribute("y2", `${Number(long.getAttribute("y1")) + 2 * view.height}`);
-  return { ...sheetOf(above, [long], view, mic), on: above };
+  return { ...sheetOf(above, [long], view, aboutOf(view, mic)), on: above };
 }
 
 function gripOf(paper: Element, id: string, view: View): Grip {
   const parts = [...paper.querySelectorAll<SVGElement>(`[data-mic="${id}"], [data-aim="${id}"]`)];
   const stand = paper.querySelector(`[data-mic="${id}"] [data-stand]`);
-  const sheets = [sheetOf(paper, parts.map(copied), view, id)];
-  for (const part of parts) Object.assign(part.style, OUT_OF_SIGHT);
+  const sheets = [sheetOf(paper, parts.map(withoutStand), view, aboutOf(view, id))];
+  parts.forEach(outOfSight);
   if (stand) sheets.unshift(standSheet(paper, stand, view, id));
   return { id, sheets, lines: [] };
 }
@@ -86,9 +59,7 @@ function shift(grip: Grip, layout: Layout, view: View, mic: Mic): void {
   if (!from) return;
   const [x0, y0] = toScreen(from.position_m, view);
   const [x, y] = toScreen(mic.position_m, view);
-  const there = `translate(${(x - x0).toFixed(2)}px, ${(y - y0).toFixed(2)}px)`;
-  for (const { motion } of grip.sheets)
-    (motion.effect as KeyframeEffect).setKeyframes({ transform: [there, there] });
+  for (const sheet of grip.sheets) moveSheet(sheet, x - x0, y - y0);
   for (const line of grip.lines) {
     line.setAttribute("x1", x.toFixed(2));
     line.setAttribute("y1", y.toFixed(2));
@@ -97,9 +68,7 @@ function shift(grip: Grip, layout: Layout, view: View, mic: Mic): void {
 
 /** The drawing's own mic is seen again; lines are made anew by who draws them. */
 function settle(paper: Element, grip: Grip | null): void {
-  for (const { on } of grip?.sheets ?? []) on.remove();
-  for (const part of paper.querySelectorAll<SVGElement>("[data-mic][style], [data-aim][style]"))
-    part.removeAttribute("style");
+  inSight(paper.querySelectorAll("[data-mic][style], [data-aim][style]"), grip?.sheets ?? []);
 }
 
 /**

@@ -1,10 +1,11 @@
 /** The tapes: one measuring tape per reference drum, every mic a flag at its distance. */
-import { memo, type RefObject, useLayoutEffect, useRef, useState } from "react";
+import { memo, useLayoutEffect, useRef, useState } from "react";
 import type { Board, Layout, Mic } from "../../api/types";
 import { BUNCH_WIDE, flagged, roomyStep, type Spot } from "../../core/flags";
 import { lengthWithUnit, type Ruler } from "../../core/units";
 import { firstDrum, micColour } from "../../core/words";
 import { useSize } from "../useSize";
+import { type FollowFlag, type Scale, scaleOf, stand, useFlagHand } from "./flagHand";
 import { Foot } from "./frame";
 
 interface Props {
@@ -15,7 +16,7 @@ interface Props {
   onHover: (id: string | null) => void;
   onSelect: (id: string, extend: boolean) => void;
   /** Tells where a mic under the hand is now, oftener than the tapes are drawn anew. */
-  follow: (place: (mic: string, board: Board) => void) => () => void;
+  follow: FollowFlag;
 }
 
 const ROW = 100;
@@ -29,9 +30,21 @@ const LANES = LANE_Y.length;
 /** The room the tapes take, kept free before they are drawn so that the chart does not jump. */
 export const TAPES_HIGH = ROW * 2 + 8;
 
+const refsOf = (layout: Layout) => [firstDrum(layout, "snare"), firstDrum(layout, "kick")];
+
+const columnsOf = (layout: Layout, board: Board) =>
+  refsOf(layout).map((d) => board.sources.findIndex((s) => s.id === d.id));
+
+/** Where the whole tapes end, metres: behind the furthest mic. */
+export function tapeEnd(layout: Layout, board: Board): number {
+  const columns = columnsOf(layout, board);
+  const far = Math.max(1.2, ...columns.flatMap((k) => board.tape_m.map((row) => row[k] ?? 0)));
+  return Math.ceil((far + 0.05) / 0.2) * 0.2;
+}
+
 /** The part of the tapes that is shown, metres; and the way back to all of it. */
-function useStretch(far: number) {
-  const whole: Stretch = [0, Math.ceil((far + 0.05) / 0.2) * 0.2];
+function useStretch(end: number) {
+  const whole: Stretch = [0, end];
   const [part, setPart] = useState<Stretch | null>(null);
   const round = (distances: readonly number[]) => {
     const [low, high] = [Math.min(...distances), Math.max(...distances)];
@@ -45,10 +58,11 @@ function useStretch(far: number) {
 export function Tapes(props: Props) {
   const [ref, { width }] = useSize<HTMLDivElement>();
   const { layout, board } = props;
-  const refs = [firstDrum(layout, "snare"), firstDrum(layout, "kick")];
-  const columns = refs.map((d) => board.sources.findIndex((s) => s.id === d.id));
-  const far = Math.max(1.2, ...columns.flatMap((k) => board.tape_m.map((row) => row[k] ?? 0)));
-  const { stretch, near, round, back } = useStretch(far);
+  const columns = columnsOf(layout, board);
+  const { stretch, near, round, back } = useStretch(tapeEnd(layout, board));
+  const scales = columns.map((k) => scaleOf(k, stretch, LEFT, width - LEFT - 26));
+  const paper = useRef<HTMLDivElement>(null);
+  useFlagHand(paper, props.follow, scales);
   return (
     <div ref={ref} className="relative min-w-0 px-3 contain-strict" style={{ height: TAPES_HIGH }}>
       {near && (
@@ -61,29 +75,30 @@ export function Tapes(props: Props) {
         </button>
       )}
       {width > 0 && (
-        // A layer of its own: numbers that follow a hand repaint it, and nothing round it.
-        <svg
-          width={width}
-          height={ROW * 2}
-          role="group"
-          aria-label="Snare and kick tapes"
-          className="will-change-transform"
-        >
-          {refs.map((drum, i) => (
-            <Tape
-              key={drum.id}
-              {...props}
-              top={i * ROW}
-              wide={width}
-              stretch={stretch}
-              onNear={round}
-              column={columns[i] ?? 0}
-              name={i === 0 ? "Snare tape" : "Kick tape"}
-              hint={hintOf(drum.kind, drum.reference)}
-              colour={i === 0 ? "var(--snare)" : "var(--kick)"}
-            />
-          ))}
-        </svg>
+        <div ref={paper} className="relative">
+          {/* A layer of its own: flags on their sheets go over it, and it is not painted anew. */}
+          <svg
+            width={width}
+            height={ROW * 2}
+            role="group"
+            aria-label="Snare and kick tapes"
+            className="block will-change-transform"
+          >
+            {refsOf(layout).map((drum, i) => (
+              <Tape
+                key={drum.id}
+                {...props}
+                top={i * ROW}
+                wide={width}
+                scale={scales[i] as Scale}
+                onNear={round}
+                name={i === 0 ? "Snare tape" : "Kick tape"}
+                hint={hintOf(drum.kind, drum.reference)}
+                colour={i === 0 ? "var(--snare)" : "var(--kick)"}
+              />
+            ))}
+          </svg>
+        </div>
       )}
     </div>
   );
@@ -114,25 +129,20 @@ const Tape = memo(function Tape(
   props: Props & {
     top: number;
     wide: number;
-    stretch: Stretch;
+    scale: Scale;
     onNear: (distances: number[]) => void;
-    column: number;
     name: string;
     hint: string;
     colour: string;
   },
 ) {
-  const { top, wide, stretch, column, colour, board, layout, ruler, lit } = props;
-  const [from, to] = stretch;
-  const scale = (wide - LEFT - 26) / (to - from);
-  const x = (m: number) => LEFT + (m - from) * scale;
+  const { top, wide, scale, colour, board, layout, ruler, lit } = props;
+  const { column, from, to, x } = scale;
   const spots = spotsOf(layout, board, column, x).filter((s) => s.d >= from && s.d <= to);
-  const paper = useRef<SVGGElement>(null);
-  useFlagUnderHand(paper, props, x);
   const of = props.name.split(" ")[0]?.toLowerCase();
   const said = (s: OnTape) => `${s.id}, ${lengthWithUnit(s.d, ruler)} from the ${of}`;
   return (
-    <g ref={paper} transform={`translate(0 ${top})`}>
+    <g transform={`translate(0 ${top})`}>
       <rect x="2" y={BAND - 10} width="4" height="36" fill={colour} />
       <text x="14" y={BAND + 3} fontSize="13" fontWeight="700" fill="var(--ink)">
         {props.name}
@@ -148,7 +158,7 @@ const Tape = memo(function Tape(
         fill={colour}
         fillOpacity="0.16"
       />
-      <Marks {...{ from, to, scale, ruler }} speed={board.speed_of_sound_m_s} />
+      <Marks {...{ from, to, ruler }} scale={x(1) - x(0)} speed={board.speed_of_sound_m_s} />
       {flagged(spots, LANES, lit).map((f) => (
         <Flag
           key={f.spots[0]?.id}
@@ -170,36 +180,6 @@ const Tape = memo(function Tape(
     </g>
   );
 });
-
-/** The flag of a mic under the hand goes along; one of a bunch waits until it is drawn anew. */
-function useFlagUnderHand(
-  paper: RefObject<SVGGElement | null>,
-  { follow, column }: Pick<Props, "follow"> & { column: number },
-  x: (m: number) => number,
-): void {
-  useLayoutEffect(() =>
-    follow((mic, board) => {
-      const flag = paper.current?.querySelector(`[data-flag="${column}-${mic}"]`);
-      const d = board.tape_m[board.mic_ids.indexOf(mic)]?.[column];
-      if (flag && d !== undefined) stand(flag, x(d), [x(d)]);
-    }),
-  );
-}
-
-/** Put a flag and its ticks where they are on the tape: only here is told where that is. */
-function stand(flag: Element, x: number, ticks: readonly number[]): void {
-  const [pole, ...marks] = flag.querySelectorAll("line");
-  const at = (line: Element | undefined, px: number) => {
-    for (const end of ["x1", "x2"]) line?.setAttribute(end, px.toFixed(2));
-  };
-  at(pole, x);
-  marks.forEach((mark, i) => {
-    at(mark, ticks[i] ?? x);
-  });
-  const plate = flag.querySelector("rect");
-  plate?.setAttribute("x", (x - Number(plate.getAttribute("width")) / 2).toFixed(2));
-  flag.querySelector("text")?.setAttribute("x", x.toFixed(2));
-}
 
 interface FlagProps extends Pick<Props, "onHover" | "onSelect"> {
   /** One mic, or several in a bunch. */
@@ -223,8 +203,9 @@ const Flag = memo(function Flag(props: FlagProps) {
   const several = ids.length > 1;
   const flag = useRef<SVGGElement>(null);
   useLayoutEffect(() => {
-    if (flag.current) stand(flag.current, x, ticks.split(" ").map(Number));
-  });
+    // As wide as it is written.
+    if (flag.current && wide) stand(flag.current, x, ticks.split(" ").map(Number));
+  }, [x, ticks, wide]);
   const y = LANE_Y[lane] ?? 0;
   const above = lane % 2 === 0;
   // A bunch opens: the tape is shown nearer round its mics.

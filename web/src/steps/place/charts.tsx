@@ -1,15 +1,18 @@
 /** The charts and tapes of Place as they are under the hand; the rest of the step stands still. */
-import { useMemo, useRef } from "react";
+import { useMemo } from "react";
 import type { Board, Mic } from "../../api/types";
+import type { EditorState } from "../../core/editor";
 import { micOf, withMic } from "../../core/edits";
+import { sameParts } from "../../core/same";
 import type { Ruler } from "../../core/units";
 import type { Point3, View } from "../../core/view";
 import { Planned } from "../../parts/atkit/Planned";
 import { Chart } from "../../parts/chart/Chart";
-import { type PairPlaces, placesOf } from "../../parts/chart/cuts";
+import { placesOf } from "../../parts/chart/cuts";
 import { Loci, PairLines } from "../../parts/chart/Loci";
 import type { ChartProps } from "../../parts/chart/look";
-import { TAPES_HIGH, Tapes } from "../../parts/curves/Tapes";
+import type { FollowFlag } from "../../parts/curves/flagHand";
+import { TAPES_HIGH, Tapes, tapeEnd } from "../../parts/curves/Tapes";
 import { useCalmPart, useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { useChangeMic, useHands } from "../../parts/hands";
 import { useMe } from "../../parts/me";
@@ -122,26 +125,12 @@ const under = (view: View) => (
   </>
 );
 
-/** The same places as long as they say the same. */
-function useSame(now: PairPlaces | null): PairPlaces | null {
-  const last = useRef(now);
-  const keys = Object.keys(now ?? {}) as (keyof PairPlaces)[];
-  const same = now && last.current && keys.every((k) => last.current?.[k] === now[k]);
-  if (!same) last.current = now;
-  return last.current;
-}
-
 /** Ring and spheres: drawn anew where an answer changes them; the ring stands while its mic does. */
 function LiveLoci({ view }: { view: View }) {
   const layout = useEditorPart((s) => (s.underHand ? s.still : s.doc));
-  const doc = useEditorPart((s) => s.doc);
-  const board = useEditorPart((s) => s.board);
-  const places = useSame(placesOf(board, doc));
+  const places = useEditorPart((s) => placesOf(s.board, s.doc), sameParts);
   const ruler: Ruler = useMe();
-  return useMemo(
-    () => <Loci {...{ view, layout, places, ruler }} />,
-    [view, layout, places, ruler],
-  );
+  return <Loci {...{ view, layout, places, ruler }} />;
 }
 
 /** The lines go with the mic at every frame; drawn anew when the hand takes hold or lets go. */
@@ -152,11 +141,17 @@ function LiveLines({ view }: { view: View }) {
   return <PairLines key={pulled ?? ""} {...{ view, layout, places }} />;
 }
 
+/** Under a hand the tapes stand, and its flags go along them, as far as they reach. */
+function onTapes({ board, whole, still, underHand }: EditorState): Board | null {
+  if (!board || !whole || !underHand) return board;
+  return tapeEnd(still, board) === tapeEnd(still, whole) ? whole : board;
+}
+
 export function LiveTapes() {
   const layout = useEditorPart((s) =>
     s.doc.mics.length === s.still.mics.length ? s.still : s.doc,
   );
-  const board = useCalmPart((s) => s.board);
+  const board = useCalmPart(onTapes);
   const ruler: Ruler = useMe();
   const lit = useLit();
   const follow = useTapeHand();
@@ -176,15 +171,18 @@ export function LiveTapes() {
 }
 
 /** Told of with every answer: the mic under the hand, and after that the one that was. */
-function useTapeHand() {
+function useTapeHand(): FollowFlag {
   const editor = useEditor();
   return useMemo(() => {
     let held: string | null = null;
-    return (place: (mic: string, board: Board) => void) =>
-      editor.subscribe(() => {
+    return (place) => {
+      const tell = () => {
         const { underHand, board } = editor.snapshot();
         held = underHand ?? held;
-        if (held && board) place(held, board);
-      });
+        if (held && board) place(held, board, underHand !== null);
+      };
+      tell();
+      return editor.subscribe(tell);
+    };
   }, [editor]);
 }

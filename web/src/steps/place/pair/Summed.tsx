@@ -1,5 +1,7 @@
 /** The sum of the two mics on one drum: its curve, its first dip, its body. */
 import { memo } from "react";
+import type { Focus } from "../../../api/types";
+import { sameParts } from "../../../core/same";
 import { dipText, sumText } from "../../../core/units";
 import { bodySums } from "../../../core/words";
 import { SumCurve } from "../../../parts/curves/SumCurve";
@@ -7,8 +9,20 @@ import { useCalmPart, useEditor, useEditorPart } from "../../../parts/editing";
 import { Pick } from "../../../parts/fields/Pick";
 import { VerdictWord } from "../../../parts/Mark";
 
+/** What is drawn and said of the sum: nothing of the distances, which follow each move. */
+function summed(focus: Focus | null | undefined) {
+  const open = focus?.rows.find((r) => r.source === focus.source);
+  if (!focus || !open) return null;
+  const { tape_a_m, tape_b_m, tape_difference_m, delay_s, ...said } = open;
+  const { rows, places, ...drawn } = focus;
+  return { ...said, ...drawn };
+}
+
+const alike = (before: Focus | null | undefined, now: Focus | null | undefined) =>
+  sameParts(summed(before), summed(now));
+
 export function Summed() {
-  const focus = useCalmPart((s) => s.board?.focus);
+  const focus = useCalmPart((s) => s.board?.focus, alike);
   const open = focus?.rows.find((r) => r.source === focus.source);
   const band = useEditorPart((s) => s.board?.sources)?.find((s) => s.id === focus?.source);
   if (!focus || !open) return null;

@@ -1,0 +1,118 @@
+/**
+ * The flag of a mic under the hand goes along its tape with every answer, on a sheet of its own;
+ * the tapes are drawn anew when the hand rests.
+ */
+import { type RefObject, useLayoutEffect } from "react";
+import type { Board } from "../../api/types";
+import { copied, inSight, moveSheet, outOfSight, type Sheet, sheetOf } from "../sheets";
+
+/** Tells at once, and then with every answer, where a mic is, and whether a hand still holds it. */
+export type FollowFlag = (
+  place: (mic: string, board: Board, underHand: boolean) => void,
+) => () => void;
+
+/** A tape: which column of the board it shows, and where a distance is on it, in pixels. */
+export interface Scale {
+  column: number;
+  from: number;
+  to: number;
+  x: (metres: number) => number;
+}
+
+/** The part of a tape from one distance to another, on so many pixels after so many. */
+export function scaleOf(
+  column: number,
+  [from, to]: readonly [number, number],
+  left: number,
+  px: number,
+): Scale {
+  return { column, from, to, x: (m) => left + ((m - from) * px) / (to - from) };
+}
+
+/** Put a flag and its ticks where they are on the tape: only here is told where that is. */
+export function stand(flag: Element, x: number, ticks: readonly number[]): void {
+  const [pole, ...marks] = flag.querySelectorAll("line");
+  const at = (line: Element | undefined, px: number) => {
+    for (const end of ["x1", "x2"]) line?.setAttribute(end, px.toFixed(2));
+  };
+  at(pole, x);
+  marks.forEach((mark, i) => {
+    at(mark, ticks[i] ?? x);
+  });
+  const plate = flag.querySelector("rect");
+  plate?.setAttribute("x", (x - Number(plate.getAttribute("width")) / 2).toFixed(2));
+  flag.querySelector("text")?.setAttribute("x", x.toFixed(2));
+}
+
+interface HeldFlag {
+  scale: Scale;
+  flag: SVGElement;
+  sheet: Sheet;
+}
+
+/** Each tape's flag of one mic; a bunch is not one. */
+const flagsOf = (paper: Element, mic: string, scales: readonly Scale[]) =>
+  scales.flatMap((scale) => {
+    const flag = paper.querySelector<SVGElement>(`[data-flag="${scale.column}-${mic}"]`);
+    return flag ? [{ scale, flag }] : [];
+  });
+
+function hold(paper: Element, mic: string, scales: readonly Scale[]): HeldFlag[] {
+  const size = paper.getBoundingClientRect();
+  return flagsOf(paper, mic, scales).map(({ scale, flag }) => {
+    const copy = flag.parentElement?.cloneNode(false) as Element;
+    copy.append(copied(flag));
+    const sheet = sheetOf(paper, [copy], size, { handFlag: `${scale.column}-${mic}` });
+    outOfSight(flag);
+    return { scale, flag, sheet };
+  });
+}
+
+const drawnAt = (flag: Element) => Number(flag.querySelector("text")?.getAttribute("x"));
+
+/** Off the part of the tape that is shown, a flag is not seen. */
+function shift({ scale, flag, sheet }: HeldFlag, metres: number): void {
+  const seen = metres >= scale.from && metres <= scale.to ? "" : "hidden";
+  const svg = sheet.on as SVGElement;
+  if (svg.style.visibility !== seen) svg.style.visibility = seen;
+  moveSheet(sheet, scale.x(metres) - drawnAt(flag), 0);
+}
+
+/** Keep the tapes on this paper with the hand, whenever they are drawn anew. */
+export function useFlagHand(
+  paper: RefObject<Element | null>,
+  follow: FollowFlag,
+  scales: readonly Scale[],
+): void {
+  useLayoutEffect(() => {
+    const drawn = paper.current;
+    if (!drawn) return;
+    let [held, by]: [HeldFlag[], string | null] = [[], null];
+    const letGo = () => {
+      inSight(
+        drawn.querySelectorAll("[data-flag][style]"),
+        held.map((h) => h.sheet),
+      );
+      [held, by] = [[], null];
+    };
+    const leave = follow((mic, board, underHand) => {
+      const row = board.tape_m[board.mic_ids.indexOf(mic)] ?? [];
+      const at = ({ column }: Scale) => row[column] ?? Number.NaN;
+      if (!underHand) {
+        letGo();
+        for (const { scale, flag } of flagsOf(drawn, mic, scales))
+          stand(flag, scale.x(at(scale)), [scale.x(at(scale))]);
+        return;
+      }
+      if (by !== mic) {
+        letGo();
+        [held, by] = [hold(drawn, mic, scales), mic];
+      }
+      for (const one of held) shift(one, at(one.scale));
+    });
+    return () => {
+      leave();
+      letGo();
+    };
+  });
+}
