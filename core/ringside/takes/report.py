@@ -21,7 +21,7 @@ from ringside.takes.heardpairs import PairTold, pairs_told
 from ringside.takes.judged import Judged, judged
 from ringside.takes.matching import By
 from ringside.takes.overview import loudest_db
-from ringside.takes.places import Known, Placed, heard_by, known_of, placed
+from ringside.takes.places import Known, Placed, known_of, places_of, readings_of
 from ringside.takes.reading import Corrections, Hit, TakeRead, read_take
 from ringside.takes.reasons import (
     SHORTEST_M,
@@ -346,20 +346,26 @@ def _reasons(
 
 
 def _places(take: TakeRead, late: Floats, stands: AsItStands | None) -> list[PlaceTold]:
+    an, readings = take.analysis, readings_of(take, late)
+    taped = {
+        m: known
+        for m in take.mics
+        if stands and (known := known_of(stands, an.layout.mics[m].id)) is not None
+    }
+    close = {m: known for m, known in taped.items() if an.layout.mics[m].role == "close"}
+    alone = {p.mic: p for p in places_of(an, readings, close)}
+    # A mic whose tape and hits cannot both hold is told by the hits.
+    held = {m: known for m, known in taped.items() if m not in alone or _fit(known, alone[m])}
+    joined = {p.mic: p for p in places_of(an, readings, held)} if held != close else alone
     made = []
-    for m, mic in enumerate(take.analysis.layout.mics):
-        if mic.role == "close" or m not in take.mics:
-            continue
-        heard = heard_by(take, m, late)
-        known = known_of(stands, mic.id) if stands else None
-        alone = placed(take.analysis, m, heard)
-        if known is not None and (alone is None or _fit(known, alone)):
-            both = placed(take.analysis, m, heard, known=known)
-            if both is not None:
-                made.append(_place(take, both, "joined", Told()))
-        elif alone is not None:
-            apart = Told() if known is None else apart_words(alone.at - known.at)
-            made.append(_place(take, alone, "none" if known is None else "differs", apart))
+    for m in sorted(joined | alone):
+        if m in held:
+            made.append(_place(take, joined[m], "joined", Told()))
+        elif m in taped:
+            apart = apart_words(alone[m].at - taped[m].at)
+            made.append(_place(take, alone[m], "differs", apart))
+        else:
+            made.append(_place(take, joined.get(m, alone[m]), "none", Told()))
     return made
 
 
