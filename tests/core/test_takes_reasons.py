@@ -1,24 +1,24 @@
 """Why a take differs from the plan, where a mic stands, and alignment: against known truth."""
 
 from dataclasses import fields, replace
-from functools import cache
 
 import numpy as np
 import pytest
 import soundfile
 from ringside.errors import RingsideError
-from ringside.hear.arrivals import arrivals
 from ringside.pairs.analysis import analyse
 from ringside.plan.mics import Mic
 from ringside.takes.align import AlignRow, Basis, HeardDrum, align_csv, align_table, basis_of
 from ringside.takes.compare import since
 from ringside.takes.copies import aligned_copies
 from ringside.takes.files import start_of, tracks_of
-from ringside.takes.places import Known, Readings, places_of, readings_of
+from ringside.takes.places import Known, Readings, places_of
 from ringside.takes.reading import Corrections, read_take
 from ringside.takes.reasons import causes, kelvin_of, rows_of, swapped, turned_over
 from scipy.optimize import least_squares
 
+from ops.placetrial import EVERY, INSIDE, Sounded, World, placed, sounded
+from ops.placetrial import figures as figures_of
 from tests.core.takes import demo_layout, figures, recorded
 from tests.core.test_takes_files import broadcast
 
@@ -137,31 +137,11 @@ def test_two_channels_on_each_others_tracks_are_found(a, b):
 
 
 OL, OR = 8, 9
-EVERY = ["kick", "snare", "rack-1", "rack-2", "floor", "hats", "crash-l", "crash-r", "ride"]
 
 
-@cache
-def _ready(sources):
-    """The demo, what its tracks read where all stands as planned, two ways in each head."""
-    take = figures(demo_layout(), sources=sources)
-    axes = take.analysis.scene.sources.axis
-    return take.analysis, readings_of(take), np.linalg.svd(axes[:, None, :])[2][:, 1:]
-
-
-def a_setup(dice, *, read_m=0.007, stroke_m=0.01, near_m=0.03, sources=None):
+def a_setup(dice, **how):
     """Mics set up by eye, hits near the middle of heads: where all is, and what is read."""
-    an, readings, across = _ready(sources)
-    at = an.scene.capsule.copy()
-    for n, mic in enumerate(an.layout.mics):
-        at[n] += dice.normal(0, near_m if mic.role == "close" else 0.05, 3)
-    hit = np.einsum("sk,ski->si", dice.normal(0, stroke_m / 2**0.5, (len(across), 2)), across)
-    s = an.scene.sources.strike
-    round_m = arrivals(replace(an.scene, capsule=at), an.layout.thresholds).path_m
-    way = round_m + np.linalg.norm(at[:, None] - s - hit, axis=-1)
-    way -= np.linalg.norm(at[:, None] - s, axis=-1)
-    r = readings
-    far = way[r.mic, r.source] - way[r.own, r.source] + dice.normal(0, read_m, len(r.mic))
-    return an, at, replace(r, lag_s=far / an.scene.speed)
+    return figures_of(dice, World(**how))
 
 
 def of_drums(readings, drums):
@@ -177,12 +157,8 @@ def overhead(found, mic=OL):
 def test_the_region_a_place_is_told_with_holds_it_in_95_of_100():
     """500 places; 7.815 is the 95 % point of chi squared with three degrees of freedom."""
     dice = np.random.default_rng(3)
-    held = 0
-    for _ in range(250):
-        an, at, readings = a_setup(dice)
-        for got in places_of(an, readings):
-            off = got.at - at[got.mic]
-            held += off @ np.linalg.solve(got.covariance, off) < 7.815
+    cases = placed(figures_of(dice, World()) for _ in range(250))
+    held = sum(off @ np.linalg.solve(p.covariance, off) < INSIDE for p, off in cases)
     assert 465 <= held <= 490  # 95 ± 2
 
 
@@ -195,7 +171,7 @@ def test_the_region_is_as_wide_as_the_take_was_read_well():
         "usual": {},
         "well": {"read_m": 0.001, "stroke_m": 0.001, "near_m": 0.001},
         "badly": {"read_m": 0.02},
-        "cymbals": {"sources": tuple(EVERY)},
+        "cymbals": {"sources": EVERY},
     }.items():
         cases = [a_setup(dice, **how) for _ in range(8)]
         wide[name] = np.mean([p.radius_m for an, _, r in cases for p in places_of(an, r)])
@@ -213,7 +189,7 @@ def test_scipy_finds_the_same_places(monkeypatch):
     bent = an.arrivals.path_m - np.linalg.norm(scene.capsule[:, None] - s.strike, axis=-1) > 0.0003
     straight = ~(bent[readings.mic, readings.source] | bent[readings.own, readings.source])
     r = Readings(*(getattr(readings, f.name)[straight] for f in fields(readings)))
-    _, _, across = _ready(None)
+    across = np.linalg.svd(s.axis[:, None, :])[2][:, 1:]
     sure = np.array([0.03 if m.role == "close" else 0.6 for m in an.layout.mics])
     air = an.layout.thresholds.air_error_c / 2 / (an.layout.air.temperature_c + 273.15)
     read = np.hypot(r.deviation_s, air * r.lag_s) * scene.speed
@@ -261,7 +237,7 @@ def test_a_taped_close_mic_places_the_others_better():
 
 
 def test_a_file_that_is_late_by_itself_is_solved_with_the_place():
-    an, at, readings = a_setup(np.random.default_rng(6), sources=tuple(EVERY))
+    an, at, readings = a_setup(np.random.default_rng(6), sources=EVERY)
     late = replace(readings, lag_s=readings.lag_s + 0.003 * (readings.mic == OL))
     got = overhead(places_of(an, late, late=frozenset({OL})))
     assert got.late_s == pytest.approx(0.003, abs=0.0003)
@@ -280,21 +256,13 @@ def test_a_drum_that_does_not_fit_is_left_out_and_told():
         assert np.linalg.norm(got.at - at[OL]) < 0.1
 
 
-def test_an_overhead_is_placed_to_two_centimetres_from_five_drums(tmp_path):
+def test_an_overhead_is_placed_to_two_centimetres_from_five_drums():
     """Five hits on each, no tape, every mic elsewhere than planned; by another model's sound."""
-    dice = np.random.default_rng(8)
-    layout = demo_layout().model_copy(update={"room": None})
-    stood = layout
-    for mic in layout.mics:
-        stood = moved(stood, mic.id, dice.normal(0, 0.01 if mic.role == "close" else 0.05, 3))
-    files, _ = recorded(tmp_path, each=5, layout=stood)
-    take = read_take(files, analyse(layout))
-    found = places_of(take.analysis, readings_of(take))
-    assert [(p.mic, len(p.sources)) for p in found] == [(OL, 5), (OR, 5)]
-    for got in found:
-        off = got.at - np.array(stood.mics[got.mic].position_m)
+    found = list(placed([sounded(8, Sounded("", near_m=0.01))]))
+    assert [(p.mic, len(p.sources)) for p, _ in found] == [(OL, 5), (OR, 5)]
+    for p, off in found:
         assert np.linalg.norm(off) < 0.02
-        assert off @ np.linalg.solve(got.covariance, off) < 7.815
+        assert off @ np.linalg.solve(p.covariance, off) < INSIDE
 
 
 @pytest.fixture(scope="module")

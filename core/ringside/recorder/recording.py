@@ -13,6 +13,7 @@ from pathlib import Path
 from typing import Any, Final
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ringside.arrays import Floats
 from ringside.hear.bands import VOICES, bands
@@ -34,6 +35,8 @@ RINGS_S: Final = 1.2
 MAINS_HZ: Final = 50.0
 VARIANTS: Final = 3
 """Strokes of one drum that are not alike; hits take turns."""
+
+Singles = NDArray[np.float32]
 
 Voice = Callable[[Drum | Cymbal, int, int, int], Floats]
 """What a part gives off: the part, the side of it, which stroke, samples a second."""
@@ -103,13 +106,13 @@ class Take:
         return faces(self.stood)
 
     @cached_property
-    def _struck(self) -> dict[tuple[int, int], Floats]:
+    def _struck(self) -> dict[tuple[int, int], Singles]:
         """What one full stroke of a part and variant gives at every mic, (M, N)."""
         every = self._faces
         ways = responses(self.stood, every, self.rate_hz, self.order)
         open_to = heard_from(self.stood, every)
         used = {s.source for s in self.played}
-        made: dict[tuple[int, int], Floats] = {}
+        made: dict[tuple[int, int], Singles] = {}
         for n, part in enumerate(self.layout.kit.parts):
             if part.id in used:
                 own = [f for f, face in enumerate(every) if face.part == n]
@@ -117,9 +120,12 @@ class Take:
                     made[n, variant] = heard
         return made
 
-    def _one(self, n: int, own: list[int], ways: list[list[Floats]], open_to: Floats) -> Floats:
-        """Every variant of a stroke of one part at every mic, (V, M, N)."""
-        from scipy.fft import next_fast_len
+    def _one(self, n: int, own: list[int], ways: list[list[Floats]], open_to: Floats) -> Singles:
+        """Every variant of a stroke of one part at every mic, (V, M, N).
+
+        In single precision: what that leaves is far under a preamp's noise.
+        """
+        from scipy.fft import irfft, next_fast_len, rfft
 
         part = self._tuned(n)
         length = round((RINGS_S + 0.2) * self.rate_hz)
@@ -128,11 +134,13 @@ class Take:
         spectra = np.array([
             [self._spectrum(part, f, v, size) for f in own] for v in range(VARIANTS)
         ])  # fmt: skip
-        out = np.zeros((VARIANTS, len(self.layout.mics), length))
+        out = np.zeros((VARIANTS, len(self.layout.mics), length), dtype=np.float32)
         for m in range(out.shape[1]):
-            heard = [open_to[m, f] * np.fft.rfft(ways[m][f], size) for f in own]
-            sums = np.einsum("vfk,fk->vk", spectra, np.array(heard))
-            sound = np.fft.irfft(sums, size)[:, :length]
+            heard = np.zeros((len(own), longest), dtype=np.float32)
+            for row, f in enumerate(own):
+                heard[row, : len(ways[m][f])] = open_to[m, f] * ways[m][f]
+            sums = np.einsum("vfk,fk->vk", spectra, rfft(heard, size))
+            sound = irfft(sums, size)[:, :length]
             out[:, m, : sound.shape[1]] = sound
         return out
 
@@ -147,12 +155,15 @@ class Take:
 
     def _spectrum(self, part: Drum | Cymbal, f: int, variant: int, size: int) -> Any:
         """One stroke as a face gives it off: late, with its sign, as loud as its kind is."""
+        from scipy.fft import rfft
+
         face = self._faces[f]
         sound = self.voice(part, face.side, 100 * self.seed + variant, self.rate_hz)
         sign = -1.0 if face.side == -1 else 1.0
         loud = 10 ** (VOICES[part.kind].peak_db / 20)
         late = np.zeros(round(face.late_s * self.rate_hz))
-        return sign * loud * np.fft.rfft(np.concatenate([late, sound]), size)
+        whole = sign * loud * np.concatenate([late, sound])
+        return rfft(whole.astype(np.float32), size)
 
     @cached_property
     def gains(self) -> Floats:
