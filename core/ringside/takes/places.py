@@ -292,11 +292,13 @@ class _Net:
     def _without_one(self, fit: _Fit, size: Floats) -> _Fit:
         """Without the one length of the mic that fits worst without which all fits best.
 
-        A mic with few lengths bends to a wrong one, and then another looks wrong: so each is tried,
-        and from the beginning, for what did not fit may have led far away.
+        A mic that is looked for bends to a wrong one, and then another looks wrong: so several are
+        tried, and from the beginning, for what did not fit may have led far away.
         """
-        mine = np.flatnonzero(fit.used & (self.rows.mic == self.rows.mic[size.argmax()]))
-        tried = mine[np.argsort(size[mine])[::-1][:MOST_TRIED]]
+        mic = self.rows.mic[size.argmax()]
+        mine = np.flatnonzero(fit.used & (self.rows.mic == mic))
+        most = MOST_TRIED if mic in self.far else 1
+        tried = mine[np.argsort(size[mine])[::-1][:most]]
         every = np.arange(len(size))
         fits = [self._settled(self.start, fit.used & (every != n), 1.0) for n in tried]
         return min(fits, key=self._strain)
