@@ -239,7 +239,8 @@ def test_a_taped_close_mic_places_the_others_better():
 def test_a_file_that_is_late_by_itself_is_solved_with_the_place():
     an, at, readings = a_setup(np.random.default_rng(6), sources=EVERY)
     late = replace(readings, lag_s=readings.lag_s + 0.003 * (readings.mic == OL))
-    got = overhead(places_of(an, late, late=frozenset({OL})))
+    got, other = places_of(an, late, late=frozenset({OL}))
+    assert (got.mic, other.mic, other.late_s) == (OL, OR, 0.0)
     assert got.late_s == pytest.approx(0.003, abs=0.0003)
     assert np.linalg.norm(got.at - at[OL]) < 0.12
     assert got.radius_m > overhead(places_of(an, readings)).radius_m

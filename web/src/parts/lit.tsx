@@ -6,7 +6,9 @@ import {
   type SetStateAction,
   useCallback,
   useContext,
+  useLayoutEffect,
   useMemo,
+  useRef,
   useState,
 } from "react";
 import { partnerOf } from "../core/edits";
@@ -48,11 +50,16 @@ export function LitHere({ children }: { children: ReactNode }) {
   const state = useContext(StateContext);
   if (!state) throw new Error("LitHere is for the steps of an open layout");
   const { selected, setSelected, hovered, hover, side, setSide } = state;
+  // Looked up when something is selected: marks and flags that stay as they are take no new hands.
+  const last = useRef(selected);
+  useLayoutEffect(() => {
+    last.current = selected;
+  }, [selected]);
   const select = useCallback(
     (id: string | null, extend = false) => {
       const { doc, focus } = editor.snapshot();
-      if (id && extend && selected && selected !== id) {
-        editor.open({ anchor: selected, mover: id, source: null });
+      if (id && extend && last.current && last.current !== id) {
+        editor.open({ anchor: last.current, mover: id, source: null });
       } else if (id) {
         const partner = partnerOf(doc, id);
         if (partner) editor.open({ anchor: partner, mover: id, source: null });
@@ -60,7 +67,7 @@ export function LitHere({ children }: { children: ReactNode }) {
       }
       setSelected(id);
     },
-    [editor, selected, setSelected],
+    [editor, setSelected],
   );
   const lit = useMemo(
     () => ({ selected, hovered, select, hover, side, setSide }),

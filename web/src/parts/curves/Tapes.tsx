@@ -1,5 +1,5 @@
 /** The tapes: one measuring tape per reference drum, every mic a flag at its distance. */
-import { memo, useLayoutEffect, useRef, useState } from "react";
+import { memo, useCallback, useLayoutEffect, useRef, useState } from "react";
 import type { Board, Layout, Mic } from "../../api/types";
 import { BUNCH_WIDE, flagged, roomyStep, type Spot } from "../../core/flags";
 import { lengthWithUnit, type Ruler } from "../../core/units";
@@ -46,12 +46,12 @@ export function tapeEnd(layout: Layout, board: Board): number {
 function useStretch(end: number) {
   const whole: Stretch = [0, end];
   const [part, setPart] = useState<Stretch | null>(null);
-  const round = (distances: readonly number[]) => {
+  const round = useCallback((distances: readonly number[]) => {
     const [low, high] = [Math.min(...distances), Math.max(...distances)];
     const reach = Math.max(high - low, 0.1) * 1.6 + 0.1;
     const from = Math.max(0, (low + high - reach) / 2);
     setPart([from, from + reach]);
-  };
+  }, []);
   return { stretch: part ?? whole, near: part !== null, round, back: () => setPart(null) };
 }
 
