@@ -162,6 +162,14 @@ def test_the_region_a_place_is_told_with_holds_it_in_95_of_100():
     assert 465 <= held <= 490  # 95 ± 2
 
 
+def test_a_take_that_is_read_twice_as_roughly_as_is_thought_is_seldom_told_too_narrow():
+    """A scale that is estimated from few lengths needs the wider tails: without them 73 of 100."""
+    dice = np.random.default_rng(3)
+    cases = list(placed(figures_of(dice, World(read_m=0.014, near_m=0.02)) for _ in range(70)))
+    held = sum(off @ np.linalg.solve(p.covariance, off) < INSIDE for p, off in cases)
+    assert held >= 0.81 * len(cases)
+
+
 def test_the_region_is_as_wide_as_the_take_was_read_well():
     """Drums that fit each other to two millimetres place a mic better than the trial takes did;
     twice as far off, worse; and with the cymbals better than without."""
