@@ -8,7 +8,7 @@ delay.
 import json
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from functools import cached_property
+from functools import cached_property, lru_cache
 from pathlib import Path
 from typing import Any, Final
 
@@ -31,6 +31,7 @@ PEAK_DB: Final = -12.0
 NOISE_DB: Final = -78.0
 """Of full scale, root mean square, of mic and preamp together (from memory)."""
 
+CORES: Final = 2
 RINGS_S: Final = 1.2
 MAINS_HZ: Final = 50.0
 VARIANTS: Final = 3
@@ -58,12 +59,20 @@ def simulated(part: Drum | Cymbal, side: int, seed: int, rate_hz: int) -> Floats
     ndarray, shape (N,)
         Peak 1.
     """
-    whole = stroke(part.kind, bands(part).fundamental, RINGS_S, rate_hz, seed)
+    whole = _stroke(part.kind, bands(part).fundamental, rate_hz, seed)
     if side != 1 or isinstance(part, Cymbal):
         return whole
     f = np.fft.rfftfreq(2 * len(whole), 1 / rate_hz)
     far = np.fft.irfft(np.fft.rfft(whole, 2 * len(whole)) / (1 + 1j * f / 3000.0))
     return np.asarray(far[: len(whole)])
+
+
+@lru_cache(maxsize=64)
+def _stroke(kind: str, fundamental: float, rate_hz: int, seed: int) -> Floats:
+    """The same from both sides of a drum."""
+    made = stroke(kind, fundamental, RINGS_S, rate_hz, seed)
+    made.flags.writeable = False
+    return made
 
 
 @dataclass(frozen=True)
@@ -139,8 +148,8 @@ class Take:
             heard = np.zeros((len(own), longest), dtype=np.float32)
             for row, f in enumerate(own):
                 heard[row, : len(ways[m][f])] = open_to[m, f] * ways[m][f]
-            sums = np.einsum("vfk,fk->vk", spectra, rfft(heard, size))
-            sound = irfft(sums, size)[:, :length]
+            sums = np.einsum("vfk,fk->vk", spectra, rfft(heard, size, workers=CORES))
+            sound = irfft(sums, size, workers=CORES)[:, :length]
             out[:, m, : sound.shape[1]] = sound
         return out
 
