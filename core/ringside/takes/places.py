@@ -38,7 +38,7 @@ CYMBAL: Final = 3.0
 """Times as far from its spot a stick lands on a cymbal as in a head (from memory)."""
 
 FILE_S: Final = 0.05
-DETOUR: Final = 3.0
+DETOUR: Final = 1.5
 """One standard deviation of a way round a shell, of what it is longer than the straight one: how
 sound goes round an edge is known too badly to place a mic by (from memory)."""
 
