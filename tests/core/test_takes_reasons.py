@@ -8,11 +8,12 @@ import soundfile
 from ringside.errors import RingsideError
 from ringside.pairs.analysis import analyse
 from ringside.plan.mics import Mic
+from ringside.takes import report
 from ringside.takes.align import AlignRow, Basis, HeardDrum, align_csv, align_table, basis_of
 from ringside.takes.compare import since
 from ringside.takes.copies import aligned_copies
 from ringside.takes.files import start_of, tracks_of
-from ringside.takes.places import Known, Readings, places_of
+from ringside.takes.places import Known, Readings, places_of, readings_of
 from ringside.takes.reading import Corrections, read_take
 from ringside.takes.reasons import causes, kelvin_of, rows_of, swapped, turned_over
 from scipy.optimize import least_squares
@@ -278,6 +279,16 @@ def test_an_overhead_is_placed_to_two_centimetres_from_five_drums():
 def take(tmp_path_factory):
     files, _ = recorded(tmp_path_factory.mktemp("take"))
     return read_take(files, analyse(demo_layout()))
+
+
+def test_a_mic_that_only_one_adjustment_places_is_told_all_the_same(take, monkeypatch):
+    """With the tapes the left overhead's lengths fit no more, and the right one's do at last."""
+    left, right = places_of(take.analysis, readings_of(take))
+    tape = Known(left.at, left.covariance)
+    monkeypatch.setattr(report, "known_of", lambda _, mic: tape if mic == "OL" else None)
+    monkeypatch.setattr(report, "places_of", lambda _, r, known: [right if OL in known else left])
+    told = report._places(take, np.zeros(len(take.mics)), object())
+    assert [(p.mic, p.taped) for p in told] == [("OL", "differs"), ("OR", "none")]
 
 
 def test_an_aligned_take_is_measured_aligned(take, tmp_path):

@@ -234,13 +234,13 @@ class _Net:
         self.an, self.rows, self.late = an, readings, late
         mics, sources = an.layout.mics, an.scene.sources
         self.far = [m for m in sorted(set(readings.mic.tolist())) if mics[m].role != "close"]
-        self.before = an.scene.capsule.copy()
+        before = an.scene.capsule.copy()
         m, s = len(mics), len(sources.ids)
         self.strokes, self.lates = 3 * m, 3 * m + 2 * s
         told = np.zeros((self.lates + len(late), self.lates + len(late)))
         for n in range(m):
             if n in known:
-                self.before[n] = known[n].at
+                before[n] = known[n].at
                 told[self.place(n), self.place(n)] = np.linalg.inv(known[n].covariance)
             else:
                 near = CLOSE_M if mics[n].role == "close" else STRIDE_M
@@ -252,7 +252,7 @@ class _Net:
         k = np.arange(self.lates, len(told))
         told[k, k] = (FILE_S * an.scene.speed) ** -2
         self.told = told
-        self.start = np.concatenate([self.before.ravel(), np.zeros(2 * s + len(late))])
+        self.start = np.concatenate([before.ravel(), np.zeros(2 * s + len(late))])
         longer, r = self._ways(self.start).longer, readings
         # Of where all is thought to stand: else a mic would be led to where nothing is sure.
         self.bent = DETOUR * np.hypot(longer[r.mic, r.source], longer[r.own, r.source])
@@ -368,6 +368,8 @@ class _Net:
             slope[rows, over] = np.einsum("ri,ri->r", by - to, self.across[r.source, k])
         said = path[r.mic, r.source] - path[r.own, r.source]
         for mic in self.late:
-            slope[r.mic == mic, self.lateness(mic)] = 1.0
-            said = said + np.where(r.mic == mic, x[self.lateness(mic)], 0.0)
+            # What is told against it is early by as much.
+            late = (r.mic == mic) * 1.0 - (r.own == mic)
+            slope[:, self.lateness(mic)] = late
+            said = said + late * x[self.lateness(mic)]
         return slope, r.lag_s * an.scene.speed - said

@@ -358,14 +358,15 @@ def _places(take: TakeRead, late: Floats, stands: AsItStands | None) -> list[Pla
     held = {m: known for m, known in taped.items() if m not in alone or _fit(known, alone[m])}
     joined = {p.mic: p for p in places_of(an, readings, held)} if held != close else alone
     made = []
-    for m in sorted(joined | alone):
-        if m in held:
-            made.append(_place(take, joined[m], "joined", Told()))
-        elif m in taped:
+    # A mic may be placed one way only: beside what the tapes say, other lengths may not fit.
+    for m, found in sorted((alone | joined).items()):
+        if m in held and m in joined:
+            made.append(_place(take, found, "joined", Told()))
+        elif m in taped and m in alone:
             apart = apart_words(alone[m].at - taped[m].at)
             made.append(_place(take, alone[m], "differs", apart))
         else:
-            made.append(_place(take, joined.get(m, alone[m]), "none", Told()))
+            made.append(_place(take, found, "none", Told()))
     return made
 
 
