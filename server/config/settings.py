@@ -41,6 +41,7 @@ INSTALLED_APPS = [
 MIDDLEWARE = [
     "config.health.health",
     "config.requestlog.request_log",
+    "config.isolated.isolated",
     "config.packing.PackedLists",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",

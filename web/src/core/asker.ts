@@ -1,9 +1,10 @@
 /** The question of a hand that moves a mic, asked beside the page where the browser can. */
 import { api, csrfToken, exactly } from "../api/client";
 import type { Follows, Layout } from "../api/types";
-import type { Ask, Told } from "./asker.worker";
+import type { Ask, Look, Told } from "./asker.worker";
 import type { Move } from "./following";
 import { newKey } from "./key";
+import { Mailbox } from "./mailbox";
 
 const body = ({ still, mic, focus, words }: Move) => ({
   layout: still,
@@ -21,6 +22,7 @@ class Asker {
   private readonly worker = new Worker(new URL("./asker.worker.ts", import.meta.url), {
     type: "module",
   });
+  private readonly box = Mailbox.made();
   private readonly open = new Map<number, (answer: unknown) => void>();
   private number = 0;
   /** It could not be started, or has died. */
@@ -29,9 +31,17 @@ class Asker {
   private name = "";
   /** Looked up once for a hand: to read a cookie stops the page until the browser answers. */
   private token = "";
+  /** Answers that came by message, and wait to be drawn. */
+  private came: Told[] = [];
+  private awaitsFrame = false;
+  private drawn = false;
 
   constructor() {
-    this.worker.onmessage = ({ data }: MessageEvent<Told>) => this.close(data.number, data.answer);
+    if (this.box) this.worker.postMessage(this.box.memory);
+    this.worker.onmessage = ({ data }: MessageEvent<Told | Look>) => {
+      if (data !== "look") this.came.push(data);
+      this.look();
+    };
     this.worker.onerror = () => {
       this.dead = true;
       for (const number of [...this.open.keys()]) this.close(number, null);
@@ -49,11 +59,14 @@ class Asker {
       name: this.name,
       layout: again ? null : JSON.stringify(layout),
       rest: JSON.stringify(rest).slice(1),
+      boxed: !move.words,
     };
     this.known = layout;
     return new Promise((done) => {
       this.open.set(ask.number, done);
       this.worker.postMessage(ask);
+      // A hand that moves draws a frame: what has come by then goes with it.
+      this.withFrame();
     });
   }
 
@@ -62,31 +75,35 @@ class Asker {
     this.known = null;
   }
 
+  /**
+   * One answer a frame: the first is drawn as it comes, while the page waits for its next frame. Of
+   * more that come before it the newest goes first with it, and the others are overtaken.
+   */
+  private look(): void {
+    if (this.drawn) return;
+    const lain = this.box?.take();
+    const came = this.came.splice(0).reverse();
+    if (!lain && !came.length) return;
+    this.drawn = true;
+    this.withFrame();
+    // Those that are overtaken are not even read: whoever asked drops them.
+    for (const number of lain?.numbers ?? []) this.close(number, lain?.newest);
+    for (const { number, answer } of came) this.close(number, answer);
+  }
+
+  private withFrame(): void {
+    if (this.awaitsFrame) return;
+    this.awaitsFrame = true;
+    requestAnimationFrame(() => {
+      this.awaitsFrame = this.drawn = false;
+      this.look();
+    });
+  }
+
   private close(number: number, answer: unknown): void {
     this.open.get(number)?.(answer);
     this.open.delete(number);
   }
-}
-
-const drawnNext: (() => void)[] = [];
-let drawn = false;
-
-function nextFrame(): void {
-  drawn = drawnNext.length > 0;
-  if (!drawn) return;
-  requestAnimationFrame(nextFrame);
-  for (const draw of drawnNext.splice(0).reverse()) draw();
-}
-
-/**
- * One answer a frame: the first is drawn as it comes, while the page waits for its next frame. Of
- * more that come before it the newest goes first with it, and the others are overtaken.
- */
-function onePerFrame<A>(answer: A): Promise<A> {
-  if (drawn) return new Promise((done) => void drawnNext.push(() => done(answer)));
-  drawn = true;
-  requestAnimationFrame(nextFrame);
-  return Promise.resolve(answer);
 }
 
 /** None where the browser has none, or will not start one. */
@@ -105,7 +122,7 @@ export async function follow(move: Move): Promise<Follows> {
   if (asker === undefined) asker = made();
   if (!asker || asker.dead) return plainly(move);
   const answer = await asker.ask(move);
-  if (answer !== null) return onePerFrame(answer as Follows);
+  if (answer !== null) return answer as Follows;
   asker.forget();
   return plainly(move);
 }

@@ -2,6 +2,8 @@
  * Asks what follows a hand, beside the page: what is drawn does not wait for what is sent and read.
  * The layout comes once, when the hand takes hold; after that only what moves.
  */
+import { Mailbox } from "./mailbox";
+
 export interface Ask {
   number: number;
   path: string;
@@ -11,6 +13,8 @@ export interface Ask {
   layout: string | null;
   /** The rest of the question, as text that goes on after the name. */
   rest: string;
+  /** Its answer may be overtaken: it goes into the box, if there is one. */
+  boxed: boolean;
 }
 
 export interface Told {
@@ -19,11 +23,15 @@ export interface Told {
   answer: unknown;
 }
 
+/** Something lies in the box. */
+export type Look = "look";
+
 /** The server does not know the layout by its name: it is sent again. */
 const UNKNOWN = 409;
 let layout = "";
 /** The name under which the server had the layout last. */
 let sent = "";
+let box: Mailbox | null = null;
 
 async function asked({ path, token, name, rest }: Ask, whole: string | null): Promise<Response> {
   const withLayout = whole ? `"layout":${whole},` : "";
@@ -35,20 +43,27 @@ async function asked({ path, token, name, rest }: Ask, whole: string | null): Pr
 }
 
 /** `known` is the layout of this question: another may have come by when it is sent again. */
-async function told(ask: Ask, known: string): Promise<unknown> {
+async function told(ask: Ask, known: string): Promise<Told | Look> {
+  const { number } = ask;
   try {
     let response = await asked(ask, sent === ask.name ? null : known);
     if (response.status === UNKNOWN) response = await asked(ask, known);
-    if (!response.ok) return null;
+    if (!response.ok) return { number, answer: null };
     sent = ask.name;
-    return await response.json();
+    if (!box || !ask.boxed) return { number, answer: await response.json() };
+    const bytes = new Uint8Array(await response.arrayBuffer());
+    if (box.put(number, bytes)) return "look";
+    return { number, answer: JSON.parse(new TextDecoder().decode(bytes)) };
   } catch {
-    return null;
+    return { number, answer: null };
   }
 }
 
-self.onmessage = async ({ data }: MessageEvent<Ask>) => {
+self.onmessage = async ({ data }: MessageEvent<Ask | SharedArrayBuffer>) => {
+  if (!("number" in data)) {
+    box = new Mailbox(data);
+    return;
+  }
   layout = data.layout ?? layout;
-  const said: Told = { number: data.number, answer: await told(data, layout) };
-  self.postMessage(said);
+  self.postMessage(await told(data, layout));
 };
