@@ -72,7 +72,9 @@ MACHINES = (Machine("idle"), Machine("slowed four times", slower=4), Machine("bu
 # the mic is from where the pointer was.
 # To look where it is costs time, so that is done in a drag of its own.
 WATCH = """({ mic, number, attribute }) => {
-  const told = () => document.querySelector(number);
+  // Looked up again only where it was drawn anew: to search a large page would be part of the figure.
+  let place = null;
+  const told = () => (place?.isConnected ? place : (place = document.querySelector(number)));
   const shown = () => attribute ? told()?.getAttribute(attribute) : told()?.textContent;
   const found = { waits: [], seen: [], changes: 0, from: 0, to: 0, pending: null, unseen: null,
     frames: [], behind: [] };

@@ -3,6 +3,7 @@ import { api, csrfToken, exactly } from "../api/client";
 import type { Follows, Layout } from "../api/types";
 import type { Ask, Look, Told } from "./asker.worker";
 import type { Move } from "./following";
+import { frames } from "./frames";
 import { newKey } from "./key";
 import { Mailbox } from "./mailbox";
 
@@ -33,13 +34,13 @@ class Asker {
   private token = "";
   /** Answers that came by message, and wait to be drawn. */
   private came: Told[] = [];
-  private awaitsFrame = false;
   private drawn = false;
 
   constructor() {
     if (this.box) this.worker.postMessage(this.box.memory);
     this.worker.onmessage = ({ data }: MessageEvent<Told | Look>) => {
       if (data !== "look") this.came.push(data);
+      else this.box?.heard();
       this.look();
     };
     this.worker.onerror = () => {
@@ -66,7 +67,7 @@ class Asker {
       this.open.set(ask.number, done);
       this.worker.postMessage(ask);
       // A hand that moves draws a frame: what has come by then goes with it.
-      this.withFrame();
+      frames.draw(this.nextFrame);
     });
   }
 
@@ -85,20 +86,16 @@ class Asker {
     const came = this.came.splice(0).reverse();
     if (!lain && !came.length) return;
     this.drawn = true;
-    this.withFrame();
+    frames.draw(this.nextFrame);
     // Those that are overtaken are not even read: whoever asked drops them.
     for (const number of lain?.numbers ?? []) this.close(number, lain?.newest);
     for (const { number, answer } of came) this.close(number, answer);
   }
 
-  private withFrame(): void {
-    if (this.awaitsFrame) return;
-    this.awaitsFrame = true;
-    requestAnimationFrame(() => {
-      this.awaitsFrame = this.drawn = false;
-      this.look();
-    });
-  }
+  private nextFrame = (): void => {
+    this.drawn = false;
+    this.look();
+  };
 
   private close(number: number, answer: unknown): void {
     this.open.get(number)?.(answer);

@@ -23,7 +23,7 @@ export interface Told {
   answer: unknown;
 }
 
-/** Something lies in the box. */
+/** Something lies in the box; said once, until that is heard. */
 export type Look = "look";
 
 /** The server does not know the layout by its name: it is sent again. */
@@ -43,7 +43,7 @@ async function asked({ path, token, name, rest }: Ask, whole: string | null): Pr
 }
 
 /** `known` is the layout of this question: another may have come by when it is sent again. */
-async function told(ask: Ask, known: string): Promise<Told | Look> {
+async function told(ask: Ask, known: string): Promise<Told | null> {
   const { number } = ask;
   try {
     let response = await asked(ask, sent === ask.name ? null : known);
@@ -52,7 +52,7 @@ async function told(ask: Ask, known: string): Promise<Told | Look> {
     sent = ask.name;
     if (!box || !ask.boxed) return { number, answer: await response.json() };
     const bytes = new Uint8Array(await response.arrayBuffer());
-    if (box.put(number, bytes)) return "look";
+    if (box.put(number, bytes)) return null;
     return { number, answer: JSON.parse(new TextDecoder().decode(bytes)) };
   } catch {
     return { number, answer: null };
@@ -65,5 +65,6 @@ self.onmessage = async ({ data }: MessageEvent<Ask | SharedArrayBuffer>) => {
     return;
   }
   layout = data.layout ?? layout;
-  self.postMessage(await told(data, layout));
+  const said: Told | Look | null = (await told(data, layout)) ?? (box?.call() ? "look" : null);
+  if (said) self.postMessage(said);
 };

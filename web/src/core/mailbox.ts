@@ -13,18 +13,21 @@ const ROOM = 1 << 15;
 const HEAD = 3;
 const FREE = 0;
 const FULL = 1;
+/** After all slots: whether the page was called and has not heard it yet. */
+const BELL = SLOTS * HEAD;
+const BEFORE = (BELL + 1) * 4;
 
 export class Mailbox {
   private readonly heads: Int32Array;
 
   constructor(readonly memory: SharedArrayBuffer) {
-    this.heads = new Int32Array(memory, 0, SLOTS * HEAD);
+    this.heads = new Int32Array(memory, 0, BELL + 1);
   }
 
   /** A new one; null where a page shares no memory. */
   static made(): Mailbox | null {
     if (!globalThis.crossOriginIsolated) return null;
-    return new Mailbox(new SharedArrayBuffer(SLOTS * (HEAD * 4 + ROOM)));
+    return new Mailbox(new SharedArrayBuffer(BEFORE + SLOTS * ROOM));
   }
 
   /** Lay an answer in; false where it has no room. */
@@ -52,6 +55,16 @@ export class Mailbox {
     return { numbers, newest };
   }
 
+  /** Whether the page must be called: not while a call is on its way. */
+  call(): boolean {
+    return Atomics.exchange(this.heads, BELL, 1) === 0;
+  }
+
+  /** It was. */
+  heard(): void {
+    Atomics.store(this.heads, BELL, 0);
+  }
+
   private get slots(): number[] {
     return [...Array(SLOTS).keys()];
   }
@@ -61,6 +74,6 @@ export class Mailbox {
   }
 
   private bytes(slot: number): Uint8Array {
-    return new Uint8Array(this.memory, SLOTS * HEAD * 4 + slot * ROOM, ROOM);
+    return new Uint8Array(this.memory, BEFORE + slot * ROOM, ROOM);
   }
 }

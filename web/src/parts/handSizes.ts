@@ -1,4 +1,5 @@
 /** What a pointer and the arrow keys do on a drawing, for everything that can be moved. */
+import { frames } from "../core/frames";
 import type { Point2 } from "../core/view";
 
 /** One press of an arrow, metres; Shift ten of it, Alt a tenth. */
@@ -42,38 +43,40 @@ export function follow(
   // At the window: what is held may be drawn anew meanwhile, and the glass must never stay.
   const over = new AbortController();
   const on = (names: string[], hear: (e: PointerEvent) => void) => {
+    const mine = (e: Event) => (e as PointerEvent).pointerId === pointerId;
     for (const name of names)
-      window.addEventListener(
-        name,
-        (e) => (e as PointerEvent).pointerId === pointerId && hear(e as PointerEvent),
-        { signal: over.signal },
-      );
+      window.addEventListener(name, (e) => mine(e) && hear(e as PointerEvent), {
+        signal: over.signal,
+        capture: true,
+      });
   };
   let [dx, dy] = [0, 0];
-  let frame = 0;
-  let more = false;
+  let [inFrame, more] = [false, false];
   const step = () => {
-    more = false;
-    frame = requestAnimationFrame(() => {
-      frame = 0;
-      if (more) step();
-    });
+    [inFrame, more] = [true, false];
+    frames.move(next);
     onStep(dx, dy, false);
   };
+  const next = () => {
+    inFrame = false;
+    if (more) step();
+  };
   on(["pointerrawupdate", "pointermove"], (e) => {
+    // Nobody else has to do with it: to ask all who might takes longer than to move what is held.
+    e.stopPropagation();
     const [x, y] = [e.clientX - x0, e.clientY - y0];
     // Told of twice, raw and with its frame.
     if (x === dx && y === dy) return;
     [dx, dy] = [x, y];
     if (!lift && Math.hypot(dx, dy) <= 2) return;
     lift ??= glass();
-    if (frame) more = true;
+    if (inFrame) more = true;
     else step();
   });
   // A touch that the browser takes away ends where it was.
   on(["pointerup", "pointercancel"], (e) => {
     over.abort();
-    cancelAnimationFrame(frame);
+    frames.drop(next);
     lift?.();
     if (e.type === "pointerup") [dx, dy] = [e.clientX - x0, e.clientY - y0];
     if (lift) onStep(dx, dy, true);

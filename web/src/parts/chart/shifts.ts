@@ -7,6 +7,7 @@
 import { type RefObject, useLayoutEffect } from "react";
 import type { Layout, Mic } from "../../api/types";
 import { micOf } from "../../core/edits";
+import { frames } from "../../core/frames";
 import { toScreen, type View } from "../../core/view";
 import { CLEAR, copied, inSight, moveSheet, outOfSight, type Sheet, sheetOf } from "../sheets";
 import type { ChartProps } from "./look";
@@ -81,18 +82,24 @@ export function useShifts(paper: RefObject<Element | null>, props: ChartProps, v
     const drawn = paper.current;
     if (!watch || !drawn || view.scale === 0) return;
     let grip: Grip | null = null;
+    let held: Mic | null = null;
     const letGo = () => {
+      frames.drop(along);
       settle(drawn, grip);
       grip = null;
     };
-    const leave = watch((mic) => {
-      if (!mic) return letGo();
-      if (grip?.id !== mic.id) {
-        letGo();
-        grip = gripOf(drawn, mic.id, view);
-      }
+    const along = () => {
+      if (!grip || !held) return;
       grip.lines = linesOf(drawn, grip);
-      shift(grip, layout, view, mic);
+      shift(grip, layout, view, held);
+    };
+    const leave = watch((mic) => {
+      held = mic;
+      if (!mic) return letGo();
+      if (grip?.id === mic.id) return frames.draw(along);
+      letGo();
+      grip = gripOf(drawn, mic.id, view);
+      along();
     });
     return () => {
       leave();

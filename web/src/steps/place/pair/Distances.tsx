@@ -11,12 +11,25 @@ import { useMe } from "../../../parts/me";
 
 /** Nearer than this no tape can tell: the half millimetre that is not shown. */
 export const NOTHING_M = 0.0005;
+/** Letters of a mic's short name beside which all that is said of it fits a line. */
+const SHORT = 6;
 
 interface Props {
   name: string;
   kind: "snare" | "kick";
   colour: string;
   mics: [Mic, Mic];
+}
+
+/**
+ * Where they surely fit a line each, their boxes keep their size whatever is written in them: the
+ * panel round them is then not laid out anew for every number.
+ */
+function linesOf(ruler: Ruler, mics: [Mic, Mic]): { tapes: string; off: string } {
+  const fit = ruler.units !== "hand" && mics.every((m) => m.id.length <= SHORT);
+  if (!fit) return { tapes: "", off: "" };
+  const still = "[contain:layout_size]";
+  return { tapes: `${still} h-[1.25em]`, off: `${still} h-[1.5em] whitespace-nowrap` };
 }
 
 /** What the open pair says of a drum. */
@@ -46,12 +59,13 @@ function useSaid({ kind, mics }: Props) {
 }
 
 export function Distances(props: Props) {
-  const { name, kind, colour } = props;
+  const { name, kind, colour, mics } = props;
   const verdict = useEditorPart((s) => rowOf(s, kind)?.verdict);
   const ruler: Ruler = useMe();
   const said = useSaid(props);
   if (!verdict) return null;
   const key = name.toLowerCase();
+  const lines = linesOf(ruler, mics);
   return (
     <section className={`border-l-4 ${colour} pl-3`} aria-label={`Distances to the ${key}`}>
       <h3 className="text-[0.85rem] font-normal text-soft">
@@ -59,12 +73,12 @@ export function Distances(props: Props) {
         {unitMark(ruler)}
       </h3>
       <p
-        className={`num flex gap-5 font-bold ${ruler.units === "cm" ? "text-[1.65rem]" : "text-[1.25rem]"} leading-tight`}
+        className={`num flex gap-5 font-bold ${ruler.units === "cm" ? "text-[1.65rem]" : "text-[1.25rem]"} leading-tight ${lines.tapes}`}
       >
         <Live data-tape={`${key}-a`} say={said.a} />
         <Live data-tape={`${key}-b`} say={said.b} />
       </p>
-      <p className="text-[0.87rem]">
+      <p className={`text-[0.87rem] ${lines.off}`}>
         <Live data-off={key} say={said.off} />
       </p>
       <p className="text-[0.87rem]" data-verdict-of={key}>
