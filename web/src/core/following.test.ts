@@ -256,6 +256,13 @@ describe("a hand that moves a mic", () => {
     expect(await wordsOf(34, 0.006)).toEqual([0, 16, 32]);
   });
 
+  it("asks for them so seldom that to draw them takes a twentieth of the time", async () => {
+    let now = 0;
+    vi.spyOn(performance, "now").mockImplementation(() => (now += 10));
+    expect(await wordsOf(34, 0.004)).toEqual([0, 13, 26]);
+    vi.mocked(performance.now).mockRestore();
+  });
+
   it("asks once a frame however often the hand is told of, and for where it is at last", async () => {
     for (let i = 1; i <= 9; i++) {
       editor.move(mic("OR", i));

@@ -28,6 +28,8 @@ const WORDS_MS = 100;
 /** more seldom while the hand is quicker than anybody reads by, metres a second, */
 const QUICK_M_S = 0.3;
 const QUICK_MS = 250;
+/** so seldom that to draw them takes no more than a twentieth of the time, */
+const TIMES_DRAWN = 20;
 /** and where numbers come slowly not oftener than once in so many of those. */
 const NUMBERS_A_WORD = 6;
 /** Numbers are asked for once a frame or so, however often the hand is told of; the last always. */
@@ -59,6 +61,8 @@ export class Following {
   private readonly words: Latest<Asked, Follows>;
   /** For which place words were asked for last, when, and how many numbers came since. */
   private worded = { mic: null as Mic | null, at: 0, since: NUMBERS_A_WORD };
+  /** How long it took to draw the last, milliseconds. */
+  private drawn = 0;
   private askedAt = 0;
   private readonly pace = new Deadline();
   private readonly patience = new Deadline();
@@ -74,7 +78,7 @@ export class Following {
     };
     // One is drawn, one comes with the next frame, one is being computed.
     this.numbers = new Latest(ask, show, failed, 3);
-    this.words = new Latest(ask, (told) => screen.read(told), failed);
+    this.words = new Latest(ask, (told) => this.read(told), failed);
   }
 
   /** Told at once where the hand is, then at every move; null when it lets go. */
@@ -108,7 +112,7 @@ export class Following {
       ? Math.hypot(...mic.position_m.map((p, i) => p - (from.position_m[i] ?? p)))
       : 0;
     const quick = far / (at - last) > QUICK_M_S / 1000;
-    return at - last >= (quick ? QUICK_MS : WORDS_MS);
+    return at - last >= Math.max(quick ? QUICK_MS : WORDS_MS, TIMES_DRAWN * this.drawn);
   }
 
   /** The hand is gone: nothing on its way matters any more. */
@@ -127,6 +131,15 @@ export class Following {
   private wantWords(move: Asked): void {
     this.worded = { mic: move.mic, at: Date.now(), since: 0 };
     this.words.want({ ...move, words: true });
+  }
+
+  private read(words: Follows): void {
+    const began = performance.now();
+    this.screen.read(words);
+    // Who listens draws before this.
+    queueMicrotask(() => {
+      this.drawn = performance.now() - began;
+    });
   }
 
   private heard(move: Asked): void {
