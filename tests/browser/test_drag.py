@@ -53,6 +53,7 @@ def drawn(page):
 
 def test_views_lines_and_numbers_go_with_the_hand_and_stay_where_it_lets_go(someone, held):
     page, go = held
+    assert page.evaluate("crossOriginIsolated")  # numbers come by shared memory
     start, front = middle(page, "OR"), middle(page, "OR", "along")
     was = shown(page, "snare-b").inner_text()
     go(60, -20)

@@ -413,3 +413,11 @@ def test_headers_keep_the_page_to_itself(client, settings, tmp_path):
     assert answer["X-Content-Type-Options"] == "nosniff"
     assert answer["X-Frame-Options"] == "SAMEORIGIN"
     assert answer["Referrer-Policy"] == "same-origin"
+
+
+@pytest.mark.parametrize("path", ["/layouts/1/place", "/static/nothing.js", "/api/me"])
+def test_every_answer_lets_a_page_share_memory_with_its_workers(client, path):
+    """Both headers: what browsers ask for (the standard HTML, cross-origin isolation)."""
+    answer = client.get(path)
+    assert answer["Cross-Origin-Embedder-Policy"] == "require-corp"
+    assert answer["Cross-Origin-Opener-Policy"] == "same-origin"

@@ -1,0 +1,104 @@
+/** Answers of the worker: by shared memory or by message, one a frame, the newest first. */
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import type { Ask } from "./asker.worker";
+import type { Move } from "./following";
+import { Mailbox } from "./mailbox";
+
+const still = { name: "still" };
+const at = (x: number, words = false) =>
+  ({
+    still,
+    mic: { id: "OR", position_m: [x, 0, 1], aim: [0, 0, -1] },
+    focus: null,
+    words,
+  }) as unknown as Move;
+const bytes = (answer: unknown) => new TextEncoder().encode(JSON.stringify(answer));
+
+describe("what follows a hand", () => {
+  let posted: (Ask | SharedArrayBuffer)[];
+  let page: { onmessage?: (event: { data: unknown }) => void };
+  let waiting: (() => void)[];
+  let shown: unknown[];
+  const say = (data: unknown) => page.onmessage?.({ data });
+  const settled = () => new Promise((done) => setTimeout(done));
+  const frame = async () => {
+    for (const next of waiting.splice(0)) next();
+    await settled();
+    return shown.splice(0);
+  };
+
+  /** A page of its own for each test, isolated or not: it asks from so many places. */
+  async function asks(isolated: boolean, moves: Move[]): Promise<Ask[]> {
+    vi.resetModules();
+    vi.stubGlobal("crossOriginIsolated", isolated);
+    vi.stubGlobal("document", { cookie: "csrftoken=abc" });
+    vi.stubGlobal("requestAnimationFrame", (next: () => void) => waiting.push(next));
+    vi.stubGlobal(
+      "Worker",
+      class {
+        onmessage?: (event: { data: unknown }) => void;
+        constructor() {
+          page = this;
+        }
+        postMessage(said: Ask | SharedArrayBuffer) {
+          posted.push(said);
+        }
+      },
+    );
+    const { follow } = await import("./asker");
+    for (const move of moves) void follow(move).then((told) => shown.push(told));
+    await settled();
+    return posted.filter((said) => "number" in said);
+  }
+
+  beforeEach(() => {
+    [posted, waiting, shown] = [[], [], []];
+  });
+
+  it("sends the layout once for a hand", async () => {
+    const [first, second] = await asks(false, [at(1), at(2)]);
+    expect([first?.layout, second?.layout]).toEqual(['{"name":"still"}', null]);
+    expect(second?.name).toBe(first?.name);
+  });
+
+  it("draws the first answer as it comes, and the newest of the others with the frame", async () => {
+    await asks(false, [at(1), at(2), at(3)]);
+    await frame();
+    say({ number: 1, answer: 1 });
+    await settled();
+    expect(shown.splice(0)).toEqual([1]);
+    say({ number: 2, answer: 2 });
+    say({ number: 3, answer: 3 });
+    await settled();
+    expect(shown).toEqual([]);
+    expect(await frame()).toEqual([3, 2]);
+  });
+
+  it("takes from shared memory with the frame, though no message has come through", async () => {
+    const [first, second] = await asks(true, [at(1), at(2)]);
+    const memory = posted.find((said) => !("number" in said)) as SharedArrayBuffer;
+    expect([first?.boxed, second?.boxed]).toEqual([true, true]);
+    const box = new Mailbox(memory);
+    box.put(1, bytes("one"));
+    box.put(2, bytes("two"));
+    // What is overtaken is not even read: it ends with the newest, and is dropped by who asked.
+    expect(await frame()).toEqual(["two", "two"]);
+  });
+
+  it("hears the call of a page at rest", async () => {
+    await asks(true, [at(1)]);
+    await frame();
+    const box = new Mailbox(posted.find((said) => !("number" in said)) as SharedArrayBuffer);
+    box.put(1, bytes("one"));
+    expect(box.call()).toBe(true);
+    say("look");
+    await settled();
+    expect(shown).toEqual(["one"]);
+    expect(box.call()).toBe(true);
+  });
+
+  it("leaves words to a message: none of them is overtaken", async () => {
+    const [asked] = await asks(true, [at(1, true)]);
+    expect(asked?.boxed).toBe(false);
+  });
+});

@@ -1,0 +1,57 @@
+/** What waits for a frame: its order, and what goes with the same one. */
+import { beforeEach, describe, expect, it, vi } from "vitest";
+import { Frames } from "./frames";
+
+describe("the next frame", () => {
+  let waiting: (() => void)[];
+  let frames: Frames;
+  const done: string[] = [];
+  const next = () => {
+    for (const frame of waiting.splice(0)) frame();
+    return done.splice(0);
+  };
+
+  beforeEach(() => {
+    waiting = [];
+    frames = new Frames();
+    vi.stubGlobal("requestAnimationFrame", (frame: () => void) => waiting.push(frame));
+  });
+
+  it("moves hands first, and draws what they ask for with the same frame", () => {
+    const draw = () => void done.push("drawn");
+    frames.draw(() => void done.push("early"));
+    frames.move(() => {
+      done.push("moved");
+      frames.draw(draw);
+    });
+    expect(waiting).toHaveLength(1);
+    expect(next()).toEqual(["moved", "early", "drawn"]);
+  });
+
+  it("does once what is asked twice, and not what was dropped", () => {
+    const [twice, dropped] = [() => void done.push("twice"), () => void done.push("dropped")];
+    for (const step of [twice, dropped, twice]) frames.draw(step);
+    frames.drop(dropped);
+    expect(next()).toEqual(["twice"]);
+  });
+
+  it("leaves to the frame after it what a drawing asks for", () => {
+    const again = () => {
+      done.push("again");
+      frames.draw(again);
+    };
+    frames.draw(again);
+    expect([next(), next()]).toEqual([["again"], ["again"]]);
+  });
+
+  it("goes on after a fault, which is told", () => {
+    const told = vi.fn();
+    vi.stubGlobal("reportError", told);
+    frames.draw(() => {
+      throw new Error("broken");
+    });
+    frames.draw(() => void done.push("after"));
+    expect(next()).toEqual(["after"]);
+    expect(told).toHaveBeenCalledWith(new Error("broken"));
+  });
+});
