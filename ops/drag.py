@@ -72,7 +72,7 @@ MACHINES = (Machine("idle"), Machine("slowed four times", slower=4), Machine("bu
 # the mic is from where the pointer was.
 # To look where it is costs time, so that is done in a drag of its own.
 WATCH = """({ mic, number, attribute }) => {
-  // Looked up again only where it was drawn anew: to search a large page would be part of the figure.
+  // Looked up again only where it was drawn anew: to search a large page takes time as well.
   let place = null;
   const told = () => (place?.isConnected ? place : (place = document.querySelector(number)));
   const shown = () => attribute ? told()?.getAttribute(attribute) : told()?.textContent;

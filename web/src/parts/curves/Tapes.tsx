@@ -11,6 +11,8 @@ import { Foot } from "./frame";
 interface Props {
   layout: Layout;
   board: Board;
+  /** Where the whole tapes end, metres. */
+  end: number;
   ruler: Ruler;
   lit: string[];
   onHover: (id: string | null) => void;
@@ -59,7 +61,7 @@ export function Tapes(props: Props) {
   const [ref, { width }] = useSize<HTMLDivElement>();
   const { layout, board } = props;
   const columns = columnsOf(layout, board);
-  const { stretch, near, round, back } = useStretch(tapeEnd(layout, board));
+  const { stretch, near, round, back } = useStretch(props.end);
   const scales = columns.map((k) => scaleOf(k, stretch, LEFT, width - LEFT - 26));
   const paper = useRef<HTMLDivElement>(null);
   useFlagHand(paper, props.follow, scales);

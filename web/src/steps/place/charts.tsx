@@ -141,10 +141,19 @@ function LiveLines({ view }: { view: View }) {
   return <PairLines key={pulled ?? ""} {...{ view, layout, places }} />;
 }
 
-/** Under a hand the tapes stand, and its flags go along them, as far as they reach. */
-function onTapes({ board, whole, still, underHand }: EditorState): Board | null {
-  if (!board || !whole || !underHand) return board;
-  return tapeEnd(still, board) === tapeEnd(still, whole) ? whole : board;
+/** Under a hand the tapes stand, and its flags go along them. */
+const onTapes = ({ board, whole, underHand }: EditorState): Board | null =>
+  underHand && whole ? whole : board;
+
+/** How far they reach, metres: under a hand they only grow, else they would hop to and fro with it. */
+function reach(): (state: EditorState) => number {
+  let [held, end]: [string | null, number] = [null, 0];
+  return ({ board, still, underHand }) => {
+    const far = board ? tapeEnd(still, board) : 0;
+    end = underHand && held === underHand ? Math.max(end, far) : far;
+    held = underHand;
+    return end;
+  };
 }
 
 export function LiveTapes() {
@@ -152,6 +161,7 @@ export function LiveTapes() {
     s.doc.mics.length === s.still.mics.length ? s.still : s.doc,
   );
   const board = useCalmPart(onTapes);
+  const end = useEditorPart(useMemo(reach, []));
   const ruler: Ruler = useMe();
   const lit = useLit();
   const follow = useTapeHand();
@@ -161,6 +171,7 @@ export function LiveTapes() {
     <Tapes
       layout={layout}
       board={board}
+      end={end}
       ruler={ruler}
       lit={glow}
       follow={follow}
