@@ -2,8 +2,9 @@
 import { memo, useCallback, useLayoutEffect, useRef, useState } from "react";
 import type { Board, Layout, Mic } from "../../api/types";
 import { BUNCH_WIDE, flagged, roomyStep, type Spot } from "../../core/flags";
+import { columnsOf, refsOf } from "../../core/reach";
 import { lengthWithUnit, type Ruler } from "../../core/units";
-import { firstDrum, micColour } from "../../core/words";
+import { micColour } from "../../core/words";
 import { useSize } from "../useSize";
 import { type FollowFlag, type Scale, scaleOf, stand, useFlagHand } from "./flagHand";
 import { Foot } from "./frame";
@@ -31,18 +32,6 @@ const LANES = LANE_Y.length;
 
 /** The room the tapes take, kept free before they are drawn so that the chart does not jump. */
 export const TAPES_HIGH = ROW * 2 + 8;
-
-const refsOf = (layout: Layout) => [firstDrum(layout, "snare"), firstDrum(layout, "kick")];
-
-const columnsOf = (layout: Layout, board: Board) =>
-  refsOf(layout).map((d) => board.sources.findIndex((s) => s.id === d.id));
-
-/** Where the whole tapes end, metres: behind the furthest mic. */
-export function tapeEnd(layout: Layout, board: Board): number {
-  const columns = columnsOf(layout, board);
-  const far = Math.max(1.2, ...columns.flatMap((k) => board.tape_m.map((row) => row[k] ?? 0)));
-  return Math.ceil((far + 0.05) / 0.2) * 0.2;
-}
 
 /** The part of the tapes that is shown, metres; and the way back to all of it. */
 function useStretch(end: number) {

@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import type { Board, Mic } from "../../api/types";
 import type { EditorState } from "../../core/editor";
 import { micOf, withMic } from "../../core/edits";
+import { reach } from "../../core/reach";
 import { sameParts } from "../../core/same";
 import type { Ruler } from "../../core/units";
 import type { Point3, View } from "../../core/view";
@@ -12,7 +13,7 @@ import { placesOf } from "../../parts/chart/cuts";
 import { Loci, PairLines } from "../../parts/chart/Loci";
 import type { ChartProps } from "../../parts/chart/look";
 import type { FollowFlag } from "../../parts/curves/flagHand";
-import { TAPES_HIGH, Tapes, tapeEnd } from "../../parts/curves/Tapes";
+import { TAPES_HIGH, Tapes } from "../../parts/curves/Tapes";
 import { useCalmPart, useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { useChangeMic, useHands } from "../../parts/hands";
 import { useMe } from "../../parts/me";
@@ -144,17 +145,6 @@ function LiveLines({ view }: { view: View }) {
 /** Under a hand the tapes stand, and its flags go along them. */
 const onTapes = ({ board, whole, underHand }: EditorState): Board | null =>
   underHand && whole ? whole : board;
-
-/** How far they reach, metres: under a hand they only grow, else they would hop to and fro with it. */
-function reach(): (state: EditorState) => number {
-  let [held, end]: [string | null, number] = [null, 0];
-  return ({ board, still, underHand }) => {
-    const far = board ? tapeEnd(still, board) : 0;
-    end = underHand && held === underHand ? Math.max(end, far) : far;
-    held = underHand;
-    return end;
-  };
-}
 
 export function LiveTapes() {
   const layout = useEditorPart((s) =>
