@@ -108,16 +108,26 @@ WATCH = """({ mic, number, attribute }) => {
     found.pending = null;
   }).observe(document.body, { characterData: true, childList: true, subtree: true,
     ...(attribute && { attributeFilter: [attribute] }) });
+  // Told of after all that is done with a frame, before it is shown: is the mic where the hand was
+  // when the frame began?
+  const probe = document.body.appendChild(document.createElement('i'));
+  Object.assign(probe.style, { position: 'fixed', width: 0, height: '1px', opacity: 0 });
+  let newest = -1;
+  new ResizeObserver(() => {
+    const box = down && newest >= 0 && where();
+    if (!box) return;
+    const k = points.findLastIndex(
+      (p) => Math.hypot(p.x - down.x - box.x, p.y - down.y - box.y) < 1.5);
+    found.behind.push(k >= newest ? 0 : n - 1 - (points[k]?.n ?? 0));
+  }).observe(probe);
   const frame = (now) => {
     if (found.unseen !== null) found.seen.push(performance.now() - found.unseen);
     found.unseen = null;
     if (before) found.frames.push(now - before);
     before = now;
-    const box = down && at && where();
-    if (box) {
-      const k = points.findLastIndex(
-        (p) => Math.hypot(p.x - down.x - box.x, p.y - down.y - box.y) < 1.5);
-      found.behind.push(k === points.length - 1 ? 0 : n - (points[k]?.n ?? 0));
+    if (down && at) {
+      newest = points.length - 1;
+      probe.style.width = `${1 + n % 2}px`;
     }
     n++;
     requestAnimationFrame(frame);
