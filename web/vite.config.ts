@@ -23,5 +23,12 @@ export default defineConfig(({ command }) => ({
       },
     },
   },
-  server: { proxy: { "/api": back } },
+  server: {
+    proxy: { "/api": back },
+    // As the server says it: pages share memory with their workers.
+    headers: {
+      "Cross-Origin-Opener-Policy": "same-origin",
+      "Cross-Origin-Embedder-Policy": "require-corp",
+    },
+  },
 }));

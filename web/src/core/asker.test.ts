@@ -46,7 +46,8 @@ describe("what follows a hand", () => {
       },
     );
     const { follow } = await import("./asker");
-    for (const move of moves) void follow(move).then((told) => shown.push(told));
+    for (const move of moves)
+      void follow(move).then((told) => shown.push([move.mic.position_m[0], told]));
     await settled();
     return posted.filter((said) => "number" in said);
   }
@@ -66,12 +67,15 @@ describe("what follows a hand", () => {
     await frame();
     say({ number: 1, answer: 1 });
     await settled();
-    expect(shown.splice(0)).toEqual([1]);
+    expect(shown.splice(0)).toEqual([[1, 1]]);
     say({ number: 2, answer: 2 });
     say({ number: 3, answer: 3 });
     await settled();
     expect(shown).toEqual([]);
-    expect(await frame()).toEqual([3, 2]);
+    expect(await frame()).toEqual([
+      [3, 3],
+      [2, 2],
+    ]);
   });
 
   it("takes from shared memory with the frame, though no message has come through", async () => {
@@ -81,8 +85,11 @@ describe("what follows a hand", () => {
     const box = new Mailbox(memory);
     box.put(1, bytes("one"));
     box.put(2, bytes("two"));
-    // What is overtaken is not even read: it ends with the newest, and is dropped by who asked.
-    expect(await frame()).toEqual(["two", "two"]);
+    // The newest first; what is overtaken is not even read, and dropped by whoever asked.
+    expect(await frame()).toEqual([
+      [2, "two"],
+      [1, "two"],
+    ]);
   });
 
   it("hears the call of a page at rest", async () => {
@@ -93,7 +100,7 @@ describe("what follows a hand", () => {
     expect(box.call()).toBe(true);
     say("look");
     await settled();
-    expect(shown).toEqual(["one"]);
+    expect(shown).toEqual([[1, "one"]]);
     expect(box.call()).toBe(true);
   });
 

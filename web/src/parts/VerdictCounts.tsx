@@ -1,4 +1,5 @@
 /** How many pairs have each verdict: shape, word and number; to read, or to choose by. */
+import { memo } from "react";
 import type { Counts, Verdict } from "../api/types";
 import { MEANING, VERDICTS } from "../core/words";
 import { Hint, Told } from "./fields/Hint";
@@ -6,7 +7,7 @@ import { Mark } from "./Mark";
 
 const countOf = (counts: Counts, v: Verdict) => counts[v.replaceAll(" ", "_") as keyof Counts];
 
-export function VerdictCounts({ counts }: { counts: Counts }) {
+export const VerdictCounts = memo(function VerdictCounts({ counts }: { counts: Counts }) {
   const left = counts.left_on_purpose;
   return (
     <ul className="flex flex-wrap gap-x-3.5 gap-y-1 text-[0.83rem]" aria-label="Pairs by verdict">
@@ -25,7 +26,7 @@ export function VerdictCounts({ counts }: { counts: Counts }) {
       )}
     </ul>
   );
-}
+});
 
 interface Sieve {
   counts: Counts;

@@ -40,23 +40,20 @@ export function Inspector({ onTechnique }: { onTechnique: (id: string | null) =>
   return (
     <div className="space-y-4">
       {mic && <StandWords mic={mic.id} />}
-      {mic ? (
-        <Views
-          small
-          label="Show"
-          value={tab}
-          options={[
-            ["mic", `Mic ${mic.id}`],
-            ["pair", "Pair"],
-          ]}
-          onTake={setTab}
-          view="mt-4"
-        >
-          {tab === "mic" ? <MicPanel mic={mic} onTechnique={onTechnique} /> : <PairPanel />}
-        </Views>
-      ) : (
-        <PairPanel />
-      )}
+      {/* The pair stays where it is when its mic is taken hold of: nothing of it is made anew. */}
+      <Views
+        small
+        label="Show"
+        value={mic ? tab : "pair"}
+        options={[
+          ["mic", `Mic ${mic?.id}`],
+          ["pair", "Pair"],
+        ]}
+        onTake={setTab}
+        bar={mic ? "mb-4" : "hidden"}
+      >
+        {mic && tab === "mic" ? <MicPanel mic={mic} onTechnique={onTechnique} /> : <PairPanel />}
+      </Views>
       {blocked && <InTheWay blocked={blocked} />}
       <StockPanel />
       {counts && (

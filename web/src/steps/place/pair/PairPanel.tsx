@@ -14,13 +14,11 @@ import { OpenPair } from "./OpenPair";
 import { Summed } from "./Summed";
 import { Swing } from "./Swing";
 
-export function PairPanel() {
+export const PairPanel = memo(function PairPanel() {
   const doc = useEditorPart((s) => s.still);
   const a = useEditorPart((s) => s.board?.focus?.a);
   const b = useEditorPart((s) => s.board?.focus?.b);
-  const asked = useEditorPart((s) => s.focus);
-  const lit = useLit();
-  if (!a || !b) return <OpenPair anchor={asked?.anchor ?? lit.selected ?? doc.mics[0]?.id ?? ""} />;
+  if (!a || !b) return <NoPair />;
   const [anchor, mover] = [micOf(doc, a), micOf(doc, b)];
   if (!anchor || !mover) return null;
   return (
@@ -37,6 +35,13 @@ export function PairPanel() {
       <Aloud />
     </div>
   );
+});
+
+function NoPair() {
+  const doc = useEditorPart((s) => s.still);
+  const asked = useEditorPart((s) => s.focus);
+  const { selected } = useLit();
+  return <OpenPair anchor={asked?.anchor ?? selected ?? doc.mics[0]?.id ?? ""} />;
 }
 
 function WhyThese() {
