@@ -52,8 +52,9 @@ async function told(ask: Ask, known: string): Promise<Told | null> {
     sent = ask.name;
     if (!box || !ask.boxed) return { number, answer: await response.json() };
     const bytes = new Uint8Array(await response.arrayBuffer());
-    if (box.put(number, bytes)) return null;
-    return { number, answer: JSON.parse(new TextDecoder().decode(bytes)) };
+    // Read here as well: something on the way can say 200 and be no answer.
+    const answer: unknown = JSON.parse(new TextDecoder().decode(bytes));
+    return box.put(number, bytes) ? null : { number, answer };
   } catch {
     return { number, answer: null };
   }

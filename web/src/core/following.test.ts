@@ -263,6 +263,13 @@ describe("a hand that moves a mic", () => {
     vi.mocked(performance.now).mockRestore();
   });
 
+  it("asks for them once a second however long the last took to draw", async () => {
+    let now = 0;
+    vi.spyOn(performance, "now").mockImplementation(() => (now += 300));
+    expect(await wordsOf(70, 0.004)).toEqual([0, 63]);
+    vi.mocked(performance.now).mockRestore();
+  });
+
   it("asks once a frame however often the hand is told of, and for where it is at last", async () => {
     for (let i = 1; i <= 9; i++) {
       editor.move(mic("OR", i));

@@ -28,8 +28,9 @@ const WORDS_MS = 100;
 /** more seldom while the hand is quicker than anybody reads by, metres a second, */
 const QUICK_M_S = 0.3;
 const QUICK_MS = 250;
-/** so seldom that to draw them takes no more than a twentieth of the time, */
+/** so seldom that to draw them takes no more than a twentieth of the time, but once a second, */
 const TIMES_DRAWN = 20;
+const SELDOM_MS = 1000;
 /** and where numbers come slowly not oftener than once in so many of those. */
 const NUMBERS_A_WORD = 6;
 /** Numbers are asked for once a frame or so, however often the hand is told of; the last always. */
@@ -112,7 +113,8 @@ export class Following {
       ? Math.hypot(...mic.position_m.map((p, i) => p - (from.position_m[i] ?? p)))
       : 0;
     const quick = far / (at - last) > QUICK_M_S / 1000;
-    return at - last >= Math.max(quick ? QUICK_MS : WORDS_MS, TIMES_DRAWN * this.drawn);
+    const drawing = Math.min(TIMES_DRAWN * this.drawn, SELDOM_MS);
+    return at - last >= Math.max(quick ? QUICK_MS : WORDS_MS, drawing);
   }
 
   /** The hand is gone: nothing on its way matters any more. */

@@ -46,7 +46,7 @@ export function Inspector({ onTechnique }: { onTechnique: (id: string | null) =>
         label="Show"
         value={mic ? tab : "pair"}
         options={[
-          ["mic", `Mic ${mic?.id}`],
+          ["mic", mic ? `Mic ${mic.id}` : "Mic"],
           ["pair", "Pair"],
         ]}
         onTake={setTab}
