@@ -1,6 +1,7 @@
 """The drag: the mic goes with the pointer whatever the network does, and numbers follow it."""
 
 import json
+import math
 import re
 
 import pytest
@@ -34,6 +35,13 @@ FLAGS = """() => Object.fromEntries(
       f.querySelector('text').getBoundingClientRect().x]))"""
 
 
+# Where lines begin and end on the screen, whatever they were turned and stretched by.
+ENDS = """(lines) => lines.map((l) => [0, l.getTotalLength()].map((at) => {
+  const end = l.getPointAtLength(at).matrixTransform(l.getScreenCTM());
+  return [end.x, end.y];
+}))"""
+
+
 def told(page):
     """What the panel says of the open pair, and where the flags of both tapes are seen."""
     said = page.locator("aside section").filter(has_not_text="All pairs").all_inner_texts()
@@ -60,11 +68,15 @@ def test_views_lines_and_numbers_go_with_the_hand_and_stay_where_it_lets_go(some
     assert middle(page, "OR") == pytest.approx((start[0] + 60, start[1] - 20), abs=1.5)
     assert middle(page, "OR", "along")[0] > front[0] + 20
     assert middle(page, "OR", "along")[1] == pytest.approx(front[1], abs=1.5)
-    ends = page.locator('section[aria-label="From above"] [data-from="OR"]').evaluate_all(
-        "all => all.map((l) => [Number(l.getAttribute('x1')), Number(l.getAttribute('y1'))])"
-    )
-    assert len(ends) == 2
-    assert ends[0] == ends[1]
+    for view, facing in (("above", "From above"), ("along", "From behind")):
+        chart = page.locator(f'section[aria-label="{facing}"]')
+        bars = chart.locator("[data-bar] line").evaluate_all(ENDS)
+        lines = chart.locator('[data-from="OR"]').evaluate_all(ENDS)
+        assert len(bars) == len(lines) == 2
+        for bar, line in zip(bars, lines, strict=True):
+            assert bar[0] == pytest.approx(middle(page, "OR", view), abs=1)
+            assert bar[1] == pytest.approx(line[1], abs=0.5)  # the drum stands
+            assert math.dist(bar[0], line[0]) > 20
     expect(shown(page, "snare-b")).not_to_have_text(was)
     page.wait_for_timeout(120)
     there = shown(page, "snare-b").inner_text()
@@ -86,8 +98,8 @@ def test_when_the_hand_is_gone_nothing_of_it_is_left(someone, held):
     assert page.evaluate(FLAGS) != flags
     page.mouse.up()
     someone.saved()
-    expect(page.locator("[data-hand]")).to_have_count(0)
-    expect(page.locator("[data-mic][style]")).to_have_count(0)
+    expect(page.locator("[data-hand], [data-bar]")).to_have_count(0)
+    expect(page.locator("[data-mic][style], [data-from][style]")).to_have_count(0)
     page.keyboard.press("Control+z")
     expect(shown(page, "snare-b")).to_have_text("127.1")
     someone.saved()

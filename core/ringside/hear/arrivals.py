@@ -25,7 +25,7 @@ reflection of opposite sign comes within the first half-wave, not far under what
 practice; pin 2 positive for positive pressure is IEC 61938). All doubts are kept side by side.
 """
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 from enum import IntFlag
 from functools import cached_property
 from typing import Final, NamedTuple
@@ -145,6 +145,19 @@ class Heard:
     inside: Mask
     toward: Floats
 
+    def of(self, rows: Ints | slice) -> "Heard":
+        """Of some capsules alone.
+
+        Parameters
+        ----------
+        rows : ndarray of int or slice
+
+        Returns
+        -------
+        Heard
+        """
+        return Heard(**{f.name: getattr(self, f.name)[rows] for f in fields(self)})
+
 
 def _rows(v: Floats) -> Floats:
     """Lengths of the last axis."""
@@ -226,12 +239,11 @@ def arrivals(scene: Scene, limits: Thresholds) -> Arrivals:
         Arrays of shape (M, S): metres, seconds, decibels, signs.
     """
     s = scene.sources
-    d = _heard(scene, limits, np.arange(len(scene.capsule)), scene.capsule, scene.aim)
+    d, sent = _straight_and_sent(scene, limits)
     shut_in = np.asarray(d.inside.any(axis=1))[:, None]
     level = d.level - SHELL_LOSS_DB * (shut_in & ~d.inside)
     way, path = d.side * d.lobe, d.path
     screens = barriers(scene.room, scene.capsule, d.toward)
-    sent = _sent(scene, limits, shut_in[:, 0])
     if screens is not None:
         loss, detour = screens.loss_db(np.array(s.fundamentals), scene.speed), screens.detour_m()
         level, path = level - loss, path + detour
@@ -298,16 +310,28 @@ class _First(NamedTuple):
     turner: Floats  # (2, M, S) of the strongest reflection that may turn it: seconds later, dB
 
 
-def _sent(scene: Scene, limits: Thresholds, shut_in: Mask) -> Sent | None:
-    """The images that can matter: of near surfaces, and of all for mics that stand open."""
-    img = scene.images
-    rows = np.flatnonzero(((img.share > 0) | scene.open[img.mic]) & ~shut_in[img.mic])
-    if len(rows) == 0:
-        return None
-    mic = img.mic[rows]
-    h = _heard(scene, limits, mic, img.capsule[rows], img.aim[rows])
-    return Sent(
-        mic=mic,
+def _straight_and_sent(scene: Scene, limits: Thresholds) -> tuple[Heard, Sent | None]:
+    """What comes straight to the mics, and of the images all that can matter: of near surfaces,
+    and every one for mics that stand open; nothing comes so into a shell.
+
+    Capsules and images are asked together: twice as many take hardly longer.
+    """
+    img, count = scene.images, len(scene.capsule)
+    rows = np.flatnonzero((img.share > 0) | scene.open[img.mic])
+    every = _heard(
+        scene,
+        limits,
+        np.concatenate([np.arange(count), img.mic[rows]]),
+        np.concatenate([scene.capsule, img.capsule[rows]]),
+        np.concatenate([scene.aim, img.aim[rows]]),
+    )
+    straight = every.of(slice(count))
+    comes = np.flatnonzero(~straight.inside.any(axis=1)[img.mic[rows]])
+    if len(comes) == 0:
+        return straight, None
+    h, rows = every.of(count + comes), rows[comes]
+    return straight, Sent(
+        mic=img.mic[rows],
         share=img.share[rows],
         path=h.path,
         level=h.level + 20 * np.log10(np.maximum(img.factor[rows], 1e-3)),

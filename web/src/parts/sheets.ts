@@ -10,8 +10,6 @@ export interface Sheet {
   motion: Animation;
 }
 
-export const CLEAR = "absolute inset-0 pointer-events-none";
-
 /** What is copied is still held by the pointer and by the keys: it only is not seen. */
 const OUT_OF_SIGHT = { opacity: "0", outline: "none" };
 
@@ -34,28 +32,64 @@ export function copied(part: Element): Element {
   return copy;
 }
 
-/** A sheet as large as its paper with these on it; what leaves the paper is cut off by that alone. */
+/**
+ * A sheet over its paper with copies of these, no larger than they are: whatever lies under a sheet
+ * is put together anew with every frame. What leaves the paper is cut off by that alone.
+ */
 export function sheetOf(
   paper: Element,
-  parts: Element[],
-  size: { width: number; height: number },
+  parts: readonly Element[],
+  copies: Element[],
   about: Record<string, string>,
 ): Sheet {
-  const svg = document.createElementNS("http://www.w3.org/2000/svg", "svg");
-  svg.setAttribute("width", `${size.width}`);
-  svg.setAttribute("height", `${size.height}`);
-  svg.setAttribute("class", `${CLEAR} overflow-visible`);
-  svg.setAttribute("aria-hidden", "true");
+  const svg = papered(bounds(paper, parts), copies);
   Object.assign(svg.dataset, about);
-  svg.append(...parts);
   paper.append(svg);
-  const motion = svg.animate(null, { duration: 1, fill: "both" });
+  return moving(svg);
+}
+
+interface Box {
+  left: number;
+  top: number;
+  wide: number;
+  high: number;
+}
+
+/** Where these are drawn on their paper, strokes and all, on whole pixels. */
+function bounds(paper: Element, parts: readonly Element[]): Box {
+  const { left: x, top: y } = paper.getBoundingClientRect();
+  const boxes = parts.map((p) => p.getBoundingClientRect());
+  const left = Math.floor(Math.min(...boxes.map((b) => b.left)) - x) - 1;
+  const top = Math.floor(Math.min(...boxes.map((b) => b.top)) - y) - 1;
+  const wide = Math.ceil(Math.max(...boxes.map((b) => b.right)) - x) + 1 - left;
+  const high = Math.ceil(Math.max(...boxes.map((b) => b.bottom)) - y) + 1 - top;
+  return { left, top, wide, high };
+}
+
+/** A piece of the paper, with these where they were on the whole. */
+function papered({ left, top, wide, high }: Box, copies: Element[]): SVGSVGElement {
+  const svg = document.createElementNS("http://www.w3.org/2000/svg", "svg");
+  svg.setAttribute("class", "pointer-events-none absolute overflow-visible");
+  svg.setAttribute("aria-hidden", "true");
+  svg.setAttribute("viewBox", `${left} ${top} ${wide} ${high}`);
+  const at = { left, top, width: wide, height: high };
+  for (const [name, px] of Object.entries(at)) svg.style.setProperty(name, `${px}px`);
+  svg.append(...copies);
+  return svg;
+}
+
+/** What is on the page already, ready to be moved. */
+export function moving(on: SVGSVGElement): Sheet {
+  const motion = on.animate(null, { duration: 1, fill: "both" });
   motion.pause();
-  return { on: svg, motion };
+  return { on, motion };
 }
 
 /** So many pixels from where it lay. */
-export function moveSheet({ motion }: Sheet, dx: number, dy: number): void {
-  const there = `translate(${dx.toFixed(2)}px, ${dy.toFixed(2)}px)`;
-  (motion.effect as KeyframeEffect).setKeyframes({ transform: [there, there] });
+export function moveSheet(sheet: Sheet, dx: number, dy: number): void {
+  transformSheet(sheet, `translate(${dx.toFixed(2)}px, ${dy.toFixed(2)}px)`);
+}
+
+export function transformSheet({ motion }: Sheet, transform: string): void {
+  (motion.effect as KeyframeEffect).setKeyframes({ transform: [transform, transform] });
 }

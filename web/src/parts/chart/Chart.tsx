@@ -20,7 +20,7 @@ export function Chart(props: ChartProps) {
       <Head {...props} zoom={zoom} frame={frame} />
       <div ref={paper} className="relative min-h-0 flex-1 overflow-hidden contain-strict">
         {/* What stands still has a layer of its own, so that a drag repaints only what moves. Where
-            one is followed, nothing shines through it: each that is seen through costs every frame. */}
+            one is followed, nothing shines through it: all that is seen through costs every frame. */}
         {view.scale > 0 && (
           <svg
             {...{ width, height }}
@@ -30,15 +30,6 @@ export function Chart(props: ChartProps) {
             <Ground view={view} kit={layout.kit} room={layout.room ?? null} ruler={props.ruler} />
             <KitDrawing view={view} kit={layout.kit} />
             {props.lain?.(view)}
-          </svg>
-        )}
-        {view.scale > 0 && props.under && (
-          <svg
-            {...{ width, height }}
-            aria-hidden="true"
-            className="pointer-events-none absolute inset-0 will-change-transform"
-          >
-            {props.under(view)}
           </svg>
         )}
         <svg

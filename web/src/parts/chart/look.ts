@@ -24,8 +24,6 @@ export interface ChartProps {
   tools?: ReactNode;
   /** What lies on the ground with the kit and seldom changes. */
   lain?: (view: View) => ReactNode;
-  /** What lies between kit and mics, on a paper of its own, so that it repaints neither. */
-  under?: (view: View) => ReactNode;
   /** Tells where the hand has a mic, at every frame; the drawing moves it without being made anew. */
   watch?: (watcher: (mic: Mic | null) => void) => () => void;
   /** Something of the step's own, drawn over the kit; the mics stand back then. */

@@ -9,15 +9,16 @@ import type { Layout, Mic } from "../../api/types";
 import { micOf } from "../../core/edits";
 import { frames } from "../../core/frames";
 import { toScreen, type View } from "../../core/view";
-import { CLEAR, copied, inSight, moveSheet, outOfSight, type Sheet, sheetOf } from "../sheets";
+import { copied, inSight, moveSheet, outOfSight, type Sheet, sheetOf } from "../sheets";
+import { type Bar, barOf, reach } from "./bars";
 import type { ChartProps } from "./look";
 
 /** What goes along with a mic on the paper, made once for a hand. */
 interface Grip {
   id: string;
   sheets: Sheet[];
-  /** Lines with an end at the mic. */
-  lines: SVGElement[];
+  /** In the place of lines with an end at the mic. */
+  bars: Bar[];
 }
 
 /** The mic alone: its stand goes another way. */
@@ -27,32 +28,42 @@ function withoutStand(part: Element): Element {
   return copied(copy);
 }
 
+const standless = (part: Element): Element[] =>
+  part.querySelector("[data-stand]")
+    ? [...part.children].filter((c) => !c.matches("[data-stand]"))
+    : [part];
+
 const aboutOf = (view: View, mic: string) => ({ hand: mic, view: view.facing });
 
 /** The stand goes sideways with its mic and stays on the floor: its sheet shows down to that. */
 function standSheet(paper: Element, stand: Element, view: View, mic: string): Sheet {
   const above = document.createElement("div");
-  above.className = `${CLEAR} overflow-hidden`;
+  above.className = "pointer-events-none absolute inset-x-0 top-0 overflow-hidden";
   above.style.height = `${stand.getAttribute("y2")}px`;
-  paper.append(above);
   const long = copied(stand);
   long.setAttribute("y2", `${Number(long.getAttribute("y1")) + 2 * view.height}`);
-  return { ...sheetOf(above, [long], view, aboutOf(view, mic)), on: above };
+  const sheet = sheetOf(paper, [stand], [long], aboutOf(view, mic));
+  paper.append(above);
+  above.append(sheet.on);
+  return { ...sheet, on: above };
 }
 
 function gripOf(paper: Element, id: string, view: View): Grip {
   const parts = [...paper.querySelectorAll<SVGElement>(`[data-mic="${id}"], [data-aim="${id}"]`)];
   const stand = paper.querySelector(`[data-mic="${id}"] [data-stand]`);
-  const sheets = [sheetOf(paper, parts.map(withoutStand), view, aboutOf(view, id))];
+  const sheets = stand ? [standSheet(paper, stand, view, id)] : [];
+  sheets.push(sheetOf(paper, parts.flatMap(standless), parts.map(withoutStand), aboutOf(view, id)));
   parts.forEach(outOfSight);
-  if (stand) sheets.unshift(standSheet(paper, stand, view, id));
-  return { id, sheets, lines: [] };
+  return { id, sheets, bars: [] };
 }
 
-/** The lines are drawn anew when a hand takes hold. */
-function linesOf(paper: Element, { id, lines }: Grip): SVGElement[] {
-  if (lines.length > 0 && lines.every((l) => l.isConnected)) return lines;
-  return [...paper.querySelectorAll<SVGElement>(`[data-from="${id}"]`)];
+/** Bars under the mics, made once the lines are there: the pair may open when a hand takes hold. */
+function barsOf(paper: Element, { id, bars }: Grip): Bar[] {
+  if (bars.length > 0 && bars.every((b) => b.line.isConnected)) return bars;
+  for (const { sheet } of bars) sheet.on.remove();
+  const mics = paper.querySelector("svg[role=group]");
+  const lines = paper.querySelectorAll<SVGElement>(`[data-from="${id}"]`);
+  return mics ? [...lines].map((line) => barOf(line, mics)) : [];
 }
 
 function shift(grip: Grip, layout: Layout, view: View, mic: Mic): void {
@@ -61,15 +72,14 @@ function shift(grip: Grip, layout: Layout, view: View, mic: Mic): void {
   const [x0, y0] = toScreen(from.position_m, view);
   const [x, y] = toScreen(mic.position_m, view);
   for (const sheet of grip.sheets) moveSheet(sheet, x - x0, y - y0);
-  for (const line of grip.lines) {
-    line.setAttribute("x1", x.toFixed(2));
-    line.setAttribute("y1", y.toFixed(2));
-  }
+  for (const bar of grip.bars) reach(bar, [x, y]);
 }
 
-/** The drawing's own mic is seen again; lines are made anew by who draws them. */
+/** What the drawing has of its own is seen again. */
 function settle(paper: Element, grip: Grip | null): void {
-  inSight(paper.querySelectorAll("[data-mic][style], [data-aim][style]"), grip?.sheets ?? []);
+  const own = ["[data-mic][style]", "[data-aim][style]", "[data-from][style]"].join();
+  const bars = grip?.bars.map((b) => b.sheet) ?? [];
+  inSight(paper.querySelectorAll(own), [...bars, ...(grip?.sheets ?? [])]);
 }
 
 /**
@@ -90,7 +100,7 @@ export function useShifts(paper: RefObject<Element | null>, props: ChartProps, v
     };
     const along = () => {
       if (!grip || !held) return;
-      grip.lines = linesOf(drawn, grip);
+      grip.bars = barsOf(drawn, grip);
       shift(grip, layout, view, held);
     };
     const leave = watch((mic) => {

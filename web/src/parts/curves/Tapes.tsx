@@ -67,13 +67,13 @@ export function Tapes(props: Props) {
       )}
       {width > 0 && (
         <div ref={paper} className="relative">
-          {/* A layer of its own: flags on their sheets go over it, and it is not painted anew. */}
+          {/* A layer of its own that nothing shines through: flags on their sheets go over it. */}
           <svg
             width={width}
             height={ROW * 2}
             role="group"
             aria-label="Snare and kick tapes"
-            className="block will-change-transform"
+            className="block bg-panel will-change-transform"
           >
             {refsOf(layout).map((drum, i) => (
               <Tape

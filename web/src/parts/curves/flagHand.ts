@@ -58,11 +58,10 @@ const flagsOf = (paper: Element, mic: string, scales: readonly Scale[]) =>
   });
 
 function hold(paper: Element, mic: string, scales: readonly Scale[]): HeldFlag[] {
-  const size = paper.getBoundingClientRect();
   return flagsOf(paper, mic, scales).map(({ scale, flag }) => {
     const copy = flag.parentElement?.cloneNode(false) as Element;
     copy.append(copied(flag));
-    const sheet = sheetOf(paper, [copy], size, { handFlag: `${scale.column}-${mic}` });
+    const sheet = sheetOf(paper, [flag], [copy], { handFlag: `${scale.column}-${mic}` });
     outOfSight(flag);
     return { scale, flag, sheet };
   });

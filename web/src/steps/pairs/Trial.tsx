@@ -79,8 +79,12 @@ function TwoViews({ tried }: { tried: Tried }) {
           onMove={NOTHING}
           onAim={NOTHING}
           onNudge={NOTHING}
-          lain={(view) => <Loci {...{ view, layout, places, ruler }} />}
-          under={(view) => <PairLines {...{ view, layout, places }} />}
+          lain={(view) => (
+            <>
+              <Loci {...{ view, layout, places, ruler }} />
+              <PairLines {...{ view, layout, places }} />
+            </>
+          )}
         />
       ))}
     </div>

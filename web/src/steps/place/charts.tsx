@@ -110,17 +110,13 @@ export function LiveChart({ together, ...look }: ChartLook) {
       onHover={lit.hover}
       watch={editor.following.watch}
       lain={lain}
-      under={under}
     />
   );
 }
 
-const lain = (view: View) => <LiveLoci view={view} />;
-const under = (view: View) => (
+const lain = (view: View) => (
   <>
-    {/* As large as the paper, whatever is on it: else the browser orders all papers anew at every
-        frame, in case that one now lies over another. */}
-    <rect width={view.width} height={view.height} fill="transparent" />
+    <LiveLoci view={view} />
     <LiveLines view={view} />
     <Planned view={view} />
   </>
@@ -134,12 +130,11 @@ function LiveLoci({ view }: { view: View }) {
   return <Loci {...{ view, layout, places, ruler }} />;
 }
 
-/** The lines go with the mic at every frame; drawn anew when the hand takes hold or lets go. */
+/** Under a hand the drawing shows others in their place, which go with the mic at every frame. */
 function LiveLines({ view }: { view: View }) {
   const { layout, board } = useDrawn();
-  const pulled = useEditorPart((s) => s.underHand);
   const places = useMemo(() => placesOf(board, layout), [board, layout]);
-  return <PairLines key={pulled ?? ""} {...{ view, layout, places }} />;
+  return <PairLines {...{ view, layout, places }} />;
 }
 
 /** Under a hand the tapes stand, and its flags go along them. */
