@@ -96,6 +96,8 @@ api = Api(
     parser=PlainParser(),
 )
 install(api)
+# First, for it is asked oftenest: a path is looked for in their order.
+api.add_router("", board)
 api.add_router("/account", account)
 api.add_router("/account", phones)
 api.add_router("/sessions", sessions)
@@ -104,7 +106,6 @@ api.add_router("/layouts", files)
 api.add_router("/prints", prints)
 api.add_router("/studios", studios)
 for topic in (
-    board,
     edits,
     kit,
     log,

@@ -2,6 +2,7 @@
 
 import orjson
 import pytest
+from config import requestlog
 from ringside.answers.board import FocusOn, board
 from ringside.answers.following import Moved, follows
 from ringside.files.layout import layout_from
@@ -35,6 +36,24 @@ def test_what_follows_a_hand_is_the_cores_own_and_has_the_promised_shape(as_owne
     bare = as_owner("POST", "/follow", {**ask, "focus": focus, "words": False})[1]
     assert bare["tape_m"] == out["tape_m"]
     assert (bare["aim"], bare["pair"]["in_words"]) == (None, None)
+
+
+def test_what_a_hand_asks_is_written_down_only_where_something_is_amiss(
+    as_owner, caplog, monkeypatch
+):
+    def written(way, path, data=None):
+        caplog.clear()
+        as_owner(way, path, data)
+        return [r.getMessage().split(" ", 2)[2].rsplit(" ", 2)[0] for r in caplog.records
+                if r.name == "ringside.requests"]  # fmt: skip
+
+    move = {"name": "h", "mic": "OR", "position_m": (0.4, 0.6, 1.7), "aim": (0.0, 0.0, -1.0)}
+    assert written("POST", "/follow", move) == ["POST /api/follow 409"]
+    assert written("POST", "/follow", {**move, "layout": DOC}) == []
+    assert written("POST", "/thresholds", {}) == ["POST /api/thresholds 200"]
+    monkeypatch.setattr(requestlog, "SLOW_S", 0.0)
+    as_owner("POST", "/follow", move)
+    assert caplog.records[-1].getMessage().endswith(" SLOW")
 
 
 def test_a_layout_is_sent_once_and_then_named(as_owner, outsider, monkeypatch):

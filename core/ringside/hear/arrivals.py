@@ -145,18 +145,18 @@ class Heard:
     inside: Mask
     toward: Floats
 
-    def of(self, rows: Ints | slice) -> "Heard":
-        """Of some capsules alone.
+    def first(self, count: int) -> "Heard":
+        """Of the first so many capsules alone.
 
         Parameters
         ----------
-        rows : ndarray of int or slice
+        count : int
 
         Returns
         -------
         Heard
         """
-        return Heard(**{f.name: getattr(self, f.name)[rows] for f in fields(self)})
+        return Heard(**{f.name: getattr(self, f.name)[:count] for f in fields(self)})
 
 
 def _rows(v: Floats) -> Floats:
@@ -325,19 +325,19 @@ def _straight_and_sent(scene: Scene, limits: Thresholds) -> tuple[Heard, Sent | 
         np.concatenate([scene.capsule, img.capsule[rows]]),
         np.concatenate([scene.aim, img.aim[rows]]),
     )
-    straight = every.of(slice(count))
+    straight = every.first(count)
     comes = np.flatnonzero(~straight.inside.any(axis=1)[img.mic[rows]])
     if len(comes) == 0:
         return straight, None
-    h, rows = every.of(count + comes), rows[comes]
+    at, rows = count + comes, rows[comes]
     return straight, Sent(
         mic=img.mic[rows],
         share=img.share[rows],
-        path=h.path,
-        level=h.level + 20 * np.log10(np.maximum(img.factor[rows], 1e-3)),
-        way=h.side * h.lobe,
-        doubt=h.doubt,
-        turn=h.turn,
+        path=every.path[at],
+        level=every.level[at] + 20 * np.log10(np.maximum(img.factor[rows], 1e-3)),
+        way=every.side[at] * every.lobe[at],
+        doubt=every.doubt[at],
+        turn=every.turn[at],
     )
 
 
