@@ -145,6 +145,11 @@ class Heard:
     inside: Mask
     toward: Floats
 
+    @property
+    def shut_in(self) -> Mask:
+        """Capsules within a shell, (N,)."""
+        return np.asarray(self.inside.any(axis=1))
+
     def first(self, count: int) -> "Heard":
         """Of the first so many capsules alone.
 
@@ -240,7 +245,7 @@ def arrivals(scene: Scene, limits: Thresholds) -> Arrivals:
     """
     s = scene.sources
     d, sent = _straight_and_sent(scene, limits)
-    shut_in = np.asarray(d.inside.any(axis=1))[:, None]
+    shut_in = d.shut_in[:, None]
     level = d.level - SHELL_LOSS_DB * (shut_in & ~d.inside)
     way, path = d.side * d.lobe, d.path
     screens = barriers(scene.room, scene.capsule, d.toward)
@@ -326,7 +331,7 @@ def _straight_and_sent(scene: Scene, limits: Thresholds) -> tuple[Heard, Sent | 
         np.concatenate([scene.aim, img.aim[rows]]),
     )
     straight = every.first(count)
-    comes = np.flatnonzero(~straight.inside.any(axis=1)[img.mic[rows]])
+    comes = np.flatnonzero(~straight.shut_in[img.mic[rows]])
     if len(comes) == 0:
         return straight, None
     at, rows = count + comes, rows[comes]
