@@ -107,6 +107,20 @@ def test_when_the_hand_is_gone_nothing_of_it_is_left(someone, held):
     assert page.evaluate(FLAGS) == pytest.approx(flags, abs=0.1)
 
 
+def test_a_mic_is_framed_for_who_comes_by_keys_alone(someone, held):
+    page, go = held
+    go(30, 0)
+    page.mouse.up()
+    someone.saved()
+    framed = "() => getComputedStyle(document.activeElement).outlineStyle"
+    assert page.evaluate("document.activeElement.dataset.mic") == "OR"
+    assert page.evaluate(framed) == "none"
+    page.keyboard.press("Shift+Tab")
+    page.keyboard.press("Tab")
+    assert page.evaluate("document.activeElement.dataset.mic") == "OR"
+    assert page.evaluate(framed) == "solid"
+
+
 def test_a_selected_mic_is_moved_by_its_capsule_and_not_turned(someone, held):
     page, go = held
     go(30, 0)
