@@ -42,6 +42,13 @@ ENDS = """(lines) => lines.map((l) => [0, l.getTotalLength()].map((at) => {
 }))"""
 
 
+# How many times longer lines are shown than they are drawn.
+STRETCHED = """(lines) => lines.map((l) => {
+  const { a, b } = l.getScreenCTM();
+  return Math.hypot(a, b);
+})"""
+
+
 def told(page):
     """What the panel says of the open pair, and where the flags of both tapes are seen."""
     said = page.locator("aside section").filter(has_not_text="All pairs").all_inner_texts()
@@ -77,6 +84,9 @@ def test_views_lines_and_numbers_go_with_the_hand_and_stay_where_it_lets_go(some
             assert bar[0] == pytest.approx(middle(page, "OR", view), abs=1)
             assert bar[1] == pytest.approx(line[1], abs=0.5)  # the drum stands
             assert math.dist(bar[0], line[0]) > 20
+        dashed = chart.locator("[data-bar] line[stroke-dasharray]").evaluate_all(STRETCHED)
+        assert len(dashed) == 1
+        assert max(dashed[0], 1 / dashed[0]) < 1.21
     expect(shown(page, "snare-b")).not_to_have_text(was)
     page.wait_for_timeout(120)
     there = shown(page, "snare-b").inner_text()

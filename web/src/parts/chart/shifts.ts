@@ -52,7 +52,11 @@ function gripOf(paper: Element, id: string, view: View): Grip {
   const parts = [...paper.querySelectorAll<SVGElement>(`[data-mic="${id}"], [data-aim="${id}"]`)];
   const stand = paper.querySelector(`[data-mic="${id}"] [data-stand]`);
   const sheets = stand ? [standSheet(paper, stand, view, id)] : [];
-  sheets.push(sheetOf(paper, parts.flatMap(standless), parts.map(withoutStand), aboutOf(view, id)));
+  // A view may not show it: nothing has no place.
+  if (parts.length > 0)
+    sheets.push(
+      sheetOf(paper, parts.flatMap(standless), parts.map(withoutStand), aboutOf(view, id)),
+    );
   parts.forEach(outOfSight);
   return { id, sheets, bars: [] };
 }
