@@ -114,9 +114,14 @@ function made(): Asker | null {
 
 let asker: Asker | null | undefined;
 
+/** Begun before a hand takes hold, which then need not wait for it. */
+export function ready(): void {
+  if (asker === undefined) asker = made();
+}
+
 /** What follows a move; the faults are those of every other question. */
 export async function follow(move: Move): Promise<Follows> {
-  if (asker === undefined) asker = made();
+  ready();
   if (!asker || asker.dead) return plainly(move);
   const answer = await asker.ask(move);
   if (answer !== null) return answer as Follows;

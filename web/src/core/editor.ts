@@ -17,7 +17,7 @@ import { newKey } from "./key";
 import { Latest } from "./latest";
 import { type Held, Outbox, type Parcel, type Refusal } from "./outbox";
 import { Patience } from "./patience";
-import { sameWhereEqual } from "./same";
+import { sameParts, sameWhereEqual } from "./same";
 import type { Way, Wire } from "./world";
 
 export type Saved = "saved" | "saving" | "unsent" | "stranger" | "conflict" | "refused";
@@ -303,8 +303,9 @@ export class Editor {
     return this.held > 0 || this.stepping !== null || this.state.saved === "conflict";
   }
 
-  /** Open a pair. */
+  /** Open a pair; the one that is open stays as it is. */
   open(focus: FocusKey | null): void {
+    if (sameParts(this.state.focus, focus)) return;
     this.set({ focus });
     this.compute();
   }

@@ -9,11 +9,10 @@ import {
   useSyncExternalStore,
 } from "react";
 import type { Editor, EditorState } from "../core/editor";
+import { Shared } from "../core/shared";
 import type { Side } from "../core/view";
 
 export interface Lit {
-  selected: string | null;
-  hovered: string | null;
   select: (id: string | null, extend?: boolean) => void;
   hover: (id: string | null) => void;
   side: Side;
@@ -22,6 +21,17 @@ export interface Lit {
 
 export const EditorContext = createContext<Editor | null>(null);
 export const LitContext = createContext<Lit | null>(null);
+/** The mics that are selected and pointed at, each apart: a hand changes them as it comes and takes
+ * hold, and only what shows them is drawn anew then. */
+export const SelectedContext = createContext(new Shared<string | null>(null));
+export const HoveredContext = createContext(new Shared<string | null>(null));
+
+function useShared<T>({ subscribe, get }: Shared<T>): T {
+  return useSyncExternalStore(subscribe, get);
+}
+
+export const useSelected = (): string | null => useShared(useContext(SelectedContext));
+export const useHovered = (): string | null => useShared(useContext(HoveredContext));
 
 export function useEditor(): Editor {
   const editor = useContext(EditorContext);

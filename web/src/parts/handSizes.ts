@@ -1,4 +1,5 @@
 /** What a pointer and the arrow keys do on a drawing, for everything that can be moved. */
+import { apart } from "../core/apart";
 import { frames } from "../core/frames";
 import type { Point2 } from "../core/view";
 
@@ -24,8 +25,14 @@ export function arrowOf(e: React.KeyboardEvent): Point2 | undefined {
 function glass(): () => void {
   const sheet = document.createElement("div");
   sheet.className = "fixed inset-0 z-[100] cursor-grabbing";
-  document.body.append(sheet);
-  return () => sheet.remove();
+  let lifted = false;
+  apart(() => () => {
+    if (!lifted) document.body.append(sheet);
+  });
+  return () => {
+    lifted = true;
+    sheet.remove();
+  };
 }
 
 /**

@@ -33,30 +33,31 @@ export function copied(part: Element): Element {
 }
 
 /**
- * A sheet over its paper with copies of these, no larger than they are: whatever lies under a sheet
- * is put together anew with every frame. What leaves the paper is cut off by that alone.
+ * A sheet over its paper with copies of what is drawn in this box, no larger than that: whatever
+ * lies under a sheet is put together anew with every frame. What leaves the paper is cut off by
+ * that alone.
  */
 export function sheetOf(
   paper: Element,
-  parts: readonly Element[],
+  box: Box,
   copies: Element[],
   about: Record<string, string>,
 ): Sheet {
-  const svg = papered(bounds(paper, parts), copies);
+  const svg = papered(box, copies);
   Object.assign(svg.dataset, about);
   paper.append(svg);
   return moving(svg);
 }
 
-interface Box {
+export interface Box {
   left: number;
   top: number;
   wide: number;
   high: number;
 }
 
-/** Where these are drawn on their paper, strokes and all, on whole pixels. */
-function bounds(paper: Element, parts: readonly Element[]): Box {
+/** Where these are drawn on their paper, strokes and all, on whole pixels: read off the page. */
+export function boundsOf(paper: Element, parts: readonly Element[]): Box {
   const { left: x, top: y } = paper.getBoundingClientRect();
   const boxes = parts.map((p) => p.getBoundingClientRect());
   const left = Math.floor(Math.min(...boxes.map((b) => b.left)) - x) - 1;

@@ -3,6 +3,7 @@
  * It draws and reports what the hand does; it fetches nothing and decides nothing.
  */
 
+import { memo } from "react";
 import { AimHandle } from "./AimHandle";
 import { Ground, KitDrawing } from "./Ground";
 import type { ChartProps, InView } from "./look";
@@ -10,7 +11,7 @@ import { Mics } from "./Mics";
 import { useShifts } from "./shifts";
 import { useView } from "./useView";
 
-export function Chart(props: ChartProps) {
+export const Chart = memo(function Chart(props: ChartProps) {
   const { title, layout } = props;
   const { paper, svg, size, view, hold, zoom, frame } = useView(props);
   const { width, height } = size;
@@ -46,7 +47,7 @@ export function Chart(props: ChartProps) {
       </div>
     </section>
   );
-}
+});
 
 /** A word where left and right are named from the other side than the chart is seen from. */
 function NamedFrom({ board, side, facing }: ChartProps) {

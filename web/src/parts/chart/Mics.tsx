@@ -1,5 +1,5 @@
 /** The mics on the chart, and what a hand or the keys can do to them. */
-import { type KeyboardEvent, memo, type PointerEvent } from "react";
+import { type KeyboardEvent, memo, type PointerEvent, useMemo } from "react";
 import type { Mic } from "../../api/types";
 import { type OnEdge, onEdges } from "../../core/edges";
 import { lengthWithUnit } from "../../core/units";
@@ -11,9 +11,8 @@ import { namePlaces } from "./Ground";
 import type { ChartProps, InView } from "./look";
 import { ahead, Plate, plateWide, poseOf, Tear } from "./MicGlyph";
 
-/** Every mic and its plate, the plates out of each other's way; those off the paper at its border. */
-export function Mics(props: InView) {
-  const { layout, view } = props;
+/** Where plates stand: out of each other's way, those of mics off the paper at its border. */
+function platesOf({ layout, view, board, ruler }: Pick<InView, Standing>) {
   const every = layout.mics.map((m) => tagOf(m, view));
   const away = onEdges(
     every.map((t) => ({ ...t, wide: t.wide + 10 })),
@@ -21,13 +20,23 @@ export function Mics(props: InView) {
   );
   const edge = new Map(away.map((a) => [a.id, a]));
   const tags = every.filter((t) => !edge.has(t.id));
-  const { board, ruler } = props;
   const names = [
     ...namePlaces(layout.kit, view),
     ...cutsOf({ view, layout, places: placesOf(board, layout), ruler }),
   ];
   const standing = away.map(({ at, wide }) => ({ at, wide, high: 20 }));
-  const places = placeTags(tags, view, names, standing);
+  return { edge, places: placeTags(tags, view, names, standing) };
+}
+
+type Standing = "layout" | "view" | "board" | "ruler";
+
+/** Every mic and its plate; what lights up moves none of them. */
+export function Mics(props: InView) {
+  const { layout, view, board, ruler } = props;
+  const { edge, places } = useMemo(
+    () => platesOf({ layout, view, board, ruler }),
+    [layout, view, board, ruler],
+  );
   return (
     <g>
       {layout.mics.map((mic) => {

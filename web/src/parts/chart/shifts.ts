@@ -6,10 +6,20 @@
  */
 import { type RefObject, useLayoutEffect } from "react";
 import type { Layout, Mic } from "../../api/types";
+import { apart } from "../../core/apart";
 import { micOf } from "../../core/edits";
 import { frames } from "../../core/frames";
 import { toScreen, type View } from "../../core/view";
-import { copied, inSight, moveSheet, outOfSight, type Sheet, sheetOf } from "../sheets";
+import {
+  type Box,
+  boundsOf,
+  copied,
+  inSight,
+  moveSheet,
+  outOfSight,
+  type Sheet,
+  sheetOf,
+} from "../sheets";
 import { type Bar, barOf, reach } from "./bars";
 import type { ChartProps } from "./look";
 
@@ -35,28 +45,45 @@ const standless = (part: Element): Element[] =>
 
 const aboutOf = (view: View, mic: string) => ({ hand: mic, view: view.facing });
 
+/** What of the drawing a hand takes hold of, and where that is. */
+interface Found {
+  parts: SVGElement[];
+  /** A view may not show it: nothing has no place. */
+  box: Box | null;
+  stand: { line: Element; box: Box } | null;
+}
+
+function found(paper: Element, id: string): Found {
+  const parts = [...paper.querySelectorAll<SVGElement>(`[data-mic="${id}"], [data-aim="${id}"]`)];
+  const line = paper.querySelector(`[data-mic="${id}"] [data-stand]`);
+  return {
+    parts,
+    box: parts.length > 0 ? boundsOf(paper, parts.flatMap(standless)) : null,
+    stand: line && { line, box: boundsOf(paper, [line]) },
+  };
+}
+
 /** The stand goes sideways with its mic and stays on the floor: its sheet shows down to that. */
-function standSheet(paper: Element, stand: Element, view: View, mic: string): Sheet {
+function standSheet(
+  paper: Element,
+  { line, box }: NonNullable<Found["stand"]>,
+  view: View,
+  mic: string,
+): Sheet {
   const above = document.createElement("div");
   above.className = "pointer-events-none absolute inset-x-0 top-0 overflow-hidden";
-  above.style.height = `${stand.getAttribute("y2")}px`;
-  const long = copied(stand);
+  above.style.height = `${line.getAttribute("y2")}px`;
+  const long = copied(line);
   long.setAttribute("y2", `${Number(long.getAttribute("y1")) + 2 * view.height}`);
-  const sheet = sheetOf(paper, [stand], [long], aboutOf(view, mic));
+  const sheet = sheetOf(paper, box, [long], aboutOf(view, mic));
   paper.append(above);
   above.append(sheet.on);
   return { ...sheet, on: above };
 }
 
-function gripOf(paper: Element, id: string, view: View): Grip {
-  const parts = [...paper.querySelectorAll<SVGElement>(`[data-mic="${id}"], [data-aim="${id}"]`)];
-  const stand = paper.querySelector(`[data-mic="${id}"] [data-stand]`);
+function gripOf(paper: Element, id: string, view: View, { parts, box, stand }: Found): Grip {
   const sheets = stand ? [standSheet(paper, stand, view, id)] : [];
-  // A view may not show it: nothing has no place.
-  if (parts.length > 0)
-    sheets.push(
-      sheetOf(paper, parts.flatMap(standless), parts.map(withoutStand), aboutOf(view, id)),
-    );
+  if (box) sheets.push(sheetOf(paper, box, parts.map(withoutStand), aboutOf(view, id)));
   parts.forEach(outOfSight);
   return { id, sheets, bars: [] };
 }
@@ -80,10 +107,9 @@ function shift(grip: Grip, layout: Layout, view: View, mic: Mic): void {
 }
 
 /** What the drawing has of its own is seen again. */
-function settle(paper: Element, grip: Grip | null): void {
+function settle(paper: Element, { sheets, bars }: Grip): void {
   const own = ["[data-mic][style]", "[data-aim][style]", "[data-from][style]"].join();
-  const bars = grip?.bars.map((b) => b.sheet) ?? [];
-  inSight(paper.querySelectorAll(own), [...bars, ...(grip?.sheets ?? [])]);
+  inSight(paper.querySelectorAll(own), [...bars.map((b) => b.sheet), ...sheets]);
 }
 
 /**
@@ -95,26 +121,41 @@ export function useShifts(paper: RefObject<Element | null>, props: ChartProps, v
   useLayoutEffect(() => {
     const drawn = paper.current;
     if (!watch || !drawn || view.scale === 0) return;
-    let grip: Grip | null = null;
-    let held: Mic | null = null;
+    let [grip, held, taken]: [Grip | null, Mic | null, string | null] = [null, null, null];
     const letGo = () => {
-      frames.drop(along);
-      settle(drawn, grip);
-      grip = null;
+      for (const step of [along, take, takeLater]) frames.drop(step);
+      if (grip) settle(drawn, grip);
+      [grip, taken] = [null, null];
     };
     const along = () => {
       if (!grip || !held) return;
       grip.bars = barsOf(drawn, grip);
       shift(grip, layout, view, held);
     };
+    const take = () =>
+      apart(() => {
+        const id = taken;
+        if (!id || grip) return;
+        const there = found(drawn, id);
+        return () => {
+          grip ??= gripOf(drawn, id, view, there);
+          along();
+        };
+      });
+    const takeLater = () => frames.draw(take);
+    // Drawn anew under a hand it is taken hold of at once; at first only in the view where the hand
+    // is, and in the other with the next frame: both would take longer than one.
+    let atOnce = true;
     const leave = watch((mic) => {
       held = mic;
       if (!mic) return letGo();
-      if (grip?.id === mic.id) return frames.draw(along);
+      if (taken === mic.id) return frames.draw(along);
       letGo();
-      grip = gripOf(drawn, mic.id, view);
-      along();
+      taken = mic.id;
+      if (atOnce || drawn.matches(":hover")) take();
+      else frames.draw(takeLater);
     });
+    atOnce = false;
     return () => {
       leave();
       letGo();

@@ -4,7 +4,17 @@
  */
 import { type RefObject, useLayoutEffect } from "react";
 import type { Board } from "../../api/types";
-import { copied, inSight, moveSheet, outOfSight, type Sheet, sheetOf } from "../sheets";
+import { apart } from "../../core/apart";
+import {
+  type Box,
+  boundsOf,
+  copied,
+  inSight,
+  moveSheet,
+  outOfSight,
+  type Sheet,
+  sheetOf,
+} from "../sheets";
 
 /** Tells at once, and then with every answer, where a mic is, and whether a hand still holds it. */
 export type FollowFlag = (
@@ -44,27 +54,32 @@ export function stand(flag: Element, x: number, ticks: readonly number[]): void 
   flag.querySelector("text")?.setAttribute("x", x.toFixed(2));
 }
 
-interface HeldFlag {
+interface OnTape {
   scale: Scale;
   flag: SVGElement;
+}
+
+interface FoundFlag extends OnTape {
+  box: Box;
+}
+
+interface HeldFlag extends OnTape {
   sheet: Sheet;
 }
 
 /** Each tape's flag of one mic; a bunch is not one. */
-const flagsOf = (paper: Element, mic: string, scales: readonly Scale[]) =>
+const flagsOf = (paper: Element, mic: string, scales: readonly Scale[]): OnTape[] =>
   scales.flatMap((scale) => {
     const flag = paper.querySelector<SVGElement>(`[data-flag="${scale.column}-${mic}"]`);
     return flag ? [{ scale, flag }] : [];
   });
 
-function hold(paper: Element, mic: string, scales: readonly Scale[]): HeldFlag[] {
-  return flagsOf(paper, mic, scales).map(({ scale, flag }) => {
-    const copy = flag.parentElement?.cloneNode(false) as Element;
-    copy.append(copied(flag));
-    const sheet = sheetOf(paper, [flag], [copy], { handFlag: `${scale.column}-${mic}` });
-    outOfSight(flag);
-    return { scale, flag, sheet };
-  });
+function hold(paper: Element, mic: string, { scale, flag, box }: FoundFlag): HeldFlag {
+  const copy = flag.parentElement?.cloneNode(false) as Element;
+  copy.append(copied(flag));
+  const sheet = sheetOf(paper, box, [copy], { handFlag: `${scale.column}-${mic}` });
+  outOfSight(flag);
+  return { scale, flag, sheet };
 }
 
 const drawnAt = (flag: Element) => Number(flag.querySelector("text")?.getAttribute("x"));
@@ -87,6 +102,11 @@ export function useFlagHand(
     const drawn = paper.current;
     if (!drawn) return;
     let [held, by]: [HeldFlag[], string | null] = [[], null];
+    let row: readonly number[] = [];
+    const at = ({ column }: Scale) => row[column] ?? Number.NaN;
+    const along = () => {
+      for (const one of held) shift(one, at(one.scale));
+    };
     const letGo = () => {
       inSight(
         drawn.querySelectorAll("[data-flag][style]"),
@@ -94,20 +114,32 @@ export function useFlagHand(
       );
       [held, by] = [[], null];
     };
+    /** Unless they are where they are drawn: nothing has moved yet. */
+    const take = (mic: string) => {
+      const flags = flagsOf(drawn, mic, scales);
+      if (flags.every(({ scale, flag }) => Math.abs(scale.x(at(scale)) - drawnAt(flag)) < 0.01))
+        return;
+      by = mic;
+      apart(() => {
+        if (by !== mic) return;
+        const found = flags.map((one) => ({ ...one, box: boundsOf(drawn, [one.flag]) }));
+        return () => {
+          if (held.length === 0) held = found.map((one) => hold(drawn, mic, one));
+          along();
+        };
+      });
+    };
     const leave = follow((mic, board, underHand) => {
-      const row = board.tape_m[board.mic_ids.indexOf(mic)] ?? [];
-      const at = ({ column }: Scale) => row[column] ?? Number.NaN;
+      row = board.tape_m[board.mic_ids.indexOf(mic)] ?? [];
       if (!underHand) {
         letGo();
         for (const { scale, flag } of flagsOf(drawn, mic, scales))
           stand(flag, scale.x(at(scale)), [scale.x(at(scale))]);
-        return;
-      }
-      if (by !== mic) {
+      } else if (by === mic) along();
+      else {
         letGo();
-        [held, by] = [hold(drawn, mic, scales), mic];
+        take(mic);
       }
-      for (const one of held) shift(one, at(one.scale));
     });
     return () => {
       leave();

@@ -2,7 +2,7 @@
 import { useEffect, useState } from "react";
 import { firstDrum } from "../../core/words";
 import { Pulses } from "../../parts/curves/Pulses";
-import { useEditor, useEditorPart, useLit } from "../../parts/editing";
+import { useEditor, useEditorPart, useHovered, useLit } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
 import { Tick } from "../../parts/fields/Tick";
 import { Views } from "../../parts/fields/Views";
@@ -122,12 +122,13 @@ function OpenedPair({ trial }: { trial: OnTrial }) {
 function Arrivals({ drum }: { drum: string }) {
   const doc = useEditorPart((s) => s.still);
   const board = useEditorPart((s) => s.board);
-  const lit = useLit();
+  const { hover } = useLit();
+  const hovered = useHovered();
   const many = doc.mics.length > MANY;
   const [needed, setNeeded] = useState(many);
   const [byUnit, setByUnit] = useState(many);
   if (!board) return null;
-  const glow = [lit.hovered, board.focus?.a, board.focus?.b].filter((x): x is string => Boolean(x));
+  const glow = [hovered, board.focus?.a, board.focus?.b].filter((x): x is string => Boolean(x));
   return (
     <>
       <div className="mb-1 flex gap-4 text-[0.85rem]">
@@ -142,7 +143,7 @@ function Arrivals({ drum }: { drum: string }) {
         {...{ layout: doc, board, needed, byUnit }}
         source={drum}
         lit={glow}
-        onHover={lit.hover}
+        onHover={hover}
       />
       <p className="mt-1 max-w-xl text-[0.88rem] text-soft">
         Each pulse stands where the drum arrives and points the way the capsule is first pushed. A

@@ -3,7 +3,7 @@ import { useMemo } from "react";
 import { Chart } from "../../parts/chart/Chart";
 import { placesOf } from "../../parts/chart/cuts";
 import { Loci, PairLines } from "../../parts/chart/Loci";
-import { useEditorPart, useLit } from "../../parts/editing";
+import { useEditorPart, useHovered, useLit } from "../../parts/editing";
 import { useMe } from "../../parts/me";
 import { VerdictCounts } from "../../parts/VerdictCounts";
 import type { Tried } from "./useTrial";
@@ -59,7 +59,7 @@ function TwoViews({ tried }: { tried: Tried }) {
   const ids = useMemo(() => key.split(" "), [key]);
   const layout = useShown(ids, moved);
   const places = placesOf(board, layout);
-  const glow = [lit.hovered, ...ids, board?.focus?.a, board?.focus?.b];
+  const glow = [useHovered(), ...ids, board?.focus?.a, board?.focus?.b];
   const views = [
     ["above", "From above"],
     ["along", lit.side === "drummer" ? "From behind" : "From the front"],

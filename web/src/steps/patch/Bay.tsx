@@ -4,7 +4,7 @@ import type { Channel, Layout, Mic } from "../../api/types";
 import { micOf } from "../../core/edits";
 import { type Box, boxesOf, highOf, ROW, rowY, socketY } from "../../core/patchbay";
 import { micColour } from "../../core/words";
-import { useEditorPart, useLit } from "../../parts/editing";
+import { useEditorPart, useHovered, useLit } from "../../parts/editing";
 import { MicTag } from "../../parts/MicTag";
 import { useLocker } from "../../parts/stock";
 import { useSize } from "../../parts/useSize";
@@ -79,18 +79,19 @@ interface MicProps {
 }
 
 function MicRow({ mic, doc, n, side, plug }: MicProps) {
-  const lit = useLit();
+  const { hover } = useLit();
+  const hovered = useHovered();
   const own = doc.channels?.find((c) => c.mic === mic.id);
   return (
     <div
       data-patch-mic={mic.id}
       className={`absolute left-0 flex touch-none items-center gap-2 overflow-hidden ${own ? "cursor-grab" : "opacity-60"}`}
       style={{ top: rowY(n) - ROW / 2, height: ROW, width: side - 8 }}
-      onPointerEnter={() => lit.hover(mic.id)}
-      onPointerLeave={() => lit.hover(null)}
+      onPointerEnter={() => hover(mic.id)}
+      onPointerLeave={() => hover(null)}
       {...(own ? plug.grip(own.id) : {})}
     >
-      <MicTag mic={mic} layout={doc} lit={lit.hovered === mic.id} />
+      <MicTag mic={mic} layout={doc} lit={hovered === mic.id} />
       <span className="truncate text-[0.85rem]">
         {own ? mic.name : `${mic.name}, not recorded`}
       </span>
@@ -210,7 +211,7 @@ const sag = (x1: number, y1: number, x2: number, y2: number) => {
 
 function Cables({ doc, boxes, left, side, wide, high, chosen, plug }: CablesProps) {
   const rows = new Map(doc.mics.map((m, n) => [m.id, n]));
-  const lit = useLit();
+  const hovered = useHovered();
   return (
     <svg className="absolute inset-0" width={wide} height={high} aria-hidden="true">
       {(doc.channels ?? []).map((c, n) => {
@@ -218,7 +219,7 @@ function Cables({ doc, boxes, left, side, wide, high, chosen, plug }: CablesProp
         const held = plug.held?.id === c.id ? plug.held : null;
         const y = held ? held.y : socketY(boxes, c.input);
         if (!mic || y === null) return null;
-        const on = chosen === c.id || lit.hovered === c.mic;
+        const on = chosen === c.id || hovered === c.mic;
         const colour = micColour(mic, doc);
         const from = rowY(rows.get(c.mic) ?? 0);
         const [near, far] = held ? [held.x, held.x] : [left, left + BOX];

@@ -1,21 +1,31 @@
 /** What is selected: a mic, or the pair it is opened with. */
-import { useEffect, useState } from "react";
+import { memo, useDeferredValue, useEffect, useMemo, useState } from "react";
 import { micOf, partnerOf } from "../../core/edits";
+import type { FocusKey } from "../../core/following";
+import { sameParts } from "../../core/same";
 import { StandWords } from "../../parts/atkit/Planned";
-import { useEditorPart, useLit } from "../../parts/editing";
+import { useEditorPart, useLit, useSelected } from "../../parts/editing";
 import { Views } from "../../parts/fields/Views";
 import { VerdictCounts } from "../../parts/VerdictCounts";
 import { MicPanel } from "./mic/MicPanel";
 import { PairPanel } from "./pair/PairPanel";
 import { StockPanel } from "./StockPanel";
 
+interface Props {
+  onTechnique: (id: string | null) => void;
+}
+
+/** What was selected, with the pair that opened with it. */
+interface Opened {
+  selected: string | null;
+  focus: FocusKey | null;
+}
+
 type Tab = "mic" | "pair";
 
 /** The tab that is open: a newly selected mic opens on what it is for. */
-function useTab() {
+function useTab({ selected, focus }: Opened) {
   const doc = useEditorPart((s) => s.still);
-  const focus = useEditorPart((s) => s.focus);
-  const { selected } = useLit();
   const [tab, setTab] = useState<Tab>("pair");
   const stereo = Boolean(selected && partnerOf(doc, selected));
   const inPair = Boolean(
@@ -29,13 +39,21 @@ function useTab() {
   return [tab, setTab] as const;
 }
 
-export function Inspector({ onTechnique }: { onTechnique: (id: string | null) => void }) {
+/** After the drawings: whoever takes hold of a mic looks at those first. */
+export function Inspector({ onTechnique }: Props) {
+  const selected = useSelected();
+  const focus = useEditorPart((s) => s.focus, sameParts);
+  const opened = useDeferredValue(useMemo(() => ({ selected, focus }), [selected, focus]));
+  return <Selected {...{ opened, onTechnique }} />;
+}
+
+const Selected = memo(function Selected({ opened, onTechnique }: Props & { opened: Opened }) {
+  const { selected } = opened;
   const doc = useEditorPart((s) => s.still);
   const blocked = useEditorPart((s) => s.board?.blocked);
   const counts = useEditorPart((s) => s.board?.counts);
-  const { selected } = useLit();
   const mic = selected ? micOf(doc, selected) : undefined;
-  const [tab, setTab] = useTab();
+  const [tab, setTab] = useTab(opened);
   if (doc.mics.length === 0) return <NoMics onTechnique={onTechnique} />;
   return (
     <div className="space-y-4">
@@ -64,7 +82,7 @@ export function Inspector({ onTechnique }: { onTechnique: (id: string | null) =>
       )}
     </div>
   );
-}
+});
 
 function NoMics({ onTechnique }: { onTechnique: (id: string | null) => void }) {
   return (
@@ -83,7 +101,8 @@ function NoMics({ onTechnique }: { onTechnique: (id: string | null) => void }) {
 
 /** Mics that stand where none can, said whichever mic is selected. */
 function InTheWay({ blocked }: { blocked: Record<string, string> }) {
-  const { select, selected } = useLit();
+  const { select } = useLit();
+  const selected = useSelected();
   const rows = Object.entries(blocked).filter(([id, words]) => words && id !== selected);
   if (!rows.length) return null;
   return (

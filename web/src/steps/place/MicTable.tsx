@@ -3,7 +3,7 @@ import type { Mic } from "../../api/types";
 import { lengthText, type Ruler, unitMark } from "../../core/units";
 import { firstDrum } from "../../core/words";
 import { TAPES_HIGH } from "../../parts/curves/Tapes";
-import { useEditorPart, useLit } from "../../parts/editing";
+import { useEditorPart, useLit, useSelected } from "../../parts/editing";
 import { useMe } from "../../parts/me";
 
 const columns = (unit: string) => [
@@ -48,17 +48,14 @@ export function MicTable() {
 }
 
 function Row({ mic, tapes }: { mic: Mic; tapes: (number | undefined)[] }) {
-  const lit = useLit();
+  const { select } = useLit();
+  const selected = useSelected();
   const ruler: Ruler = useMe();
   const [x, y, z] = mic.position_m;
   return (
-    <tr className={mic.id === lit.selected ? "bg-tint" : ""}>
+    <tr className={mic.id === selected ? "bg-tint" : ""}>
       <th scope="row" className="text-left">
-        <button
-          type="button"
-          className="num font-bold underline"
-          onClick={() => lit.select(mic.id)}
-        >
+        <button type="button" className="num font-bold underline" onClick={() => select(mic.id)}>
           {mic.id}
         </button>
       </th>

@@ -1,10 +1,11 @@
 /** Place: the floor chart from above and in height, the tapes, and what is selected. */
 import { useEffect, useState } from "react";
+import { ready } from "../../core/asker";
 import { techniqueOf } from "../../core/edits";
 import type { Ruler } from "../../core/units";
 import type { Facing } from "../../core/view";
 import { TAPES_HIGH } from "../../parts/curves/Tapes";
-import { useEditor, useEditorPart, useLit } from "../../parts/editing";
+import { useEditor, useEditorPart, useLit, useSelected } from "../../parts/editing";
 import { Views } from "../../parts/fields/Views";
 import { useTake } from "../../parts/hands";
 import { Later } from "../../parts/Later";
@@ -37,7 +38,6 @@ type SideOf = (typeof SIDE)[number][0];
 /** What is open beside and below the chart, and how a selection changes it. */
 function useOpened() {
   const editor = useEditor();
-  const lit = useLit();
   const [foot, setFoot] = useState<Foot>("tapes");
   const [side, setSide] = useState<SideOf>("selected");
   const [opened, setOpened] = useState<string | null>(null);
@@ -46,23 +46,34 @@ function useOpened() {
     setSide("techniques");
     if (id === null) setFoot((f) => (f === "what if" ? "tapes" : f));
   };
-  // biome-ignore lint/correctness/useExhaustiveDependencies: only a newly selected mic changes what is open
-  useEffect(() => {
+  const onSelected = (mic: string) => {
     const { doc, still } = editor.snapshot();
-    if (!lit.selected || side !== "techniques" || doc.mics.length !== still.mics.length) return;
-    const own = techniqueOf(still, lit.selected);
+    if (side !== "techniques" || doc.mics.length !== still.mics.length) return;
+    const own = techniqueOf(still, mic);
     if (own) setOpened(own.id);
     else setSide("selected");
-  }, [lit.selected]);
-  return { foot, setFoot, side, setSide, opened, openTechnique };
+  };
+  return { foot, setFoot, side, setSide, opened, openTechnique, onSelected };
+}
+
+/** Hears of a newly selected mic in the place of the whole step, which is not drawn anew for it. */
+function WhenSelected({ tell }: { tell: (mic: string) => void }) {
+  const selected = useSelected();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: told once, when it is selected
+  useEffect(() => {
+    if (selected) tell(selected);
+  }, [selected]);
+  return null;
 }
 
 export function Place() {
-  const { foot, setFoot, side, setSide, opened, openTechnique } = useOpened();
+  const { foot, setFoot, side, setSide, opened, openTechnique, onSelected } = useOpened();
+  useEffect(ready, []);
   const shown = useEditorPart((s) => s.still.techniques?.find((t) => t.id === opened));
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_288px] max-[1050px]:grid-cols-[minmax(0,1fr)_250px] grid-rows-[minmax(0,1fr)_auto]">
       <h1 className="sr-only">Place the mics</h1>
+      <WhenSelected tell={onSelected} />
       <TwoViews together={side === "techniques" && shown ? shown.mics : NONE} />
       <Views
         small

@@ -1,5 +1,5 @@
 /** The charts and tapes of Place as they are under the hand; the rest of the step stands still. */
-import { useMemo } from "react";
+import { memo, useMemo } from "react";
 import type { Board, Mic } from "../../api/types";
 import type { EditorState } from "../../core/editor";
 import { micOf, withMic } from "../../core/edits";
@@ -14,7 +14,14 @@ import { Loci, PairLines } from "../../parts/chart/Loci";
 import type { ChartProps } from "../../parts/chart/look";
 import type { FollowFlag } from "../../parts/curves/flagHand";
 import { TAPES_HIGH, Tapes } from "../../parts/curves/Tapes";
-import { useCalmPart, useEditor, useEditorPart, useLit } from "../../parts/editing";
+import {
+  useCalmPart,
+  useEditor,
+  useEditorPart,
+  useHovered,
+  useLit,
+  useSelected,
+} from "../../parts/editing";
 import { useChangeMic, useHands } from "../../parts/hands";
 import { useMe } from "../../parts/me";
 
@@ -22,7 +29,7 @@ const vec = (p: Point3): [number, number, number] => [p[0], p[1], p[2]];
 
 /** The same list as long as the same mics glow, so that nothing is drawn anew for it. */
 function useGlow(ids: (string | null | undefined)[]): string[] {
-  const key = [...new Set(ids.filter(Boolean))].join(" ");
+  const key = [...new Set(ids.filter(Boolean))].sort().join(" ");
   return useMemo(() => key.split(" ").filter(Boolean), [key]);
 }
 
@@ -89,7 +96,8 @@ export function LiveChart({ together, ...look }: ChartLook) {
   const ruler: Ruler = useMe();
   const lit = useLit();
   const pair = together.length ? together : [board?.focus?.a, board?.focus?.b];
-  const glow = useGlow([lit.hovered, lit.selected, ...pair]);
+  const selected = useSelected();
+  const glow = useGlow([useHovered(), selected, ...pair]);
   const hands = useMicHands();
   const fresh = useMemo(() => {
     const there = new Set(still.mics.map((m) => m.id));
@@ -105,7 +113,7 @@ export function LiveChart({ together, ...look }: ChartLook) {
       ruler={ruler}
       side={lit.side}
       lit={glow}
-      selected={lit.selected}
+      selected={selected}
       onSelect={lit.select}
       onHover={lit.hover}
       watch={editor.following.watch}
@@ -123,19 +131,19 @@ const lain = (view: View) => (
 );
 
 /** Ring and spheres: drawn anew where an answer changes them; the ring stands while its mic does. */
-function LiveLoci({ view }: { view: View }) {
+const LiveLoci = memo(function LiveLoci({ view }: { view: View }) {
   const layout = useEditorPart((s) => (s.underHand ? s.still : s.doc));
   const places = useEditorPart((s) => placesOf(s.board, s.doc), sameParts);
   const ruler: Ruler = useMe();
   return <Loci {...{ view, layout, places, ruler }} />;
-}
+});
 
 /** Under a hand the drawing shows others in their place, which go with the mic at every frame. */
-function LiveLines({ view }: { view: View }) {
+const LiveLines = memo(function LiveLines({ view }: { view: View }) {
   const { layout, board } = useDrawn();
   const places = useMemo(() => placesOf(board, layout), [board, layout]);
   return <PairLines {...{ view, layout, places }} />;
-}
+});
 
 /** Under a hand the tapes stand, and its flags go along them. */
 const onTapes = ({ board, whole, underHand }: EditorState): Board | null =>
@@ -150,7 +158,7 @@ export function LiveTapes() {
   const ruler: Ruler = useMe();
   const lit = useLit();
   const follow = useTapeHand();
-  const glow = useGlow([lit.hovered, lit.selected, board?.focus?.a, board?.focus?.b]);
+  const glow = useGlow([useHovered(), useSelected(), board?.focus?.a, board?.focus?.b]);
   if (!board) return <div style={{ height: TAPES_HIGH }} />;
   return (
     <Tapes

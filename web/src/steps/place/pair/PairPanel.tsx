@@ -5,7 +5,7 @@ import type { Mic } from "../../../api/types";
 import { channelOf, decisionOn, micOf, partnerOf } from "../../../core/edits";
 import { lengthWithUnit, type Ruler } from "../../../core/units";
 import { firstDrum, sourceName } from "../../../core/words";
-import { useEditorPart, useLit } from "../../../parts/editing";
+import { useEditorPart, useSelected } from "../../../parts/editing";
 import { useTake } from "../../../parts/hands";
 import { useMe } from "../../../parts/me";
 import { Why } from "../../../parts/Why";
@@ -40,7 +40,7 @@ export const PairPanel = memo(function PairPanel() {
 function NoPair() {
   const doc = useEditorPart((s) => s.still);
   const asked = useEditorPart((s) => s.focus);
-  const { selected } = useLit();
+  const selected = useSelected();
   return <OpenPair anchor={asked?.anchor ?? selected ?? doc.mics[0]?.id ?? ""} />;
 }
 
