@@ -14,20 +14,15 @@ import sys
 import tempfile
 import time
 import uuid
-from collections.abc import Callable
+from collections.abc import Callable, Collection, Iterable, Iterator
+from functools import partial
 from pathlib import Path
 from typing import Any
 
 from ops import asking, benchtakes, drag, felt, limits
+from ops.benchrow import Measure, Row, told
 
-Row = dict[str, Any]
 DRAGS = 3
-
-
-def row(name: str, figure: float, unit: str, goal: float | None, *, least: bool = False) -> Row:
-    """One line: met when the figure is at most (or, with `least`, at least) the goal."""
-    met = None if goal is None else figure >= goal if least else figure <= goal
-    return {"name": name, "figure": round(figure, 2), "unit": unit, "goal": goal, "met": met}
 
 
 def timed(work: Callable[[], object], times: int) -> list[float]:
@@ -351,25 +346,25 @@ def core_rows() -> list[Row]:
     split = with_splits(layout, 64)
     channels = statistics.median(timed(lambda: analyse(split), 25))
     return [
-        row("analysis of 40 mics on 14 sources", ours, "ms", 25),
-        row("the same against bare numpy", ours / base, "times", 2),
-        row("the same mics feeding 64 channels, against 40", channels / ours, "times", 1.5),
-        row("64 channels patched into 64 inputs", timed_patch(), "ms", 1000),
-        row("a kit from 45 tape readings, and the next one", timed_walk(), "ms", 60),
-        row(
+        Row("analysis of 40 mics on 14 sources", ours, "ms", 25),
+        Row("the same against bare numpy", ours / base, "times", 2),
+        Row("the same mics feeding 64 channels, against 40", channels / ours, "times", 1.5),
+        Row("64 channels patched into 64 inputs", timed_patch(), "ms", 1000),
+        Row("a kit from 45 tape readings, and the next one", timed_walk(), "ms", 60),
+        Row(
             "16 mics and 9 parts from 120 readings, solved and judged", timed_standing(), "ms", 300
         ),
-        row("an L-shaped room: decay, modes, map of spots", timed_room(), "ms", 500),
-        row("a fit of 16 mics that all stand wrong", timed_fit(), "ms", 1000),
-        row("what-if: 41 values of a number among 16 mics", timed_sweep(), "ms", 400),
-        row("three starting layouts from a brief", timed_plans(), "ms", 500),
-        row("496 pairs on 14 sources: verdicts, body sums, what could tip", whole, "ms", 40),
-        row("one of them in depth, every remedy tried", deep, "ms", 400),
-        row("the list to do for 28 mics, placed", placed, "ms", 1000),
-        row("the list to do for 28 mics, aligned", aligned, "ms", 1000),
-        row("best flips of 24 mics on 14 sources", timed_flips(24), "ms", 1000),
-        row("best flips of 32 mics on 14 sources", timed_flips(32), "ms", 1000),
-        row("an example to hear, five versions", timed_example(), "ms", 3000),
+        Row("an L-shaped room: decay, modes, map of spots", timed_room(), "ms", 500),
+        Row("a fit of 16 mics that all stand wrong", timed_fit(), "ms", 1000),
+        Row("what-if: 41 values of a number among 16 mics", timed_sweep(), "ms", 400),
+        Row("three starting layouts from a brief", timed_plans(), "ms", 500),
+        Row("496 pairs on 14 sources: verdicts, body sums, what could tip", whole, "ms", 40),
+        Row("one of them in depth, every remedy tried", deep, "ms", 400),
+        Row("the list to do for 28 mics, placed", placed, "ms", 1000),
+        Row("the list to do for 28 mics, aligned", aligned, "ms", 1000),
+        Row("best flips of 24 mics on 14 sources", timed_flips(24), "ms", 1000),
+        Row("best flips of 32 mics on 14 sources", timed_flips(32), "ms", 1000),
+        Row("an example to hear, five versions", timed_example(), "ms", 3000),
     ]
 
 
@@ -418,7 +413,7 @@ def endpoint_row(port: int) -> Row:
     for _ in range(300):  # a server that has just started is still fetching what it needs
         ask()
     found = timed(ask, 300)
-    return row("compute endpoint, 16 mics, 95th percentile", p95(found), "ms", 25)
+    return Row("compute endpoint, 16 mics, 95th percentile", p95(found), "ms", 25)
 
 
 def at_kit_rows(port: int) -> list[Row]:
@@ -445,25 +440,27 @@ def at_kit_rows(port: int) -> list[Row]:
     looks = timed(lambda: said("GET", f"{layout}/at-kit/tag"), 300)
     each = statistics.median(looks)
     return [
-        row("a reading to its verdict, 95th percentile", p95(verdicts), "ms", 150),
-        row("a look for what others wrote at the kit", each, "ms", None),
-        row("fifty screens that look, of one core", 50 / 0.7 * each / 1000, "cores", 0.5),
+        Row("a reading to its verdict, 95th percentile", p95(verdicts), "ms", 150),
+        Row("a look for what others wrote at the kit", each, "ms", None),
+        Row("fifty screens that look, of one core", 50 / 0.7 * each / 1000, "cores", 0.5),
     ]
 
 
-async def drag_rows(port: int) -> list[Row]:
+def _drags(port: int, machine: drag.Machine, *pages: str) -> dict[str, list[drag.Drag]]:
+    return asyncio.run(drag.drags(port, 1, machine, DRAGS, pages))
+
+
+def drag_rows(port: int) -> Iterator[Row]:
     """The same drag on Place and on bare pages, on three machines, and with many mics."""
-    rows = []
     for machine in drag.MACHINES:
-        found = await drag.drags(port, 1, machine, DRAGS)
-        rows += _drag_rows(f"drag, {machine.name}", found, 0.8)
+        yield from _drag_rows(f"drag, {machine.name}", _drags(port, machine, *drag.PAGES), 0.8)
     idle = drag.MACHINES[0]
     for step in ("kit", "room"):
-        found = await drag.drags(port, 1, idle, DRAGS, (step, "nothing"))
-        rows += _drag_rows(f"drag on {step.title()}", {"place": found[step], **found}, 0.8)
-    await drag.with_more_mics(port, 1, 28)
-    found = await drag.drags(port, 1, drag.MACHINES[0], DRAGS, ("place", "nothing"))
-    return [*rows, *_drag_rows("drag, 28 mics", found, 0.6)[:4]]
+        found = _drags(port, idle, step, "nothing")
+        yield from _drag_rows(f"drag on {step.title()}", {"place": found[step], **found}, 0.8)
+    asyncio.run(drag.with_more_mics(port, 1, 28))
+    found = _drags(port, idle, "place", "nothing")
+    yield from _drag_rows("drag, 28 mics", found, 0.6)[:4]
 
 
 def _drag_rows(name: str, found: dict[str, list[drag.Drag]], goal: float) -> list[Row]:
@@ -471,77 +468,90 @@ def _drag_rows(name: str, found: dict[str, list[drag.Drag]], goal: float) -> lis
     rates = sorted(d.rate for d in found["place"])
     spread = f"a second, {rates[0]:.0f} to {rates[-1]:.0f}"
     rows = [
-        row(f"{name}: numbers", place.rate, spread, None),
-        row(f"{name}: against a page that asks for nothing", place.rate / floor.rate, "times",
+        Row(f"{name}: numbers", place.rate, spread, None),
+        Row(f"{name}: against a page that asks for nothing", place.rate / floor.rate, "times",
             goal, least=True),
-        row(f"{name}: p95 until seen, against that page's", place.seen_ms / floor.seen_ms,
+        Row(f"{name}: p95 until seen, against that page's", place.seen_ms / floor.seen_ms,
             "times", 1.5),
-        row(f"{name}: p95 until written, against that page's", place.p95_ms / floor.p95_ms,
+        Row(f"{name}: p95 until written, against that page's", place.p95_ms / floor.p95_ms,
             "times", 1.5),
-        row(f"{name}: longest frame", place.longest_frame, "medians", 3),
-        row(f"{name}: mic behind the pointer", place.behind, "frames", 1),
+        Row(f"{name}: longest frame", place.longest_frame, "medians", 3),
+        Row(f"{name}: mic behind the pointer", place.behind, "frames", 1),
     ]  # fmt: skip
     if "bare" in found:
         bare_rate = drag.middle_of(found["bare"]).rate
-        rows.append(row(f"{name}: a bare page with the same question, against nothing",
+        rows.append(Row(f"{name}: a bare page with the same question, against nothing",
                         bare_rate / floor.rate, "times", None))  # fmt: skip
     return rows
 
 
-async def felt_rows(port: int) -> list[Row]:
+def felt_rows(port: int) -> list[Row]:
     """What is felt beside the drag, each against its floor, and what comes over the line."""
-    found, load = await felt.measure(port)
+    found, load = asyncio.run(felt.measure(port))
     rows = [
-        row("first picture of a layout: requests", load.requests, "", None),
-        row("first picture of a layout, nothing kept", load.kilobytes, "kB", None),
-        row("first picture of a layout, opened again", load.again, "kB", None),
+        Row("first picture of a layout: requests", load.requests, "", None),
+        Row("first picture of a layout, nothing kept", load.kilobytes, "kB", None),
+        Row("first picture of a layout, opened again", load.again, "kB", None),
     ]
     for name, timed in found.items():
         spread = f"ms, {min(timed.waits):.0f} to {max(timed.waits):.0f}"
-        rows.append(row(name, timed.ms, spread, 100 if name.startswith("to ") else None))
-        rows.append(row(f"{name}: against its floor", timed.times, "times", None))
+        rows.append(Row(name, timed.ms, spread, 100 if name.startswith("to ") else None))
+        rows.append(Row(f"{name}: against its floor", timed.times, "times", None))
     return rows
 
 
-def measure() -> list[Row]:
-    """Every row."""
-    rows = [*core_rows(), *benchtakes.rows(row)]
-    rows += [row(name, ms, "ms", 1000) for name, ms in limits.core_limits().items()]
+def crowd_rows(port: int, env: dict[str, str]) -> Iterator[Row]:
+    """Many at once, and much at once."""
+    alone, four = limits.dragging(port, 1), limits.dragging(port, 4)
+    yield Row("four people dragging at once, p95 against one's", four / alone, "times", 2)
+    yield Row("the list among 10,000 sessions, p95", limits.listed(port, env), "ms", 100)
+    load = limits.beside_the_worst(port)
+    yield Row("another member while eight of the worst run, p95", load, "ms", 300)
+    first, again = limits.asked_again(port)
+    yield Row("the three longest answers", first, "ms", None)
+    yield Row("the same again, against the first time", again / first, "times", 0.2)
+
+
+def limit_rows() -> Iterator[Row]:
+    """The largest inputs there are."""
+    for name, ms in limits.core_limits().items():
+        yield Row(name, ms, "ms", 1000)
+
+
+ALONE: dict[str, Measure] = {"core": core_rows, "takes": benchtakes.rows, "limits": limit_rows}
+SERVED: dict[str, Callable[[int, dict[str, str]], Iterable[Row]]] = {
+    "endpoint": lambda port, _: [endpoint_row(port), *at_kit_rows(port)],
+    "felt": lambda port, _: felt_rows(port),
+    "drag": lambda port, _: drag_rows(port),
+    "crowd": crowd_rows,
+}
+PARTS = (*ALONE, *SERVED)
+
+
+def chosen(wanted: Collection[str]) -> Iterator[tuple[str, Measure]]:
+    """These parts in their order; a server runs while there are parts that ask one."""
+    yield from ((name, measure) for name, measure in ALONE.items() if name in wanted)
+    served = [(name, measure) for name, measure in SERVED.items() if name in wanted]
+    if not served:
+        return
     process, port, env = serve(dict(os.environ))
     try:
-        rows += [endpoint_row(port), *at_kit_rows(port), *asyncio.run(felt_rows(port))]
-        rows += asyncio.run(drag_rows(port))
-        alone, four = limits.dragging(port, 1), limits.dragging(port, 4)
-        rows.append(
-            row("four people dragging at once, p95 against one's", four / alone, "times", 2)
-        )
-        many = limits.listed(port, env)
-        rows.append(row("the list among 10,000 sessions, p95", many, "ms", 100))
-        load = limits.beside_the_worst(port)
-        rows.append(row("another member while eight of the worst run, p95", load, "ms", 300))
-        first, again = limits.asked_again(port)
-        rows.append(row("the three longest answers", first, "ms", None))
-        return [*rows, row("the same again, against the first time", again / first, "times", 0.2)]
+        for name, measure in served:
+            yield name, partial(measure, port, env)
     finally:
         process.terminate()
         process.wait(20)
 
 
 def main() -> int:
-    """Print a table, or with --json a list."""
-    parser = argparse.ArgumentParser()
+    """Print rows as they are measured, or with --json a list at the end; parts may be chosen."""
+    parser = argparse.ArgumentParser(prog="./ringside bench")
+    parser.add_argument("parts", nargs="*", help=f"some of {', '.join(PARTS)}; else all")
     parser.add_argument("--json", action="store_true")
-    as_json = parser.parse_args().json
-    rows = measure()
-    if as_json:
-        print(json.dumps(rows, indent=1))
-        return 0
-    wide = max(len(r["name"]) for r in rows)
-    for r in rows:
-        word = {True: "met", False: "NOT MET", None: ""}[r["met"]]
-        goal = "" if r["goal"] is None else f"goal {r['goal']:<5} {word}"
-        print(f"  {r['name']:<{wide}}  {r['figure']:>8} {r['unit']:<9} {goal}".rstrip())
-    return 0
+    typed = parser.parse_args()
+    if unknown := set(typed.parts) - set(PARTS):
+        parser.error(f"no such part: {', '.join(unknown)}; there are {', '.join(PARTS)}")
+    return int(told(chosen(typed.parts or PARTS), as_json=typed.json) > 0)
 
 
 if __name__ == "__main__":

@@ -10,6 +10,7 @@ import time
 from pathlib import Path
 from typing import Any
 
+from ops.benchrow import Row
 from ops.paths import PYTHON, ROOT
 
 TRACKS, SECONDS, EACH = 24, 180.0, 22
@@ -84,7 +85,7 @@ def recorded() -> tuple[float, float]:
     return statistics.median(whole), statistics.median(alone)
 
 
-def rows(row: Any) -> list[dict[str, Any]]:
+def rows() -> list[Row]:
     """The rows of the bench."""
     whole, alone = recorded()
     with tempfile.TemporaryDirectory() as folder:
@@ -93,11 +94,11 @@ def rows(row: Any) -> list[dict[str, Any]]:
         said = subprocess.run(command, cwd=ROOT, check=True, capture_output=True, text=True)
         found = json.loads(said.stdout)
     return [
-        row(f"take of {TRACKS} tracks, {found['seconds']:.0f} s, {found['hits']} hits: times real"
+        Row(f"take of {TRACKS} tracks, {found['seconds']:.0f} s, {found['hits']} hits: times real"
             " time", found["seconds"] / found["took"], "times", 40, least=True),
-        row("take: against just reading the files", found["took"] / found["read"], "times", None),
-        row("take: memory", found["megabytes"], "MB", 300),
-        row("simulated take: against its room alone", whole / alone, "times", 1.5),
+        Row("take: against just reading the files", found["took"] / found["read"], "times", None),
+        Row("take: memory", found["megabytes"], "MB", 300),
+        Row("simulated take: against its room alone", whole / alone, "times", 1.5),
     ]  # fmt: skip
 
 

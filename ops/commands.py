@@ -257,7 +257,7 @@ def bench(args: argparse.Namespace) -> int:
     from ops.testing import with_test_cluster
 
     def measure(env: dict[str, str]) -> int:
-        more = ["--json"] if args.json else []
+        more = [*args.parts, *(["--json"] if args.json else [])]
         return subprocess.call([str(PYTHON), "-m", "ops.bench", *more], cwd=ROOT, env=env)
 
     return with_test_cluster(measure, quiet=args.json)
@@ -352,6 +352,7 @@ def main(argv: list[str]) -> int:
     one.add_argument("paths", nargs="*")
     one.set_defaults(action=test)
     one = commands.add_parser("bench", help=bench.__doc__)
+    one.add_argument("parts", nargs="*", help="some of its parts; an unknown one names them all")
     one.add_argument("--json", action="store_true")
     one.set_defaults(action=bench)
     one = commands.add_parser("soak", help=soak.__doc__)

@@ -4,14 +4,36 @@ import numpy as np
 import pytest
 from ringside.pairs.analysis import analyse
 
-from ops.bench import bare, big_layout, p95, row, sixteen, timed
+from ops.bench import PARTS, bare, big_layout, chosen, p95, sixteen, timed
+from ops.benchrow import Row, told
 
 
 def test_a_figure_meets_its_goal_from_the_right_side():
-    assert row("a", 24.9, "ms", 25)["met"]
-    assert not row("a", 25.1, "ms", 25)["met"]
-    assert row("a", 31, "a second", 30, least=True)["met"]
-    assert not row("a", 29, "a second", 30, least=True)["met"]
+    assert Row("a", 24.9, "ms", 25).met
+    assert not Row("a", 25.1, "ms", 25).met
+    assert Row("a", 31, "a second", 30, least=True).met
+    assert not Row("a", 29, "a second", 30, least=True).met
+    assert Row("a", 29, "a second").met is None
+    assert "NOT MET" in Row("a", 26, "ms", 25).line
+
+
+def test_a_part_that_fails_takes_no_row_of_another_along(capsys):
+    def breaks():
+        yield Row("before", 1, "ms")
+        raise SystemExit("took hold of nothing")
+
+    parts = [("first", lambda: [Row("one", 1, "ms")]), ("broken", breaks)]
+    assert told([*parts, ("last", lambda: [Row("two", 2, "ms", 1)])]) == 1
+    said = capsys.readouterr()
+    assert [line.split()[0] for line in said.out.splitlines()] == [
+        "one", "before", "broken:", "two",
+    ]  # fmt: skip
+    assert "took hold of nothing" in said.err
+
+
+def test_only_the_parts_that_are_asked_for_are_measured():
+    assert [name for name, _ in chosen(["limits", "core"])] == ["core", "limits"]
+    assert PARTS[:2] == ("core", "takes")
 
 
 def test_the_bench_layout_is_the_same_every_time_and_as_large_as_it_says():

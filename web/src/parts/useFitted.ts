@@ -1,5 +1,5 @@
 /** A plan from above that holds given places on the paper there is. */
-import { useEffect, useState } from "react";
+import { useLayoutEffect, useState } from "react";
 import { fitted, type Point3, type View } from "../core/view";
 import { useSize } from "./useSize";
 
@@ -15,7 +15,7 @@ export function useFitted(corners: readonly Point3[], margin: number) {
   });
   const key = corners.map((c) => c.map((v) => v.toFixed(3)).join(" ")).join(",");
   // biome-ignore lint/correctness/useExhaustiveDependencies: the places are in the key
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (size.width) setView(fitted([...corners], { ...view, ...size }, margin));
   }, [size.width, size.height, key]);
   return { ref, size, view };

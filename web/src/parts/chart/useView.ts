@@ -1,5 +1,12 @@
 /** The part of the floor a chart shows: fitted to what is there, zoomed by the wheel, panned. */
-import { type PointerEvent, type RefObject, useEffect, useRef, useState } from "react";
+import {
+  type PointerEvent,
+  type RefObject,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+} from "react";
 import type { Layout } from "../../api/types";
 import { isAway } from "../../core/edges";
 import {
@@ -107,7 +114,7 @@ export function useView({ facing, side, layout, fresh }: ChartProps) {
   const [view, setView] = useState<View>({ facing, side, middle: [0, 0], scale: 0, ...size });
   const shown = fresh?.join(" ") ?? "";
   // biome-ignore lint/correctness/useExhaustiveDependencies: fits when the paper changes, not as mics move
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (size.width) setView(begun({ layout, fresh }, { ...view, ...size, facing, side }));
   }, [size.width, size.height, facing, side, layout.kit.name, shown]);
   const ids = layout.mics.map((m) => m.id).join(" ");

@@ -21,6 +21,8 @@ import { WhatIf } from "./techniques/WhatIf";
 
 const HEIGHTS_IN = { cm: "cm", "ft-in": "feet", hand: "hands" };
 const NONE: string[] = [];
+/** After the first picture, which comes sooner so; no hand is quicker. */
+const READY_MS = 400;
 const FOOT = [
   ["tapes", "Tapes"],
   ["table", "Table"],
@@ -68,7 +70,10 @@ function WhenSelected({ tell }: { tell: (mic: string) => void }) {
 
 export function Place() {
   const { foot, setFoot, side, setSide, opened, openTechnique, onSelected } = useOpened();
-  useEffect(ready, []);
+  useEffect(() => {
+    const soon = setTimeout(ready, READY_MS);
+    return () => clearTimeout(soon);
+  }, []);
   const shown = useEditorPart((s) => s.still.techniques?.find((t) => t.id === opened));
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_288px] max-[1050px]:grid-cols-[minmax(0,1fr)_250px] grid-rows-[minmax(0,1fr)_auto]">
