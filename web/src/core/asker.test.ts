@@ -1,6 +1,7 @@
 /** Answers of the worker: by shared memory or by message, one a frame, the newest first. */
 import { beforeEach, describe, expect, it, vi } from "vitest";
-import type { Ask } from "./asker.worker";
+import type { Layout } from "../api/types";
+import type { Ask, Known } from "./asker.worker";
 import type { Move } from "./following";
 import { Mailbox } from "./mailbox";
 
@@ -15,7 +16,7 @@ const at = (x: number, words = false) =>
 const bytes = (answer: unknown) => new TextEncoder().encode(JSON.stringify(answer));
 
 describe("what follows a hand", () => {
-  let posted: (Ask | SharedArrayBuffer)[];
+  let posted: (Ask | Known | SharedArrayBuffer)[];
   let page: { onmessage?: (event: { data: unknown }) => void };
   let waiting: (() => void)[];
   let shown: unknown[];
@@ -28,7 +29,7 @@ describe("what follows a hand", () => {
   };
 
   /** A page of its own for each test, isolated or not: it asks from so many places. */
-  async function asks(isolated: boolean, moves: Move[]): Promise<Ask[]> {
+  async function asks(isolated: boolean, moves: Move[], ahead = false): Promise<Ask[]> {
     vi.resetModules();
     vi.stubGlobal("crossOriginIsolated", isolated);
     vi.stubGlobal("document", { cookie: "csrftoken=abc" });
@@ -40,12 +41,13 @@ describe("what follows a hand", () => {
         constructor() {
           page = this;
         }
-        postMessage(said: Ask | SharedArrayBuffer) {
+        postMessage(said: Ask | Known | SharedArrayBuffer) {
           posted.push(said);
         }
       },
     );
-    const { follow } = await import("./asker");
+    const { follow, ready } = await import("./asker");
+    if (ahead) ready(still as unknown as Layout);
     for (const move of moves)
       void follow(move).then((told) => shown.push([move.mic.position_m[0], told]));
     await settled();
@@ -56,10 +58,30 @@ describe("what follows a hand", () => {
     [posted, waiting, shown] = [[], [], []];
   });
 
-  it("sends the layout once for a hand", async () => {
-    const [first, second] = await asks(false, [at(1), at(2)]);
-    expect([first?.layout, second?.layout]).toEqual(['{"name":"still"}', null]);
-    expect(second?.name).toBe(first?.name);
+  it.each([false, true])("tells of the layout once for a hand, ahead or not", async (ahead) => {
+    const [first, second] = await asks(false, [at(1), at(2)], ahead);
+    const { name } = first as Ask;
+    expect(posted).toEqual([{ name, layout: '{"name":"still"}' }, first, second]);
+    expect(second?.name).toBe(name);
+  });
+
+  it("tells of it again, under another name, after an answer that was none", async () => {
+    vi.doMock("../api/client", () => ({
+      api: { POST: vi.fn() },
+      csrfToken: () => "abc",
+      exactly: async () => "asked plainly",
+    }));
+    const [first] = await asks(false, [at(1)]);
+    await frame();
+    say({ number: 1, answer: null });
+    await settled();
+    expect(shown).toEqual([[1, "asked plainly"]]);
+    const { follow } = await import("./asker");
+    vi.doUnmock("../api/client");
+    void follow(at(2));
+    const told = posted.filter((said): said is Known => "layout" in said);
+    expect(told.map((t) => t.layout)).toEqual(['{"name":"still"}', '{"name":"still"}']);
+    expect(told[1]?.name).not.toBe(first?.name);
   });
 
   it("draws the first answer as it comes, and the newest of the others with the frame", async () => {
@@ -80,7 +102,7 @@ describe("what follows a hand", () => {
 
   it("takes from shared memory with the frame, though no message has come through", async () => {
     const [first, second] = await asks(true, [at(1), at(2)]);
-    const memory = posted.find((said) => !("number" in said)) as SharedArrayBuffer;
+    const memory = posted.find((said) => said instanceof SharedArrayBuffer) as SharedArrayBuffer;
     expect([first?.boxed, second?.boxed]).toEqual([true, true]);
     const box = new Mailbox(memory);
     box.put(1, bytes("one"));
@@ -95,7 +117,9 @@ describe("what follows a hand", () => {
   it("hears the call of a page at rest", async () => {
     await asks(true, [at(1)]);
     await frame();
-    const box = new Mailbox(posted.find((said) => !("number" in said)) as SharedArrayBuffer);
+    const box = new Mailbox(
+      posted.find((said) => said instanceof SharedArrayBuffer) as SharedArrayBuffer,
+    );
     box.put(1, bytes("one"));
     expect(box.call()).toBe(true);
     say("look");

@@ -1,7 +1,7 @@
 /** The question of a hand that moves a mic, asked beside the page where the browser can. */
 import { api, csrfToken, exactly } from "../api/client";
 import type { Follows, Layout } from "../api/types";
-import type { Ask, Look, Told } from "./asker.worker";
+import type { Ask, Known, Look, Told } from "./asker.worker";
 import type { Move } from "./following";
 import { frames } from "./frames";
 import { newKey } from "./key";
@@ -49,20 +49,25 @@ class Asker {
     };
   }
 
+  /** Whatever is asked next is about this layout. */
+  know(layout: Layout): void {
+    if (layout === this.known) return;
+    [this.known, this.name, this.token] = [layout, newKey(), csrfToken()];
+    const known: Known = { name: this.name, layout: JSON.stringify(layout) };
+    this.worker.postMessage(known);
+  }
+
   ask(move: Move): Promise<unknown> {
     const { layout, ...rest } = body(move);
-    const again = layout === this.known;
-    if (!again) [this.name, this.token] = [newKey(), csrfToken()];
+    this.know(layout);
     const ask: Ask = {
       number: ++this.number,
       path: "/api/follow",
       token: this.token,
       name: this.name,
-      layout: again ? null : JSON.stringify(layout),
       rest: JSON.stringify(rest).slice(1),
       boxed: !move.words,
     };
-    this.known = layout;
     return new Promise((done) => {
       this.open.set(ask.number, done);
       this.worker.postMessage(ask);
@@ -114,17 +119,22 @@ function made(): Asker | null {
 
 let asker: Asker | null | undefined;
 
-/** Begun before a hand takes hold, which then need not wait for it. */
-export function ready(): void {
+/** Told of a layout before a hand takes hold of something in it: there is enough to do then. */
+export function ready(layout: Layout): void {
+  begun()?.know(layout);
+}
+
+function begun(): Asker | null {
   if (asker === undefined) asker = made();
+  return asker?.dead ? null : asker;
 }
 
 /** What follows a move; the faults are those of every other question. */
 export async function follow(move: Move): Promise<Follows> {
-  ready();
-  if (!asker || asker.dead) return plainly(move);
-  const answer = await asker.ask(move);
+  const beside = begun();
+  if (!beside) return plainly(move);
+  const answer = await beside.ask(move);
   if (answer !== null) return answer as Follows;
-  asker.forget();
+  beside.forget();
   return plainly(move);
 }

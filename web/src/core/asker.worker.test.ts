@@ -8,24 +8,26 @@ const ask: Ask = {
   path: "/api/follow",
   token: "abc",
   name: "hand",
-  layout: "{}",
   rest: '"mic":"OR"}',
   boxed: true,
 };
 let box: Mailbox;
 let said: unknown[];
 
-/** Asked of a worker of its own, where the network answers so. */
-async function told(answer: Response, more: Partial<Ask> = {}): Promise<unknown[]> {
+/** A worker of its own, told these one after the other; the network answers so. */
+async function worked(answer: (body: string) => Response, messages: unknown[]): Promise<void> {
   const worker: { postMessage: unknown; onmessage?: (e: { data: unknown }) => Promise<void> } = {
     postMessage: (words: unknown) => said.push(words),
   };
   vi.stubGlobal("self", worker);
-  vi.stubGlobal("fetch", () => Promise.resolve(answer));
+  vi.stubGlobal("fetch", async (_: string, { body }: { body: string }) => answer(body));
   vi.resetModules();
   await import("./asker.worker");
-  await worker.onmessage?.({ data: box.memory });
-  await worker.onmessage?.({ data: { ...ask, ...more } });
+  for (const data of messages) await worker.onmessage?.({ data });
+}
+
+async function told(answer: Response, more: Partial<Ask> = {}): Promise<unknown[]> {
+  await worked(() => answer, [box.memory, { ...ask, ...more }]);
   return said;
 }
 
@@ -58,4 +60,30 @@ it("says that there is no answer: refused, or a page of something on the way", a
     { number: 7, answer: null },
   ]);
   expect(box.take()).toBeNull();
+});
+
+it("sends the layout it was told of once, and again where the server has forgotten it", async () => {
+  const bodies: { layout?: { mics: number }; name: string; mic: string }[] = [];
+  const first = { ...ask, name: "first" };
+  const next = { ...ask, name: "next" };
+  const messages = [
+    { name: "first", layout: '{"mics":1}' },
+    first,
+    first,
+    { name: "next", layout: '{"mics":2}' },
+    next,
+    next,
+  ];
+  let asked = 0;
+  await worked((body) => {
+    bodies.push(JSON.parse(body));
+    return ++asked === 4 ? new Response("", { status: 409 }) : Response.json({});
+  }, messages);
+  expect(bodies.map((b) => [b.name, b.layout?.mics, b.mic])).toEqual([
+    ["first", 1, "OR"],
+    ["first", undefined, "OR"],
+    ["next", 2, "OR"],
+    ["next", undefined, "OR"],
+    ["next", 2, "OR"],
+  ]);
 });

@@ -1,6 +1,6 @@
 /**
  * Asks what follows a hand, beside the page: what is drawn does not wait for what is sent and read.
- * The layout comes once, when the hand takes hold; after that only what moves.
+ * The layout comes once, before the hand takes hold; after that only what moves.
  */
 import { Mailbox } from "./mailbox";
 
@@ -8,13 +8,18 @@ export interface Ask {
   number: number;
   path: string;
   token: string;
-  /** A name for the layout as it stood, and its text where it is another one than before. */
+  /** Of the layout as it stood, which was told before. */
   name: string;
-  layout: string | null;
   /** The rest of the question, as text that goes on after the name. */
   rest: string;
   /** Its answer may be overtaken: it goes into the box, if there is one. */
   boxed: boolean;
+}
+
+/** The layout that is asked about from now on, as text. */
+export interface Known {
+  name: string;
+  layout: string;
 }
 
 export interface Told {
@@ -60,12 +65,13 @@ async function told(ask: Ask, known: string): Promise<Told | null> {
   }
 }
 
-self.onmessage = async ({ data }: MessageEvent<Ask | SharedArrayBuffer>) => {
-  if (!("number" in data)) {
-    box = new Mailbox(data);
-    return;
-  }
-  layout = data.layout ?? layout;
+self.onmessage = async ({ data }: MessageEvent<Ask | Known | SharedArrayBuffer>) => {
+  if ("layout" in data) layout = data.layout;
+  else if ("number" in data) await answered(data);
+  else box = new Mailbox(data);
+};
+
+async function answered(data: Ask): Promise<void> {
   const said: Told | Look | null = (await told(data, layout)) ?? (box?.call() ? "look" : null);
   if (said) self.postMessage(said);
-};
+}

@@ -2,6 +2,7 @@
 import type { Mic } from "../../api/types";
 import { micOf } from "../../core/edits";
 import { type Point2, type Point3, spun, toScreen, unit, type View } from "../../core/view";
+import { useSelected } from "../editing";
 import { follow } from "../handSizes";
 import type { InView } from "./look";
 import { ahead } from "./MicGlyph";
@@ -26,8 +27,11 @@ function turned(mic: Mic, view: View, angle: number): Point3 {
 const angleOf = (from: Point2, to: Point2) => Math.atan2(from[1] - to[1], to[0] - from[0]);
 const DEGREE = Math.PI / 180;
 
-export function AimHandle(props: InView) {
-  const { view, layout, selected, onAim } = props;
+type Props = Pick<InView, "view" | "layout"> & Required<Pick<InView, "onAim">>;
+
+/** It looks up for itself what is selected: the chart need not be drawn anew for that. */
+export function AimHandle({ view, layout, onAim }: Props) {
+  const selected = useSelected();
   const mic = selected ? micOf(layout, selected) : undefined;
   if (!mic) return null;
   const tip = toScreen(ahead(mic, REACH_PX / view.scale), view);

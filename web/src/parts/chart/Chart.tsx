@@ -65,7 +65,7 @@ function NamedFrom({ board, side, facing }: ChartProps) {
 
 /** The mics with what belongs to them, or behind what the step draws of its own. */
 function Moving(props: InView) {
-  const { view, layer } = props;
+  const { view, layout, layer, onAim } = props;
   if (layer)
     return (
       <>
@@ -78,7 +78,7 @@ function Moving(props: InView) {
   return (
     <>
       <Mics {...props} />
-      {props.selected && <AimHandle {...props} />}
+      {onAim && <AimHandle {...{ view, layout, onAim }} />}
     </>
   );
 }

@@ -60,9 +60,9 @@ export function Mics(props: InView) {
 
 /** A mic off the paper: its plate at the border, pointing to it; pressed, it is selected. */
 function EdgePlate({ mic, off, ...props }: InView & { mic: Mic; off: OnEdge }) {
-  const { layout, lit, selected, quiet } = props;
+  const { layout, lit, quiet } = props;
   const colour = micColour(mic, layout);
-  const on = lit.includes(mic.id) || selected === mic.id;
+  const on = lit.includes(mic.id);
   const [x, y] = off.at;
   return (
     <g data-edge={mic.id} className="cursor-pointer" {...(quiet ? {} : edgeHands(mic, on, props))}>
@@ -127,14 +127,14 @@ function tagOf(mic: Mic, view: View) {
 
 /** How a mic looks now; plain values, so that one that stays as it is is not drawn anew. */
 function lookOf(mic: Mic, props: InView, [plateX, plateY]: Point2): Look {
-  const { layout, view, lit, selected, board, fresh } = props;
+  const { layout, view, lit, board, fresh } = props;
   return {
     mic,
     view,
     colour: micColour(mic, layout),
     plateX,
     plateY,
-    on: lit.includes(mic.id) || selected === mic.id,
+    on: lit.includes(mic.id),
     blocked: Boolean(board?.blocked[mic.id]),
     flipped: isFlipped(mic, layout),
     fresh: Boolean(fresh?.includes(mic.id)),

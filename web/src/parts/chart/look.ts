@@ -15,11 +15,11 @@ export interface ChartProps {
   lit: string[];
   /** Mics that are only shown, not taken: drawn dashed. */
   fresh?: string[];
-  selected: string | null;
   onSelect: (id: string, extend: boolean) => void;
   onHover: (id: string | null) => void;
   onMove: (id: string, to: Point3, done: boolean) => void;
-  onAim: (id: string, aim: Point3, done: boolean) => void;
+  /** Where the selected mic can be turned. */
+  onAim?: (id: string, aim: Point3, done: boolean) => void;
   onNudge: (id: string, to: Point3) => void;
   tools?: ReactNode;
   /** What lies on the ground with the kit and seldom changes. */

@@ -46,7 +46,7 @@ function useStretch(end: number) {
   return { stretch: part ?? whole, near: part !== null, round, back: () => setPart(null) };
 }
 
-export function Tapes(props: Props) {
+export const Tapes = memo(function Tapes(props: Props) {
   const [ref, { width }] = useSize<HTMLDivElement>();
   const { layout, board } = props;
   const columns = columnsOf(layout, board);
@@ -93,7 +93,7 @@ export function Tapes(props: Props) {
       )}
     </div>
   );
-}
+});
 
 function hintOf(kind: string, reference: string): string {
   if (reference === "front") return "centre of the front head";

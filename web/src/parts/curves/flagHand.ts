@@ -5,6 +5,7 @@
 import { type RefObject, useLayoutEffect } from "react";
 import type { Board } from "../../api/types";
 import { apart } from "../../core/apart";
+import { frames } from "../../core/frames";
 import {
   type Box,
   boundsOf,
@@ -82,6 +83,9 @@ function hold(paper: Element, mic: string, { scale, flag, box }: FoundFlag): Hel
   return { scale, flag, sheet };
 }
 
+/** Less than this nobody sees. */
+const STILL_PX = 0.01;
+
 const drawnAt = (flag: Element) => Number(flag.querySelector("text")?.getAttribute("x"));
 
 /** Off the part of the tape that is shown, a flag is not seen. */
@@ -108,27 +112,33 @@ export function useFlagHand(
       for (const one of held) shift(one, at(one.scale));
     };
     const letGo = () => {
+      frames.drop(take);
       inSight(
         drawn.querySelectorAll("[data-flag][style]"),
         held.map((h) => h.sheet),
       );
       [held, by] = [[], null];
     };
-    /** Unless they are where they are drawn: nothing has moved yet. */
-    const take = (mic: string) => {
-      const flags = flagsOf(drawn, mic, scales);
-      if (flags.every(({ scale, flag }) => Math.abs(scale.x(at(scale)) - drawnAt(flag)) < 0.01))
-        return;
-      by = mic;
+    const take = () =>
       apart(() => {
-        if (by !== mic) return;
-        const found = flags.map((one) => ({ ...one, box: boundsOf(drawn, [one.flag]) }));
+        const mic = by;
+        if (!mic) return;
+        const found = flagsOf(drawn, mic, scales).map((one) => ({
+          ...one,
+          box: boundsOf(drawn, [one.flag]),
+        }));
         return () => {
           if (held.length === 0) held = found.map((one) => hold(drawn, mic, one));
           along();
         };
       });
-    };
+    const hasMoved = (mic: string) =>
+      flagsOf(drawn, mic, scales).some(
+        ({ scale, flag }) => !(Math.abs(scale.x(at(scale)) - drawnAt(flag)) < STILL_PX),
+      );
+    // Drawn anew under a hand they are taken at once; at first when there is somewhere to go, with
+    // the next frame: the one of an answer has much to do.
+    let atOnce = true;
     const leave = follow((mic, board, underHand) => {
       row = board.tape_m[board.mic_ids.indexOf(mic)] ?? [];
       if (!underHand) {
@@ -138,9 +148,13 @@ export function useFlagHand(
       } else if (by === mic) along();
       else {
         letGo();
-        take(mic);
+        if (!hasMoved(mic)) return;
+        by = mic;
+        if (atOnce) take();
+        else frames.draw(take);
       }
     });
+    atOnce = false;
     return () => {
       leave();
       letGo();

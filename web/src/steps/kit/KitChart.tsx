@@ -14,7 +14,6 @@ const NOBODY = {
   onSelect: () => undefined,
   onHover: () => undefined,
   onMove: () => undefined,
-  onAim: () => undefined,
   onNudge: () => undefined,
 };
 const NONE: string[] = [];
@@ -90,7 +89,6 @@ function KitChart(props: Props & { facing: Facing; title: string; onTurn?: () =>
       hint={facing === "above" ? `${side} at the foot` : ""}
       board={pairs}
       lit={NONE}
-      selected={null}
       tools={
         onTurn && (
           <button type="button" className="btn px-2 py-0.5 text-[0.8rem]" onClick={onTurn}>

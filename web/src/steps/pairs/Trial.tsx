@@ -73,11 +73,9 @@ function TwoViews({ tried }: { tried: Tried }) {
           side={lit.side}
           lit={glow.filter((x): x is string => Boolean(x))}
           fresh={moved ? ids : []}
-          selected={null}
           onSelect={NOTHING}
           onHover={lit.hover}
           onMove={NOTHING}
-          onAim={NOTHING}
           onNudge={NOTHING}
           lain={(view) => (
             <>

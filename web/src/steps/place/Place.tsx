@@ -21,7 +21,7 @@ import { WhatIf } from "./techniques/WhatIf";
 
 const HEIGHTS_IN = { cm: "cm", "ft-in": "feet", hand: "hands" };
 const NONE: string[] = [];
-/** After the first picture, which comes sooner so; no hand is quicker. */
+/** After the picture, which comes sooner so; seldom is a hand quicker, and then it is told at once. */
 const READY_MS = 400;
 const FOOT = [
   ["tapes", "Tapes"],
@@ -68,17 +68,24 @@ function WhenSelected({ tell }: { tell: (mic: string) => void }) {
   return null;
 }
 
+/** What a hand will ask about is told ahead. */
+function ReadyForHands() {
+  const still = useEditorPart((s) => s.still);
+  useEffect(() => {
+    const soon = setTimeout(() => ready(still), READY_MS);
+    return () => clearTimeout(soon);
+  }, [still]);
+  return null;
+}
+
 export function Place() {
   const { foot, setFoot, side, setSide, opened, openTechnique, onSelected } = useOpened();
-  useEffect(() => {
-    const soon = setTimeout(ready, READY_MS);
-    return () => clearTimeout(soon);
-  }, []);
   const shown = useEditorPart((s) => s.still.techniques?.find((t) => t.id === opened));
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_288px] max-[1050px]:grid-cols-[minmax(0,1fr)_250px] grid-rows-[minmax(0,1fr)_auto]">
       <h1 className="sr-only">Place the mics</h1>
       <WhenSelected tell={onSelected} />
+      <ReadyForHands />
       <TwoViews together={side === "techniques" && shown ? shown.mics : NONE} />
       <Views
         small

@@ -1,5 +1,5 @@
 /** The charts and tapes of Place as they are under the hand; the rest of the step stands still. */
-import { memo, useMemo } from "react";
+import { memo, useDeferredValue, useMemo } from "react";
 import type { Board, Mic } from "../../api/types";
 import type { EditorState } from "../../core/editor";
 import { micOf, withMic } from "../../core/edits";
@@ -96,8 +96,7 @@ export function LiveChart({ together, ...look }: ChartLook) {
   const ruler: Ruler = useMe();
   const lit = useLit();
   const pair = together.length ? together : [board?.focus?.a, board?.focus?.b];
-  const selected = useSelected();
-  const glow = useGlow([useHovered(), selected, ...pair]);
+  const glow = useGlow([useHovered(), useSelected(), ...pair]);
   const hands = useMicHands();
   const fresh = useMemo(() => {
     const there = new Set(still.mics.map((m) => m.id));
@@ -113,7 +112,6 @@ export function LiveChart({ together, ...look }: ChartLook) {
       ruler={ruler}
       side={lit.side}
       lit={glow}
-      selected={selected}
       onSelect={lit.select}
       onHover={lit.hover}
       watch={editor.following.watch}
@@ -154,7 +152,8 @@ export function LiveTapes() {
     s.doc.mics.length === s.still.mics.length ? s.still : s.doc,
   );
   const board = useCalmPart(onTapes);
-  const end = useEditorPart(useMemo(reach, []));
+  // Longer tapes are much to draw: the number that asked for them comes first.
+  const end = useDeferredValue(useEditorPart(useMemo(reach, [])));
   const ruler: Ruler = useMe();
   const lit = useLit();
   const follow = useTapeHand();
