@@ -23,6 +23,8 @@ def held(someone):
     def go(dx, dy):
         page.mouse.move(x + dx, y + dy, steps=4)
         page.wait_for_timeout(60)
+        for _ in range(3):  # the view under the hand, the other one, the tapes
+            drawn(page)
 
     yield page, go
     page.mouse.up()

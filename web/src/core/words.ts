@@ -21,6 +21,8 @@ export const MEANING: Record<Verdict, string> = {
   "no matter": "What the two can take from the drum is not heard in this balance",
 };
 
+export const micsInWords = (count: number) => (count === 1 ? "1 mic" : `${count} mics`);
+
 /** The colour token of a mic: by the drum it is put up for, or by its role. */
 export function micColour(mic: Mic, layout: Layout): string {
   if (mic.role === "overhead") return "var(--ring)";

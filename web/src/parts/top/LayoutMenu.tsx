@@ -3,6 +3,7 @@ import { ChevronDown } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { type FormEvent, useState } from "react";
 import type { LayoutOut } from "../../api/types";
+import { micsInWords } from "../../core/words";
 import { NewLayout } from "../../steps/sessions/NewLayout";
 import { ITEM, MENU } from "../AccountMenu";
 import { Ask } from "../Ask";
@@ -62,7 +63,7 @@ function Switch(props: {
       <DropdownMenu.Trigger className="btn flex min-w-0 items-center gap-2 whitespace-nowrap">
         <span className="sr-only">Switch layout:</span>
         <span className="truncate">{name}</span>
-        <span className="font-normal text-soft max-[1100px]:hidden">{mics} mics</span>
+        <span className="font-normal text-soft max-[1100px]:hidden">{micsInWords(mics)}</span>
         <ChevronDown size={15} />
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
@@ -73,7 +74,7 @@ function Switch(props: {
                 {l.id === out.id ? name : l.name}
               </span>
               <span className="text-soft">
-                {l.summary ? `${l.summary.mics.length} mics` : "not read"}
+                {l.summary ? micsInWords(l.summary.mics.length) : "not read"}
               </span>
             </DropdownMenu.Item>
           ))}

@@ -152,8 +152,9 @@ export function LiveTapes() {
     s.doc.mics.length === s.still.mics.length ? s.still : s.doc,
   );
   const board = useCalmPart(onTapes);
+  const far = useEditorPart(useMemo(reach, []));
   // Longer tapes are much to draw: the number that asked for them comes first.
-  const end = useDeferredValue(useEditorPart(useMemo(reach, [])));
+  const end = useDeferredValue(far) || far;
   const ruler: Ruler = useMe();
   const lit = useLit();
   const follow = useTapeHand();

@@ -6,6 +6,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { api, must } from "../../api/client";
 import type { SessionOut } from "../../api/types";
+import { micsInWords } from "../../core/words";
 import { ITEM, MENU } from "../../parts/AccountMenu";
 import { Sketch } from "../../parts/chart/Sketch";
 import { VerdictCounts } from "../../parts/VerdictCounts";
@@ -71,7 +72,7 @@ function LayoutCard({ layout }: { layout: SessionOut["layouts"][number] }) {
     >
       <Sketch summary={summary} name={name} />
       <p className="my-1.5 font-semibold">
-        {name} <span className="font-normal text-soft">{summary.mics.length} mics</span>
+        {name} <span className="font-normal text-soft">{micsInWords(summary.mics.length)}</span>
         {lines !== null && (
           <span className="float-right font-normal" data-to-do={lines}>
             {lines ? `${lines} to do` : "nothing to do"}
