@@ -58,9 +58,25 @@ def told(page):
     return said, page.evaluate(FLAGS)
 
 
-def last(asked):
-    """The mic where numbers were asked for last."""
-    return [a["mic"] for a in asked if not a["words"]][-1]
+def worded(asked):
+    """Whether words were asked for last, and for the place for which numbers were."""
+    numbers = [a for a in asked if not a["words"]]
+    return asked[-1]["words"] and asked[-1]["position_m"] == numbers[-1]["position_m"]
+
+
+def until(page, true):
+    """Wait for what the page has no words for, ten seconds at most."""
+    for _ in range(200):
+        if true():
+            return
+        page.wait_for_timeout(50)
+    raise AssertionError("it never came about")
+
+
+def where(board, mic):
+    """Where a mic is in the layout of which a whole board was asked."""
+    mics = board.request.post_data_json["layout"]["mics"]
+    return next(m["position_m"] for m in mics if m["id"] == mic)
 
 
 def drawn(page):
@@ -157,8 +173,8 @@ def test_what_follows_the_hand_is_what_the_whole_board_says_when_it_rests(held):
     page.on("requestfinished", lambda r: "follow" in r.url and answered.append(r))
     go(40, 25)
     # Words may have been asked for a place just before: wait for those of where the hand rests.
-    while len(answered) < len(asked) or not asked[-1]["words"] or asked[-1]["mic"] != last(asked):
-        page.wait_for_timeout(50)
+    until(page, lambda: len(answered) == len(asked) and worded(asked))
+    until(page, lambda: boards and where(boards[-1], "OR") == asked[-1]["position_m"])
     page.wait_for_timeout(300)  # sentences are drawn ten times a second
     drawn(page)
     said, flags = told(page)

@@ -147,7 +147,7 @@ export function useFlagHand(
           stand(flag, scale.x(at(scale)), [scale.x(at(scale))]);
       } else if (by === mic) along();
       else {
-        letGo();
+        if (by) letGo();
         if (!hasMoved(mic)) return;
         by = mic;
         if (atOnce) take();
