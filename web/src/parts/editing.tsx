@@ -1,5 +1,6 @@
 /** The open layout for every step, with what is lit across all drawings. */
 import {
+  type Context,
   createContext,
   useCallback,
   useContext,
@@ -9,7 +10,7 @@ import {
   useSyncExternalStore,
 } from "react";
 import type { Editor, EditorState } from "../core/editor";
-import { Shared } from "../core/shared";
+import type { Shared } from "../core/shared";
 import type { Side } from "../core/view";
 
 export interface Lit {
@@ -23,15 +24,24 @@ export const EditorContext = createContext<Editor | null>(null);
 export const LitContext = createContext<Lit | null>(null);
 /** The mics that are selected and pointed at, each apart: a hand changes them as it comes and takes
  * hold, and only what shows them is drawn anew then. */
-export const SelectedContext = createContext(new Shared<string | null>(null));
-export const HoveredContext = createContext(new Shared<string | null>(null));
+type OneMic = Shared<string | null>;
+
+export const SelectedContext = createContext<OneMic | null>(null);
+export const HoveredContext = createContext<OneMic | null>(null);
+
+/** Which mic it is: who has to change it asks for that, and is not drawn anew when it changes. */
+export function useOneMic(context: Context<OneMic | null>): OneMic {
+  const mic = useContext(context);
+  if (!mic) throw new Error("useSelected and useHovered are for the steps of an open layout");
+  return mic;
+}
 
 function useShared<T>({ subscribe, get }: Shared<T>): T {
   return useSyncExternalStore(subscribe, get);
 }
 
-export const useSelected = (): string | null => useShared(useContext(SelectedContext));
-export const useHovered = (): string | null => useShared(useContext(HoveredContext));
+export const useSelected = (): string | null => useShared(useOneMic(SelectedContext));
+export const useHovered = (): string | null => useShared(useOneMic(HoveredContext));
 
 export function useEditor(): Editor {
   const editor = useContext(EditorContext);

@@ -12,7 +12,7 @@ import {
 import { partnerOf } from "../core/edits";
 import { Shared } from "../core/shared";
 import type { Side } from "../core/view";
-import { HoveredContext, LitContext, SelectedContext, useEditor } from "./editing";
+import { HoveredContext, LitContext, SelectedContext, useEditor, useOneMic } from "./editing";
 
 interface State {
   side: Side;
@@ -43,8 +43,8 @@ export function LitProvider({ children }: { children: ReactNode }) {
 /** The same for the layout that is shown here: what is selected opens its pair in it. */
 export function LitHere({ children }: { children: ReactNode }) {
   const editor = useEditor();
-  const selected = useContext(SelectedContext);
-  const hover = useContext(HoveredContext).set;
+  const selected = useOneMic(SelectedContext);
+  const hover = useOneMic(HoveredContext).set;
   const state = useContext(StateContext);
   if (!state) throw new Error("LitHere is for the steps of an open layout");
   const { side, setSide } = state;
