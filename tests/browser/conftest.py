@@ -32,7 +32,17 @@ ARGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync",
 ]  # fmt: skip
+SHELL = "/usr/bin/chromium-headless-shell"
 PASSWORD = "long-enough-and-odd-7"
+FILLED = f"""
+import os
+import django
+from django.core.management import call_command
+os.environ["DJANGO_SETTINGS_MODULE"] = "config.settings"
+django.setup()
+call_command("migrate", verbosity=0)
+call_command("load_demo", password={DEMO_PASSWORD!r})
+"""
 expect.set_options(timeout=15_000)
 
 
@@ -80,9 +90,7 @@ def demo_database(folder: Path) -> str:
         name = f"demo_{uuid.uuid4().hex[:8]}"
         database(name)
         env = {**os.environ, "RINGSIDE_DB_NAME": name}
-        for command in (["migrate", "-v", "0"], ["load_demo", "--password", DEMO_PASSWORD]):
-            manage = [sys.executable, str(ROOT / "server" / "manage.py"), *command]
-            subprocess.run(manage, env=env, check=True, capture_output=True)
+        subprocess.run([sys.executable, "-c", FILLED], env=env, check=True, capture_output=True)
         file.write(name)
         return name
 
@@ -115,7 +123,7 @@ def server(tmp_path_factory):
 @pytest.fixture(scope="session")
 def chromium():
     with sync_playwright() as play:
-        browser = play.chromium.launch(executable_path="/usr/bin/chromium", args=ARGS)
+        browser = play.chromium.launch(executable_path=SHELL, args=ARGS)
         yield browser
         browser.close()
 
@@ -236,9 +244,9 @@ def watched(page: Page) -> list[str]:
 def arrive(server: Server, chromium: Browser, start="square pair", kit="five-piece") -> Person:
     context = chromium.new_context(viewport={"width": 1280, "height": 800})
     context.set_default_timeout(30_000)
+    context.request.get(server.url)  # for its token
     page = context.new_page()
     faults = watched(page)
-    page.goto(server.url)
     person = Person(context, page, server.url, faults, {})
     account = {"username": uuid.uuid4().hex[:12], "password": PASSWORD, "studio": "Test studio"}
     assert person.post("/account/sign-up", account).status == 201

@@ -29,8 +29,9 @@ export function Account() {
         </section>
         <HandSection />
         <PasswordSection />
-        <DevicesSection />
         <CarrySection />
+        {/* Last: as its list comes nothing else moves from under the hand. */}
+        <DevicesSection />
       </main>
     </div>
   );
