@@ -90,8 +90,8 @@ def test_swinging_onto_the_ring_makes_both_tapes_equal(someone):
     assert abs(distance(left, KICK) - distance(right, KICK)) < 2e-4
     # Both flags stand on one mark of the kick tape.
     flags = [page.locator(f'[data-flag="0-{m}"] > text') for m in ("OL", "OR")]
-    places = [float(flag.get_attribute("x")) for flag in flags]
-    assert abs(places[0] - places[1]) < 0.2
+    left, right = (f["x"] + f["width"] / 2 for f in (flag.bounding_box() for flag in flags))
+    assert abs(left - right) < 0.2
 
 
 def test_equal_height_keeps_the_height(someone):

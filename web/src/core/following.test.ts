@@ -263,6 +263,13 @@ describe("a hand that moves a mic", () => {
     vi.mocked(performance.now).mockRestore();
   });
 
+  it("asks for them half as often of a quick hand", async () => {
+    let now = 0;
+    vi.spyOn(performance, "now").mockImplementation(() => (now += 10));
+    expect(await wordsOf(54, 0.006)).toEqual([0, 25, 50]);
+    vi.mocked(performance.now).mockRestore();
+  });
+
   it("asks for them once a second however long the last took to draw", async () => {
     let now = 0;
     vi.spyOn(performance, "now").mockImplementation(() => (now += 300));

@@ -28,8 +28,12 @@ const WORDS_MS = 100;
 /** more seldom while the hand is quicker than anybody reads by, metres a second, */
 const QUICK_M_S = 0.3;
 const QUICK_MS = 250;
-/** so seldom that to draw them takes no more than a twentieth of the time, but once a second, */
+/**
+ * so seldom that to make them takes no more than a twentieth of the time, a fortieth of a quick
+ * hand's, but once a second (to lay them out and paint them takes half as long again),
+ */
 const TIMES_DRAWN = 20;
+const QUICK_TIMES_DRAWN = 40;
 const SELDOM_MS = 1000;
 /** and where numbers come slowly not oftener than once in so many of those. */
 const NUMBERS_A_WORD = 6;
@@ -113,7 +117,8 @@ export class Following {
       ? Math.hypot(...mic.position_m.map((p, i) => p - (from.position_m[i] ?? p)))
       : 0;
     const quick = far / (at - last) > QUICK_M_S / 1000;
-    const drawing = Math.min(TIMES_DRAWN * this.drawn, SELDOM_MS);
+    const times = quick ? QUICK_TIMES_DRAWN : TIMES_DRAWN;
+    const drawing = Math.min(times * this.drawn, SELDOM_MS);
     return at - last >= Math.max(quick ? QUICK_MS : WORDS_MS, drawing);
   }
 

@@ -19,12 +19,14 @@ it("reaches behind the furthest mic of snare and kick, in steps", () => {
   expect(end(at(far(0, 1.0, 1.56)))).toBeCloseTo(1.8);
 });
 
-it("grows under a hand and comes back when it rests, or another takes hold", () => {
+it("grows under a hand by a leap and comes back when it rests, or another takes hold", () => {
   const end = reach();
   expect(end(at(far(0, 1.5, 1), "OR"))).toBeCloseTo(1.6);
-  expect(end(at(far(0, 1.7, 1), "OR"))).toBeCloseTo(1.8);
-  expect(end(at(far(0, 1.5, 1), "OR"))).toBeCloseTo(1.8);
+  expect(end(at(far(0, 1.7, 1), "OR"))).toBeCloseTo(2.4);
+  expect(end(at(far(0, 2.3, 1), "OR"))).toBeCloseTo(2.4);
+  expect(end(at(far(0, 1.5, 1), "OR"))).toBeCloseTo(2.4);
+  expect(end(at(far(0, 2.4, 1), "OR"))).toBeCloseTo(3.2);
   expect(end(at(far(0, 1.5, 1), "OL"))).toBeCloseTo(1.6);
-  expect(end(at(far(0, 1.7, 1), "OL"))).toBeCloseTo(1.8);
+  expect(end(at(far(0, 1.7, 1), "OL"))).toBeCloseTo(2.4);
   expect(end(at(far(0, 1.5, 1)))).toBeCloseTo(1.6);
 });

@@ -14,11 +14,14 @@ export const columnsOf = (layout: Layout, board: Board) =>
 const LEAST_M = 1.2;
 const STEP_M = 0.2;
 const SPARE_M = 0.05;
+/** A hand that passes their end mostly goes on: they are drawn anew once, not for each step. */
+const LEAP = 3;
 
+/** In steps. */
 function tapeEnd(layout: Layout, board: Board): number {
   const columns = columnsOf(layout, board);
   const far = Math.max(LEAST_M, ...columns.flatMap((k) => board.tape_m.map((row) => row[k] ?? 0)));
-  return Math.ceil((far + SPARE_M) / STEP_M) * STEP_M;
+  return Math.ceil((far + SPARE_M) / STEP_M);
 }
 
 /** Where the tapes end, metres. They only grow under a hand: else they would hop to and fro with it. */
@@ -26,8 +29,10 @@ export function reach(): (state: Pick<EditorState, "board" | "still" | "underHan
   let [held, end]: [string | null, number] = [null, 0];
   return ({ board, still, underHand }) => {
     const far = board ? tapeEnd(still, board) : 0;
-    end = underHand && held === underHand ? Math.max(end, far) : far;
+    const stays = underHand !== null && held === underHand;
+    if (!stays) end = far;
+    else if (far > end) end = far + LEAP;
     held = underHand;
-    return end;
+    return end * STEP_M;
   };
 }

@@ -70,7 +70,10 @@ export function useEditorPart<T>(pick: (state: EditorState) => T, same?: Same<T>
 /** As often as words can be read while a hand moves something: what is big follows at once. */
 const CALM_MS = 100;
 
-/** `useEditorPart` for sentences, curves and fields: under a hand, ten times a second. */
+/**
+ * `useEditorPart` for sentences, curves and fields: under a hand, ten times a second. What is read of
+ * a mic under the hand has a pace of its own, by how long it takes to draw: it is drawn as it comes.
+ */
 export function useCalmPart<T>(pick: (state: EditorState) => T, same?: Same<T>): T {
   const editor = useEditor();
   const subscribe = useCallback(
@@ -84,7 +87,7 @@ export function useCalmPart<T>(pick: (state: EditorState) => T, same?: Same<T>):
       };
       const leave = editor.subscribe(() => {
         const { underHand, doc, still } = editor.snapshot();
-        const wait = underHand || doc !== still ? last + CALM_MS - Date.now() : 0;
+        const wait = !underHand && doc !== still ? last + CALM_MS - Date.now() : 0;
         if (wait > 0) clock ??= setTimeout(tell, wait);
         else {
           clearTimeout(clock);

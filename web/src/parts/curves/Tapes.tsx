@@ -194,11 +194,8 @@ const Flag = memo(function Flag(props: FlagProps) {
   const several = ids.length > 1;
   const flag = useRef<SVGGElement>(null);
   useLayoutEffect(() => {
-    // As wide as it is written.
-    if (flag.current && wide) stand(flag.current, x, ticks.split(" ").map(Number));
-  }, [x, ticks, wide]);
-  const y = LANE_Y[lane] ?? 0;
-  const above = lane % 2 === 0;
+    if (flag.current) stand(flag.current, x, ticks.split(" ").map(Number));
+  }, [x, ticks]);
   // A bunch opens: the tape is shown nearer round its mics.
   const press = (extend: boolean) =>
     several ? props.onNear(props.distances.split(" ").map(Number)) : onSelect(id, extend);
@@ -217,31 +214,37 @@ const Flag = memo(function Flag(props: FlagProps) {
       className="cursor-pointer"
     >
       {several && <title>{props.said}</title>}
-      <Ticks {...props} from={above ? y + FLAG / 2 : BAND} to={above ? BAND + 15 : y} />
-      <FlagPlate {...{ y, wide, on, colour, several }} words={several ? `×${ids.length}` : id} />
+      <FlagLook {...{ lane, wide, on, colour }} mics={ids.length} name={id} />
     </g>
   );
 });
 
-/** The pole of the flag, and where each of its mics is on the tape. */
-function Ticks(props: FlagProps & { from: number; to: number }) {
-  const { ticks, colour, on, from, to } = props;
-  const pole = { stroke: colour, strokeWidth: on ? 2.2 : 1 };
-  return (
-    <>
-      <line y1={from} y2={to} {...pole} />
-      {ticks.split(" ").map((_, i) => (
-        <line key={i} y1={BAND} y2={BAND + 15} {...pole} />
-      ))}
-    </>
-  );
+interface LookProps extends Pick<FlagProps, "lane" | "wide" | "on" | "colour"> {
+  mics: number;
+  name: string;
 }
 
-interface FlagPlateProps {
+/** A flag as it looks wherever on the tape it stands. */
+const FlagLook = memo(function FlagLook({ mics, name, ...look }: LookProps) {
+  const { lane, colour, on } = look;
+  const y = LANE_Y[lane] ?? 0;
+  const above = lane % 2 === 0;
+  const pole = { stroke: colour, strokeWidth: on ? 2.2 : 1 };
+  const [from, to] = above ? [y + FLAG / 2, BAND + 15] : [BAND, y];
+  return (
+    <>
+      {/* Its pole, and where each of its mics is on the tape. */}
+      <line y1={from} y2={to} {...pole} />
+      {Array.from({ length: mics }, (_, i) => (
+        <line key={i} y1={BAND} y2={BAND + 15} {...pole} />
+      ))}
+      <FlagPlate {...look} y={y} several={mics > 1} words={mics > 1 ? `×${mics}` : name} />
+    </>
+  );
+});
+
+interface FlagPlateProps extends Pick<FlagProps, "wide" | "on" | "colour"> {
   y: number;
-  wide: number;
-  on: boolean;
-  colour: string;
   several: boolean;
   words: string;
 }
@@ -251,6 +254,7 @@ function FlagPlate({ y, wide, on, colour, several, words }: FlagPlateProps) {
     <>
       <rect
         data-plate
+        x={-wide / 2}
         y={y - FLAG / 2}
         width={wide}
         height={FLAG}

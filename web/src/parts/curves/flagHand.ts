@@ -40,19 +40,17 @@ export function scaleOf(
   return { column, from, to, x: (m) => left + ((m - from) * px) / (to - from) };
 }
 
-/** Put a flag and its ticks where they are on the tape: only here is told where that is. */
-export function stand(flag: Element, x: number, ticks: readonly number[]): void {
-  const [pole, ...marks] = flag.querySelectorAll("line");
-  const at = (line: Element | undefined, px: number) => {
-    for (const end of ["x1", "x2"]) line?.setAttribute(end, px.toFixed(2));
-  };
-  at(pole, x);
+/**
+ * Put a flag and its ticks where they are on the tape: only here is told where that is. The whole
+ * flag is shifted, so that its name is not set anew.
+ */
+export function stand(flag: SVGElement, x: number, ticks: readonly number[]): void {
+  flag.setAttribute("transform", `translate(${x.toFixed(2)} 0)`);
+  flag.dataset.at = x.toFixed(2);
+  const [, ...marks] = flag.querySelectorAll("line");
   marks.forEach((mark, i) => {
-    at(mark, ticks[i] ?? x);
+    for (const end of ["x1", "x2"]) mark.setAttribute(end, ((ticks[i] ?? x) - x).toFixed(2));
   });
-  const plate = flag.querySelector("rect");
-  plate?.setAttribute("x", (x - Number(plate.getAttribute("width")) / 2).toFixed(2));
-  flag.querySelector("text")?.setAttribute("x", x.toFixed(2));
 }
 
 interface OnTape {
@@ -86,7 +84,7 @@ function hold(paper: Element, mic: string, { scale, flag, box }: FoundFlag): Hel
 /** Less than this nobody sees. */
 const STILL_PX = 0.01;
 
-const drawnAt = (flag: Element) => Number(flag.querySelector("text")?.getAttribute("x"));
+const drawnAt = (flag: SVGElement) => Number(flag.dataset.at);
 
 /** Off the part of the tape that is shown, a flag is not seen. */
 function shift({ scale, flag, sheet }: HeldFlag, metres: number): void {
