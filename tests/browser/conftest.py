@@ -3,14 +3,12 @@
 import fcntl
 import os
 import subprocess
-import sys
 import time
 import uuid
 from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
 
-import psycopg
 import pytest
 from api.heavy.pool import WARM
 from playwright.sync_api import (
@@ -24,9 +22,10 @@ from playwright.sync_api import (
 )
 
 from ops.cluster import free_port
-from ops.paths import DEMO_PASSWORD, ROOT
+from ops.paths import ROOT
 from ops.processes import MARK
 from ops.serve import environment, wait_for, watch_command
+from tests.databases import database, with_demo
 
 ARGS = [
     "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
@@ -34,15 +33,6 @@ ARGS = [
 ]  # fmt: skip
 SHELL = "/usr/bin/chromium-headless-shell"
 PASSWORD = "long-enough-and-odd-7"
-FILLED = f"""
-import os
-import django
-from django.core.management import call_command
-os.environ["DJANGO_SETTINGS_MODULE"] = "config.settings"
-django.setup()
-call_command("migrate", verbosity=0)
-call_command("load_demo", password={DEMO_PASSWORD!r})
-"""
 expect.set_options(timeout=15_000)
 
 
@@ -88,19 +78,9 @@ def demo_database(folder: Path) -> str:
         if name := file.read():
             return name
         name = f"demo_{uuid.uuid4().hex[:8]}"
-        database(name)
-        env = {**os.environ, "RINGSIDE_DB_NAME": name}
-        subprocess.run([sys.executable, "-c", FILLED], env=env, check=True, capture_output=True)
+        with_demo(name)
         file.write(name)
         return name
-
-
-def database(name: str, like: str = "template1") -> None:
-    where = f"host=127.0.0.1 port={os.environ['RINGSIDE_DB_PORT']} user=ringside dbname=postgres"
-    with psycopg.connect(
-        where, password=os.environ["RINGSIDE_DB_PASSWORD"], autocommit=True
-    ) as link:
-        link.execute(f'create database "{name}" template "{like}"')
 
 
 @pytest.fixture(scope="session")

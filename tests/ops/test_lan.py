@@ -5,13 +5,11 @@ import json
 import os
 import ssl
 import subprocess
-import sys
 import uuid
 from contextlib import closing
 from datetime import UTC, datetime, timedelta
 from http.cookies import SimpleCookie
 
-import psycopg
 import pytest
 from cryptography import x509
 
@@ -21,6 +19,7 @@ from ops.lan import Door
 from ops.paths import DEMO_PASSWORD, ROOT
 from ops.processes import MARK
 from ops.serve import environment, wait_for, watch_command
+from tests.databases import with_demo
 
 NOW = datetime(2026, 5, 2, tzinfo=UTC)
 ELSEWHERE = "127.0.0.5"
@@ -93,17 +92,10 @@ def test_a_machine_without_a_network_is_told_what_to_do(tmp_path, monkeypatch, c
 def served(tmp_path_factory):
     """A whole server with its door open, and the demo in it."""
     name = f"lan_{uuid.uuid4().hex[:8]}"
-    where = f"host=127.0.0.1 port={os.environ['RINGSIDE_DB_PORT']} user=ringside dbname=postgres"
-    with psycopg.connect(
-        where, password=os.environ["RINGSIDE_DB_PASSWORD"], autocommit=True
-    ) as link:
-        link.execute(f'create database "{name}"')
+    with_demo(name)
     home = tmp_path_factory.mktemp("lan")
     door = lan.opened_door(home, free_port(), ELSEWHERE)
     env = {**os.environ, "RINGSIDE_DB_NAME": name}
-    for command in (["migrate", "-v", "0"], ["load_demo", "--password", DEMO_PASSWORD]):
-        manage = [sys.executable, str(ROOT / "server" / "manage.py"), *command]
-        subprocess.run(manage, env=env, check=True, capture_output=True)
     env = {**environment({**env, **door.environment()}), "RINGSIDE_HOME": str(home)}
     port = free_port()
     process = subprocess.Popen(
