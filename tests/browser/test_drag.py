@@ -37,15 +37,17 @@ FLAGS = """() => Object.fromEntries(
       f.querySelector('text').getBoundingClientRect().x]))"""
 
 
-# Where lines begin and end on the screen, whatever they were turned and stretched by.
-ENDS = """(lines) => lines.map((l) => [0, l.getTotalLength()].map((at) => {
-  const end = l.getPointAtLength(at).matrixTransform(l.getScreenCTM());
-  return [end.x, end.y];
-}))"""
+# Where lines begin and end on the screen, whatever they were turned and stretched by. Found and
+# read in one go: a hand that rests has them made anew.
+ENDS = """(chart, which) => [...chart.querySelectorAll(which)].map((l) =>
+  [0, l.getTotalLength()].map((at) => {
+    const end = l.getPointAtLength(at).matrixTransform(l.getScreenCTM());
+    return [end.x, end.y];
+  }))"""
 
 
 # How many times longer lines are shown than they are drawn.
-STRETCHED = """(lines) => lines.map((l) => {
+STRETCHED = """(chart, which) => [...chart.querySelectorAll(which)].map((l) => {
   const { a, b } = l.getScreenCTM();
   return Math.hypot(a, b);
 })"""
@@ -95,14 +97,13 @@ def test_views_lines_and_numbers_go_with_the_hand_and_stay_where_it_lets_go(some
     assert middle(page, "OR", "along")[1] == pytest.approx(front[1], abs=1.5)
     for view, facing in (("above", "From above"), ("along", "From behind")):
         chart = page.locator(f'section[aria-label="{facing}"]')
-        bars = chart.locator("[data-bar] line").evaluate_all(ENDS)
-        lines = chart.locator('[data-from="OR"]').evaluate_all(ENDS)
+        bars, lines = (chart.evaluate(ENDS, w) for w in ("[data-bar] line", '[data-from="OR"]'))
         assert len(bars) == len(lines) == 2
         for bar, line in zip(bars, lines, strict=True):
             assert bar[0] == pytest.approx(middle(page, "OR", view), abs=1)
             assert bar[1] == pytest.approx(line[1], abs=0.5)  # the drum stands
             assert math.dist(bar[0], line[0]) > 20
-        dashed = chart.locator("[data-bar] line[stroke-dasharray]").evaluate_all(STRETCHED)
+        dashed = chart.evaluate(STRETCHED, "[data-bar] line[stroke-dasharray]")
         assert len(dashed) == 1
         assert max(dashed[0], 1 / dashed[0]) < 1.21
     expect(shown(page, "snare-b")).not_to_have_text(was)
