@@ -7,7 +7,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import held_back
+from tests.browser.conftest import held_back, until
 from tests.browser.test_place import middle, shown
 
 
@@ -64,15 +64,6 @@ def worded(asked):
     """Whether words were asked for last, and for the place for which numbers were."""
     numbers = [a for a in asked if not a["words"]]
     return asked[-1]["words"] and asked[-1]["position_m"] == numbers[-1]["position_m"]
-
-
-def until(page, true):
-    """Wait for what the page has no words for, ten seconds at most."""
-    for _ in range(200):
-        if true():
-            return
-        page.wait_for_timeout(50)
-    raise AssertionError("it never came about")
 
 
 def where(board, mic):

@@ -7,7 +7,7 @@ import pytest
 from playwright.sync_api import expect
 
 from ops.paths import DEMO_PASSWORD
-from tests.browser.conftest import PASSWORD, pick, watched
+from tests.browser.conftest import PASSWORD, at_rest, held_back, pick, watched
 from tests.browser.test_place import SNARE, distance, drag, middle, shown
 
 
@@ -390,8 +390,14 @@ def test_a_reading_is_written_down_and_offered_to_the_other_layouts(someone):
 
 def test_a_studio_is_carried_away_and_read_in(someone, another, tmp_path):
     page = someone.page
+    let_go = held_back(page, "**/api/account/devices")
     page.goto(f"{someone.url}/account")
-    page.get_by_role("button", name="Archive of Test studio").click()
+    ask = page.get_by_role("button", name="Archive of Test studio")
+    place = at_rest(ask)
+    let_go()
+    expect(page.get_by_role("list", name="Devices").get_by_role("listitem")).to_have_count(1)
+    assert ask.bounding_box() == place  # nothing moves from under the hand as they come
+    ask.click()
     with page.expect_download() as got:
         page.get_by_role("link", name="Download it").click()
     archive = tmp_path / "studio.zip"
