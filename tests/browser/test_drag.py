@@ -127,6 +127,48 @@ def test_when_the_hand_is_gone_nothing_of_it_is_left(someone, held):
     assert page.evaluate(FLAGS) == pytest.approx(flags, abs=0.1)
 
 
+def test_a_press_that_moves_nothing_leaves_everything_as_it_was(held):
+    page, _ = held
+    asked = []
+    page.on("request", lambda r: "follow" in r.url and asked.append(r.url))
+    expect(page.locator('[data-hand="OR"]').first).to_be_attached()
+    start = middle(page, "OR")
+    page.mouse.up()
+    expect(page.locator("[data-hand], [data-bar]")).to_have_count(0)
+    expect(page.locator("[data-mic][style], [data-from][style]")).to_have_count(0)
+    assert middle(page, "OR") == start
+    expect(shown(page, "snare-b")).to_have_text("127.1")
+    assert not asked
+
+
+# Where the names of the snare tape's marks and one mic's flag are seen, left to right.
+ALONG = """(flag) => {
+  const middle = (e) => { const { x, width } = e.getBoundingClientRect(); return x + width / 2; };
+  const tape = document.querySelector(`[data-flag^="${flag.split('-')[0]}-"]`).parentElement;
+  const marks = [...tape.querySelectorAll('g[aria-hidden] text')]
+    .flatMap((t) => (/^\\d+$/.test(t.textContent) ? [[Number(t.textContent), middle(t)]] : []));
+  const held = [...document.querySelectorAll(`[data-hand-flag="${flag}"] text`)].map(middle);
+  const hidden = document.querySelector(`[data-flag="${flag}"]`)?.style.opacity === '0';
+  return { marks, held, hidden };
+}"""
+
+
+def test_tapes_that_grow_under_a_hand_leave_its_flag_in_it(held):
+    page, go = held
+    flag = page.locator('[data-flag$="-OR"]').first.get_attribute("data-flag")
+    go(10, -3)
+    before = page.evaluate(ALONG, flag)["marks"][-1][0]
+    go(125, -42)
+    until(page, lambda: page.evaluate(ALONG, flag)["marks"][-1][0] > before)
+    page.wait_for_timeout(200)
+    now = page.evaluate(ALONG, flag)
+    (low, low_px), (high, high_px) = now["marks"][0], now["marks"][-1]
+    cm = float(shown(page, "snare-b").inner_text())
+    at = low_px + (cm - low) / (high - low) * (high_px - low_px)
+    assert now["hidden"]
+    assert now["held"] == pytest.approx([at], abs=1)
+
+
 def test_a_mic_is_framed_for_who_comes_by_keys_alone(someone, held):
     page, go = held
     go(30, 0)

@@ -352,3 +352,18 @@ def test_the_table_says_what_the_chart_shows(someone):
     row = page.get_by_role("row", name=re.compile("Left overhead"))
     expect(row).to_contain_text("127.1")
     expect(row).to_contain_text("170.5")
+
+
+def test_a_closed_list_takes_letters_and_an_open_one_arrows(someone):
+    page = someone.open()
+    drum = page.get_by_label("Drum of the sum")
+    expect(drum).to_have_text("Kick")
+    drum.focus()
+    page.keyboard.press("s")
+    expect(drum).to_have_text("Snare")
+    page.keyboard.press("ArrowDown")
+    expect(page.get_by_role("option", name="Snare")).to_be_focused()
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("option")).to_have_count(0)
+    expect(drum).not_to_have_text("Snare")

@@ -93,9 +93,14 @@ export class Following {
     return () => this.watchers.delete(watcher);
   };
 
+  /** A hand is on a mic: what its first move will take is made ready, nothing is asked yet. */
+  hold(mic: Mic): void {
+    this.mic = mic;
+    for (const watcher of this.watchers) watcher(mic);
+  }
+
   move(move: Omit<Move, "words">): void {
-    this.mic = move.mic;
-    for (const watcher of this.watchers) watcher(move.mic);
+    this.hold(move.mic);
     if (!this.patience.running) this.waitOn();
     this.lastWords.clear();
     const asked = { ...move, words: false, at: Date.now() };

@@ -43,10 +43,16 @@ function glass(): () => void {
 export function follow(
   start: React.PointerEvent,
   onStep: (dx: number, dy: number, done: boolean) => void,
+  hold?: () => () => void,
 ) {
   const { pointerId, clientX: x0, clientY: y0 } = start;
   (start.currentTarget as Element).setPointerCapture(pointerId);
   let lift: (() => void) | null = null;
+  let leave: (() => void) | undefined;
+  const holdNow = () => {
+    if (!lift) leave = hold?.();
+  };
+  frames.draw(holdNow);
   // At the window: what is held may be drawn anew meanwhile, and the glass must never stay.
   const over = new AbortController();
   const on = (names: string[], hear: (e: PointerEvent) => void) => {
@@ -83,7 +89,8 @@ export function follow(
   // A touch that the browser takes away ends where it was.
   on(["pointerup", "pointercancel"], (e) => {
     over.abort();
-    frames.drop(next);
+    for (const step of [next, holdNow]) frames.drop(step);
+    if (!lift) leave?.();
     lift?.();
     if (e.type === "pointerup") [dx, dy] = [e.clientX - x0, e.clientY - y0];
     if (lift) onStep(dx, dy, true);

@@ -44,13 +44,13 @@ export function Mics(props: InView) {
         if (off) return <EdgePlate key={mic.id} mic={mic} off={off} {...props} />;
         const look = lookOf(mic, props, places.get(mic.id) ?? [0, 0]);
         if (props.quiet) return <MicShape key={mic.id} {...look} />;
-        const { onSelect, onHover, onMove, onNudge } = props;
+        const { onSelect, onHover, onMove, onHold, onNudge } = props;
         return (
           <MicMark
             key={mic.id}
             {...look}
             said={describe(mic, props)}
-            {...{ onSelect, onHover, onMove, onNudge }}
+            {...{ onSelect, onHover, onMove, onHold, onNudge }}
           />
         );
       })}
@@ -142,7 +142,7 @@ function lookOf(mic: Mic, props: InView, [plateX, plateY]: Point2): Look {
   };
 }
 
-type Hands = Pick<ChartProps, "onSelect" | "onHover" | "onMove" | "onNudge">;
+type Hands = Pick<ChartProps, "onSelect" | "onHover" | "onMove" | "onHold" | "onNudge">;
 
 interface Look {
   mic: Mic;
@@ -218,7 +218,7 @@ interface MarkProps extends Look, Hands {
 }
 
 const MicMark = memo(function MicMark(props: MarkProps) {
-  const { mic, view, on, onSelect, onHover, onMove } = props;
+  const { mic, view, on, onSelect, onHover, onMove, onHold } = props;
   return (
     <g
       role="button"
@@ -236,7 +236,11 @@ const MicMark = memo(function MicMark(props: MarkProps) {
         e.stopPropagation();
         onSelect(mic.id, e.shiftKey);
         const from = mic.position_m;
-        follow(e, (dx, dy, done) => onMove(mic.id, moved(from, dx, dy, view), done));
+        follow(
+          e,
+          (dx, dy, done) => onMove(mic.id, moved(from, dx, dy, view), done),
+          onHold && (() => onHold(mic.id)),
+        );
       }}
     >
       <MicShape {...props} />

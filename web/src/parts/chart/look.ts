@@ -18,6 +18,8 @@ export interface ChartProps {
   onSelect: (id: string, extend: boolean) => void;
   onHover: (id: string | null) => void;
   onMove: (id: string, to: Point3, done: boolean) => void;
+  /** A hand is on a mic; the answer is for when it leaves without having moved it. */
+  onHold?: (id: string) => () => void;
   /** Where the selected mic can be turned. */
   onAim?: (id: string, aim: Point3, done: boolean) => void;
   onNudge: (id: string, to: Point3) => void;

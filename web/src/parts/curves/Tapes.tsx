@@ -1,7 +1,8 @@
 /** The tapes: one measuring tape per reference drum, every mic a flag at its distance. */
-import { memo, useCallback, useLayoutEffect, useRef, useState } from "react";
+import { memo, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { Board, Layout, Mic } from "../../api/types";
 import { BUNCH_WIDE, flagged, roomyStep, type Spot } from "../../core/flags";
+import { frames } from "../../core/frames";
 import { columnsOf, refsOf } from "../../core/reach";
 import { lengthWithUnit, type Ruler } from "../../core/units";
 import { micColour } from "../../core/words";
@@ -33,9 +34,8 @@ const LANES = LANE_Y.length;
 /** The room the tapes take, kept free before they are drawn so that the chart does not jump. */
 export const TAPES_HIGH = ROW * 2 + 8;
 
-/** The part of the tapes that is shown, metres; and the way back to all of it. */
-function useStretch(end: number) {
-  const whole: Stretch = [0, end];
+/** The part of the tapes that is shown, metres, and the way back to all of it (null). */
+function useNearer() {
   const [part, setPart] = useState<Stretch | null>(null);
   const round = useCallback((distances: readonly number[]) => {
     const [low, high] = [Math.min(...distances), Math.max(...distances)];
@@ -43,20 +43,42 @@ function useStretch(end: number) {
     const from = Math.max(0, (low + high - reach) / 2);
     setPart([from, from + reach]);
   }, []);
-  return { stretch: part ?? whole, near: part !== null, round, back: () => setPart(null) };
+  return { part, round, back: () => setPart(null) };
+}
+
+/** A value one frame later: to draw two tapes at once takes a slow machine longer than a frame. */
+function useNextFrame<T>(value: T): T {
+  const [shown, show] = useState(value);
+  useEffect(() => {
+    const step = () => show(value);
+    frames.draw(step);
+    return () => frames.drop(step);
+  }, [value]);
+  return shown;
+}
+
+/** The same as long as it shows the same, so that its tape is not drawn anew. */
+function useScale(column: number, part: Stretch | null, end: number, wide: number): Scale {
+  return useMemo(
+    () => scaleOf(column, part ?? [0, end], LEFT, wide - LEFT - 26),
+    [column, part, end, wide],
+  );
 }
 
 export const Tapes = memo(function Tapes(props: Props) {
   const [ref, { width }] = useSize<HTMLDivElement>();
-  const { layout, board } = props;
-  const columns = columnsOf(layout, board);
-  const { stretch, near, round, back } = useStretch(props.end);
-  const scales = columns.map((k) => scaleOf(k, stretch, LEFT, width - LEFT - 26));
+  const { end, follow, ...rest } = props;
+  const [snare = -1, kick = -1] = columnsOf(props.layout, props.board);
+  const { part, round, back } = useNearer();
+  const scales = [
+    useScale(snare, part, end, width),
+    useScale(kick, part, useNextFrame(end), width),
+  ];
   const paper = useRef<HTMLDivElement>(null);
-  useFlagHand(paper, props.follow, scales);
+  useFlagHand(paper, follow, scales);
   return (
     <div ref={ref} className="relative min-w-0 px-3 contain-strict" style={{ height: TAPES_HIGH }}>
-      {near && (
+      {part && (
         <button
           type="button"
           className="btn absolute bottom-1 left-3 z-10 px-2 py-0.5 text-[0.78rem]"
@@ -75,10 +97,10 @@ export const Tapes = memo(function Tapes(props: Props) {
             aria-label="Snare and kick tapes"
             className="block bg-panel will-change-transform"
           >
-            {refsOf(layout).map((drum, i) => (
+            {refsOf(props.layout).map((drum, i) => (
               <Tape
                 key={drum.id}
-                {...props}
+                {...rest}
                 top={i * ROW}
                 wide={width}
                 scale={scales[i] as Scale}
@@ -117,7 +139,7 @@ function spotsOf(layout: Layout, board: Board, column: number, x: (m: number) =>
 }
 
 const Tape = memo(function Tape(
-  props: Props & {
+  props: Omit<Props, "end" | "follow"> & {
     top: number;
     wide: number;
     scale: Scale;

@@ -31,40 +31,59 @@ export function Pick(props: PickProps) {
 function ShortPick(props: PickProps & { id: string }) {
   const { id, value, options, names, onTake, placeholder } = props;
   const menu = placeholder !== undefined;
+  // A page has dozens of lists, each more to draw than all that is seen of it: it is made when
+  // somebody comes near, letters that are typed at the closed one included.
+  const [near, setNear] = useState(false);
+  const come = () => setNear(true);
   return (
     <Select.Root
       value={menu && value === "" ? "" : value || NONE}
       onValueChange={(v) => v !== "" && onTake(v === NONE ? "" : v)}
+      onOpenChange={come}
       disabled={props.disabled}
     >
-      <Select.Trigger id={id} className={`${FIELD} ${props.className}`} data-value={value}>
+      <Select.Trigger
+        id={id}
+        className={`${FIELD} ${props.className}`}
+        data-value={value}
+        onFocus={come}
+        onPointerEnter={come}
+      >
         <span className="truncate">
-          <Select.Value placeholder={placeholder} />
+          <Select.Value placeholder={placeholder}>
+            {options.includes(value) ? (names?.[value] ?? value) : ""}
+          </Select.Value>
         </span>
         <Select.Icon>
           <ChevronDown size={14} className="text-soft" />
         </Select.Icon>
       </Select.Trigger>
-      <Select.Portal>
-        <Select.Content className={LIST} position="popper" sideOffset={4}>
-          <Select.Viewport nonce={getNonce()}>
-            {options.map((o) => (
-              <Select.Item
-                key={o || NONE}
-                value={o || NONE}
-                data-option={o}
-                className={`${OPTION} data-[highlighted]:bg-tint`}
-              >
-                <Select.ItemText>{names?.[o] ?? o}</Select.ItemText>
-                <Select.ItemIndicator>
-                  <Check size={14} />
-                </Select.ItemIndicator>
-              </Select.Item>
-            ))}
-          </Select.Viewport>
-        </Select.Content>
-      </Select.Portal>
+      {near && <OpenList {...props} />}
     </Select.Root>
+  );
+}
+
+function OpenList({ options, names }: PickProps) {
+  return (
+    <Select.Portal>
+      <Select.Content className={LIST} position="popper" sideOffset={4}>
+        <Select.Viewport nonce={getNonce()}>
+          {options.map((o) => (
+            <Select.Item
+              key={o || NONE}
+              value={o || NONE}
+              data-option={o}
+              className={`${OPTION} data-[highlighted]:bg-tint`}
+            >
+              <Select.ItemText>{names?.[o] ?? o}</Select.ItemText>
+              <Select.ItemIndicator>
+                <Check size={14} />
+              </Select.ItemIndicator>
+            </Select.Item>
+          ))}
+        </Select.Viewport>
+      </Select.Content>
+    </Select.Portal>
   );
 }
 

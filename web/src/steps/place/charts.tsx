@@ -48,6 +48,10 @@ function useMicHands() {
     };
     return {
       onMove: (id: string, to: Point3, done: boolean) => take(id, { position_m: vec(to) }, done),
+      onHold: (id: string) => {
+        const mic = micOf(editor.snapshot().still, id);
+        return mic ? editor.takeHold(mic) : () => {};
+      },
       onAim: (id: string, aim: Point3, done: boolean) => take(id, { aim: vec(aim) }, done),
       // Keys add up: each step is made on where the mic is when its turn comes.
       onNudge: (id: string, to: Point3) => {
