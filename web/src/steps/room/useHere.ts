@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from "react";
 import { api, exactly } from "../../api/client";
 import type { Layout, RoomBoard, Room as RoomDoc } from "../../api/types";
 import { Latest } from "../../core/latest";
-import { useEditorPart } from "../../parts/editing";
+import { useEditor, useEditorPart } from "../../parts/editing";
 
 type Here = RoomBoard["spots"]["here"];
 type Asked = Pick<Layout, "kit" | "air"> & { room: RoomDoc };
@@ -16,7 +16,7 @@ const AT_ONCE = 2;
 
 /** `fresh` where the board is of what is kept, and not of what was there before. */
 export function useHere(board: RoomBoard | undefined, fresh: boolean): RoomBoard | undefined {
-  const { room, kit, air } = useEditorPart((s) => s.doc);
+  const editor = useEditor();
   const moving = useEditorPart((s) => s.doc.room !== s.still.room);
   const [here, setHere] = useState<Here | null>(null);
   const latest = useMemo(
@@ -29,9 +29,17 @@ export function useHere(board: RoomBoard | undefined, fresh: boolean): RoomBoard
       ),
     [],
   );
+  // Before anything is drawn of the move: the answer is on its way meanwhile.
   useEffect(() => {
-    if (moving && room) latest.want({ room, kit, air });
-  }, [latest, moving, room, kit, air]);
+    let asked = editor.snapshot().doc;
+    return editor.subscribe(() => {
+      const { doc, still } = editor.snapshot();
+      const { room, kit, air } = doc;
+      if (doc === asked) return;
+      asked = doc;
+      if (room && room !== still.room) latest.want({ room, kit, air });
+    });
+  }, [editor, latest]);
   useEffect(() => {
     if (moving || !fresh) return;
     latest.callOff();
