@@ -89,6 +89,25 @@ def test_patched_by_the_button_with_reasons_and_undone_as_one(sixteen):
     expect(page.locator("[data-loose='16']")).to_be_visible()
 
 
+def test_tracks_are_put_where_they_are_looked_for_and_plugs_stay(someone):
+    before = someone.doc()["channels"]
+    page = someone.open("patch")
+    tidy = page.get_by_role("button", name="Put the tracks in order", exact=True)
+    first = page.locator("[data-track]").first
+    expect(first).to_have_attribute("data-track", "KI")
+    expect(tidy).to_have_count(0)
+    first.focus()
+    page.keyboard.press("Alt+ArrowDown")
+    expect(first).to_have_attribute("data-track", "KO")
+    tidy.click()
+    expect(first).to_have_attribute("data-track", "KI")
+    expect(tidy).to_have_count(0)
+    someone.saved()
+    assert someone.doc()["channels"] == before
+    page.keyboard.press("Control+z")
+    expect(first).to_have_attribute("data-track", "KO")
+
+
 def test_a_mic_is_dragged_to_a_socket_and_changes_over_with_who_is_there(someone):
     put_locker(someone)
     page = someone.open("patch")

@@ -23,6 +23,7 @@ from ringside.plan.hanging import with_flips, without_mics
 from ringside.plan.layout import Layout
 from ringside.plan.mics import Mic
 from ringside.plan.questions import QUESTIONS, Brief
+from ringside.plan.usual import as_usual
 from ringside.techniques.catalogue import TECHNIQUES, lacking, targets_in
 from ringside.techniques.taking import DEFAULT_HANDS, take
 from ringside.values import Key, Number, Record
@@ -344,7 +345,7 @@ def _shown(plan: _Plan, picture: Choice) -> PlanRow:
     name = TECHNIQUES[picture.technique].name
     n = len(layout.mics)
     title = name if n == TECHNIQUES[picture.technique].mics else f"{name}, {n} mics"
-    named = layout.model_copy(update={"name": title[:80]})
+    named = as_usual(layout).model_copy(update={"name": title[:80]})
     stands = sum(1 for m in layout.mics if m.stand)
     t = TECHNIQUES[picture.technique]
     if plan.locker is None or not plan.locker.stands:
@@ -409,7 +410,7 @@ def built(
         made = took.layout
         if plan.locker is not None:
             made = outfit(made, plan.locker, frozenset({took.id})).layout
-    return fullest(made)[0]
+    return as_usual(fullest(made)[0])
 
 
 def table() -> list[RuleRow]:

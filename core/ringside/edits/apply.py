@@ -25,6 +25,7 @@ from ringside.edits.channels import (
     OrderChannels,
     PlaceBox,
     RemoveChannels,
+    UsualOrder,
 )
 from ringside.edits.edited import Edited
 from ringside.edits.kit import ForgetReading, OtherHand, SwapKit, TakeReading, TakeReadings
@@ -56,7 +57,7 @@ OneEdit = Annotated[
     | Pose | SetRoom
     | ChangeMics | RenameMic | AddMic | RemoveMics | FlipMics
     | PairMics | UnpairMics | Decide | Undecide
-    | ChangeChannels | AddChannel | RemoveChannels | OrderChannels | PlaceBox
+    | ChangeChannels | AddChannel | RemoveChannels | OrderChannels | UsualOrder | PlaceBox
     | SetFaders | Fade | AddBalance | NameBalance | RemoveBalance | UseBalance
     | SetOptions | ChooseOptions | RoomOptions
     | ChangeNumbers | PutAside | BringBack | DelayTracks,

@@ -9,6 +9,7 @@ from ringside.errors import RingsideError
 from ringside.plan.channels import CHANNEL_SWITCHES, MOST_CHANNELS, BoxAt, Channel
 from ringside.plan.hanging import track_of, with_channels, without_channels
 from ringside.plan.layout import Layout
+from ringside.plan.usual import usual_channels
 from ringside.values import Coordinate, Key, Record, Text
 
 Some = Annotated[tuple[Key, ...], Field(min_length=1, max_length=MOST_CHANNELS)]
@@ -122,6 +123,26 @@ class OrderChannels(Record):
         first = [channel_of(layout, name) for name in dict.fromkeys(self.order)]
         rest = [c for c in layout.channels if c not in first]
         return Edited(checked(layout, channels=(*first, *rest)), "Put the tracks in order", ())
+
+
+class UsualOrder(Record):
+    """The tracks where they are looked for: kick, snare, hats, toms, cymbals, overheads, rooms."""
+
+    do: Literal["usual-tracks"]
+
+    def on(self, layout: Layout) -> Edited:
+        """The layout with its tracks in that order; what is plugged in stays where it is.
+
+        Parameters
+        ----------
+        layout : Layout
+
+        Returns
+        -------
+        Edited
+        """
+        done = checked(layout, channels=usual_channels(layout))
+        return Edited(done, "Put the tracks in the usual order", ())
 
 
 class PlaceBox(Record):

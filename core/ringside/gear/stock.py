@@ -13,6 +13,7 @@ from ringside.gear.leads import LeadRow, lead_rows
 from ringside.gear.locker import Locker, MicModel, StandModel
 from ringside.gear.patch import cables_wanted, patch_lacks
 from ringside.plan.layout import Layout
+from ringside.plan.usual import usual_channels
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -33,6 +34,8 @@ class Stock:
     headroom: list[Headroom]
     leads: list[LeadRow]
     used: Used
+    usual_order: bool
+    """Whether the tracks are where they are looked for."""
     minutes: int
     cost: float
 
@@ -64,6 +67,7 @@ def stock(layout: Layout, locker: Locker) -> Stock:
         lacks=lacks,
         headroom=levels,
         leads=lead_rows(layout, locker),
+        usual_order=layout.channels == usual_channels(layout),
         used=Used(
             mics=(sum(m.model in models for m in layout.mics), sum(m.count for m in locker.mics)),
             stands=(

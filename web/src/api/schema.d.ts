@@ -4247,7 +4247,7 @@ export interface components {
          */
         EditIn: {
             /** Edit */
-            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeChannels"] | components["schemas"]["AddChannel"] | components["schemas"]["RemoveChannels"] | components["schemas"]["OrderChannels"] | components["schemas"]["PlaceBox"] | components["schemas"]["SetFaders"] | components["schemas"]["Fade"] | components["schemas"]["AddBalance"] | components["schemas"]["NameBalance"] | components["schemas"]["RemoveBalance"] | components["schemas"]["UseBalance"] | components["schemas"]["SetOptions"] | components["schemas"]["ChooseOptions"] | components["schemas"]["RoomOptions"] | components["schemas"]["ChangeNumbers"] | components["schemas"]["PutAside"] | components["schemas"]["BringBack"] | components["schemas"]["DelayTracks"] | components["schemas"]["Several"];
+            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeChannels"] | components["schemas"]["AddChannel"] | components["schemas"]["RemoveChannels"] | components["schemas"]["OrderChannels"] | components["schemas"]["UsualOrder"] | components["schemas"]["PlaceBox"] | components["schemas"]["SetFaders"] | components["schemas"]["Fade"] | components["schemas"]["AddBalance"] | components["schemas"]["NameBalance"] | components["schemas"]["RemoveBalance"] | components["schemas"]["UseBalance"] | components["schemas"]["SetOptions"] | components["schemas"]["ChooseOptions"] | components["schemas"]["RoomOptions"] | components["schemas"]["ChangeNumbers"] | components["schemas"]["PutAside"] | components["schemas"]["BringBack"] | components["schemas"]["DelayTracks"] | components["schemas"]["Several"];
             layout: components["schemas"]["Layout"];
         };
         /**
@@ -5573,7 +5573,7 @@ export interface components {
             /** Drums */
             drums: components["schemas"]["LineGain"][];
             /** Edits */
-            edits: (components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeChannels"] | components["schemas"]["AddChannel"] | components["schemas"]["RemoveChannels"] | components["schemas"]["OrderChannels"] | components["schemas"]["PlaceBox"] | components["schemas"]["SetFaders"] | components["schemas"]["Fade"] | components["schemas"]["AddBalance"] | components["schemas"]["NameBalance"] | components["schemas"]["RemoveBalance"] | components["schemas"]["UseBalance"] | components["schemas"]["SetOptions"] | components["schemas"]["ChooseOptions"] | components["schemas"]["RoomOptions"] | components["schemas"]["ChangeNumbers"] | components["schemas"]["PutAside"] | components["schemas"]["BringBack"] | components["schemas"]["DelayTracks"])[];
+            edits: (components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeChannels"] | components["schemas"]["AddChannel"] | components["schemas"]["RemoveChannels"] | components["schemas"]["OrderChannels"] | components["schemas"]["UsualOrder"] | components["schemas"]["PlaceBox"] | components["schemas"]["SetFaders"] | components["schemas"]["Fade"] | components["schemas"]["AddBalance"] | components["schemas"]["NameBalance"] | components["schemas"]["RemoveBalance"] | components["schemas"]["UseBalance"] | components["schemas"]["SetOptions"] | components["schemas"]["ChooseOptions"] | components["schemas"]["RoomOptions"] | components["schemas"]["ChangeNumbers"] | components["schemas"]["PutAside"] | components["schemas"]["BringBack"] | components["schemas"]["DelayTracks"])[];
             /** Gain Db */
             gain_db: number;
             /** High Db */
@@ -7754,7 +7754,7 @@ export interface components {
              */
             do: "several";
             /** Edits */
-            edits: (components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeChannels"] | components["schemas"]["AddChannel"] | components["schemas"]["RemoveChannels"] | components["schemas"]["OrderChannels"] | components["schemas"]["PlaceBox"] | components["schemas"]["SetFaders"] | components["schemas"]["Fade"] | components["schemas"]["AddBalance"] | components["schemas"]["NameBalance"] | components["schemas"]["RemoveBalance"] | components["schemas"]["UseBalance"] | components["schemas"]["SetOptions"] | components["schemas"]["ChooseOptions"] | components["schemas"]["RoomOptions"] | components["schemas"]["ChangeNumbers"] | components["schemas"]["PutAside"] | components["schemas"]["BringBack"] | components["schemas"]["DelayTracks"])[];
+            edits: (components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeChannels"] | components["schemas"]["AddChannel"] | components["schemas"]["RemoveChannels"] | components["schemas"]["OrderChannels"] | components["schemas"]["UsualOrder"] | components["schemas"]["PlaceBox"] | components["schemas"]["SetFaders"] | components["schemas"]["Fade"] | components["schemas"]["AddBalance"] | components["schemas"]["NameBalance"] | components["schemas"]["RemoveBalance"] | components["schemas"]["UseBalance"] | components["schemas"]["SetOptions"] | components["schemas"]["ChooseOptions"] | components["schemas"]["RoomOptions"] | components["schemas"]["ChangeNumbers"] | components["schemas"]["PutAside"] | components["schemas"]["BringBack"] | components["schemas"]["DelayTracks"])[];
             /**
              * Why
              * @default
@@ -8325,6 +8325,8 @@ export interface components {
             /** Minutes */
             minutes: number;
             used: components["schemas"]["Used"];
+            /** Usual Order */
+            usual_order: boolean;
         };
         /**
          * Stood
@@ -9181,6 +9183,17 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * UsualOrder
+         * @description The tracks where they are looked for: kick, snare, hats, toms, cymbals, overheads, rooms.
+         */
+        UsualOrder: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "usual-tracks";
         };
         /**
          * VerdictChange

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { api, exactly } from "../../api/client";
 import type { Patched, Stock } from "../../api/types";
 import { useEditor, useEditorPart } from "../../parts/editing";
+import { useTake } from "../../parts/hands";
 import { useLocker, useStock } from "../../parts/stock";
 
 function useForMe() {
@@ -53,6 +54,7 @@ export function ForMe({ onChoose }: { onChoose: (id: string) => void }) {
       )}
       {patch.data && <Moves out={patch.data} onChoose={onChoose} />}
       <Faults onChoose={onChoose} />
+      <InOrder />
     </section>
   );
 }
@@ -99,6 +101,29 @@ function Faults({ onChoose }: { onChoose: (id: string) => void }) {
           <Fault key={l.words} fault={l} onChoose={onChoose} />
         ))}
       </ul>
+    </div>
+  );
+}
+
+/** Tracks where people look for them; what is plugged in stays where it is. */
+function InOrder() {
+  const usual = useStock().data?.usual_order ?? true;
+  const take = useTake();
+  if (usual) return null;
+  return (
+    <div className="border-t border-hair pt-2 text-[0.86rem]">
+      <p className="text-soft">
+        The tracks are not where people look for them: kick and snare, hats and toms, cymbals,
+        overheads, rooms.
+      </p>
+      <button
+        type="button"
+        className="btn mt-1.5"
+        onClick={() => void take({ do: "usual-tracks" })}
+      >
+        Put the tracks in order
+      </button>
+      <p className="mt-1 text-soft">Every mic stays in its socket.</p>
     </div>
   );
 }
