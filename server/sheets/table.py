@@ -8,7 +8,7 @@ from collections.abc import Iterable
 from ringside.answers.sheet import SetupRow, setup_rows
 from ringside.gear.headroom import headroom
 from ringside.gear.leads import laid, leads
-from ringside.gear.locker import Locker, bank_of
+from ringside.gear.locker import CableKind, Locker, bank_of
 from ringside.plan.layout import Layout
 
 from sheets.units import Ruler
@@ -113,14 +113,20 @@ def _cables(layout: Layout, locker: Locker) -> list[str]:
     by: dict[str, list[str]] = {}
     for mic in layout.mics:
         if kind := got.cables.get(mic.id):
-            by.setdefault(f"{kind.name} ({kind.length_m:g} m)", []).append(mic.id)
-    lines = [f"{len(ids)} {name}: {', '.join(ids)}" for name, ids in by.items()]
+            by.setdefault(_cable(kind), []).append(mic.id)
+    lines = [f"{len(ids)} × {name}: {', '.join(ids)}" for name, ids in by.items()]
     if got.short:
         lines.append(f"no cable left that reaches: {', '.join(x.mic for x in got.short)}")
     known = {x.mic for x in wanted}
     if rest := [m.id for m in layout.mics if m.id not in known]:
         lines.append(f"{len(rest)} more cable{'s' if len(rest) > 1 else ''}: {', '.join(rest)}")
     return lines
+
+
+def _cable(kind: CableKind) -> str:
+    """Its name and how long it is, which many a name says already."""
+    long = f"{kind.length_m:g} m"
+    return kind.name if long in kind.name else f"{kind.name} ({long})"
 
 
 def _plain(text: str) -> str:

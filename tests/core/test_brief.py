@@ -320,6 +320,19 @@ def test_a_plan_begins_with_the_fullest_polarity_and_says_so():
         assert again.channels == layout.channels
 
 
+def test_a_plan_comes_as_an_input_list_is_read():
+    # Common practice: kick and snare first, overheads after the close mics, left before right.
+    for plan in plans(BLANK, Brief(inputs=16)):
+        tracks = plan.layout.channels
+        assert [c.mic for c in tracks] == [m.id for m in plan.layout.mics]
+        assert [c.input for c in tracks] == list(range(1, len(tracks) + 1))
+        ids = [c.id for c in tracks]
+        assert ids[0].startswith("K")
+        assert all(ids.index(p.right) == ids.index(p.left) + 1 for p in plan.layout.stereo_pairs)
+        roles = [m.role for m in plan.layout.mics]
+        assert roles == sorted(roles, key=["close", "overhead", "room"].index)
+
+
 def test_nothing_is_turned_over_without_mics_or_for_nothing():
     assert fullest(BLANK) == (BLANK, "")
     one = built(BLANK, Brief(inputs=1), [])

@@ -132,7 +132,7 @@ def test_the_sheet_names_mics_and_stands_of_the_locker(as_owner, owner, layout):
         ],
         "cables": [
             {"id": "c10", "name": "Black", "length_m": 10.0, "count": 2},
-            {"id": "c6", "name": "Blue", "length_m": 6.0, "count": 1},
+            {"id": "c6", "name": "6 m blue", "length_m": 6.0, "count": 1},
         ],
     }
     as_owner("PUT", f"/studios/{studio}/locker", {"version": 1, "locker": locker})
@@ -165,8 +165,8 @@ def test_the_sheet_names_mics_and_stands_of_the_locker(as_owner, owner, layout):
     assert "On the shelf" not in page
     # Two metres to the box and one up the stand want more than 6 m for some, and three cables are
     # not four.
-    assert "1 Blue (6 m): " in page
-    assert "2 Black (10 m): " in page
+    assert "1 × 6 m blue: " in page
+    assert "2 × Black (10 m): " in page
     assert "no cable left that reaches: " in page
     assert f"{len(plugged) - 4} more cables: " in page
 

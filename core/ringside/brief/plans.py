@@ -341,11 +341,11 @@ def fullest(layout: Layout) -> tuple[Layout, str]:
 
 
 def _shown(plan: _Plan, picture: Choice) -> PlanRow:
-    layout, turned = fullest(plan.layout)
+    layout, turned = fullest(as_usual(plan.layout))
     name = TECHNIQUES[picture.technique].name
     n = len(layout.mics)
     title = name if n == TECHNIQUES[picture.technique].mics else f"{name}, {n} mics"
-    named = as_usual(layout).model_copy(update={"name": title[:80]})
+    named = layout.model_copy(update={"name": title[:80]})
     stands = sum(1 for m in layout.mics if m.stand)
     t = TECHNIQUES[picture.technique]
     if plan.locker is None or not plan.locker.stands:
@@ -410,7 +410,7 @@ def built(
         made = took.layout
         if plan.locker is not None:
             made = outfit(made, plan.locker, frozenset({took.id})).layout
-    return as_usual(fullest(made)[0])
+    return fullest(as_usual(made))[0]
 
 
 def table() -> list[RuleRow]:
