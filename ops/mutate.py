@@ -38,7 +38,7 @@ DECIDING = (
     "pairs/stereo", "pairs/trade", "pairs/turning", "pairs/uncertainty", "pairs/verdicts",
     "places/drumterms", "places/kitplace",
     "plan/air", "plan/channels", "plan/drumframe", "plan/hanging", "plan/kit", "plan/mics",
-    "plan/room", "plan/units", "standing/asks", "standing/entries", "standing/judged",
+    "plan/room", "plan/units", "plan/usual", "standing/asks", "standing/entries", "standing/judged",
     "standing/moves", "standing/places", "standing/report", "standing/since", "standing/stood",
     "standing/truth", "survey/lines", "survey/net", "survey/walk",
     "takes/align", "takes/asking", "takes/compare", "takes/events", "takes/faults",

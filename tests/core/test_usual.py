@@ -1,5 +1,6 @@
 """Tracks are put where people look for them, whatever order the mics were put up in."""
 
+import pytest
 from ringside.edits.apply import apply
 from ringside.edits.channels import AddChannel, UsualOrder
 from ringside.gear.locker import Locker
@@ -14,8 +15,8 @@ KIT = starting_layout("five-piece", "turned pair").kit
 
 # Common practice: an input list is read from the kick up and from the left to the right.
 EXPECTED = [
-    "KI", "KI.2", "KO", "SU", "ST", "SX", "SB", "HH", "T1", "T2", "FT", "FB", "RD", "CL", "KN",
-    "OL", "OR", "OM", "RL", "RR", "FL", "FR", "RM",
+    "KI", "KI.2", "KO", "SU", "KS", "KB", "ST", "SX", "SI", "SE", "SB", "HH", "T1", "T2", "FT",
+    "FB", "RD", "CL", "KN", "OL", "OR", "OM", "RL", "RR", "FL", "FR", "RM",
 ]  # fmt: skip
 
 
@@ -32,8 +33,12 @@ def of_the_trade():
         return mic(id_, job, over(KIT.part(job), by))
 
     deep = KIT.first("kick").depth_m
+    beside = tuple(c + (0.3, 0, -0.05)[k] for k, c in enumerate(centre_of(KIT.part("snare"))))
+    at_shell = tuple(c + (0.4, 0.2, 0)[k] for k, c in enumerate(centre_of(KIT.first("kick"))))
     mics = (
-        mic("RM", None, (0.0, 5.0, 1.0), "room"), mic("FR", None, (2.5, 4.0, 2.0), "room"),
+        at("KB", "kick", 0.1), mic("KS", "kick", at_shell), mic("SE", "snare", beside),
+        at("SI", "snare", -0.03), mic("RM", None, (0.0, 5.0, 1.0), "room"),
+        mic("FR", None, (2.5, 4.0, 2.0), "room"),
         mic("OM", None, (0.0, 0.2, 2.0), "overhead"), mic("OR", None, (0.8, 0, 1.8), "overhead"),
         mic("RR", None, (1.0, 2.5, 1.5), "room"), mic("FL", None, (-2.5, 4.0, 2.0), "room"),
         mic("RL", None, (-1.0, 2.5, 1.5), "room"), mic("OL", None, (-0.8, 0, 1.8), "overhead"),
@@ -71,10 +76,14 @@ def test_hats_stay_after_the_toms_where_somebody_has_them_there():
     assert [c.id for c in done.channels] == toms_first
 
 
-def test_one_mic_in_two_stereo_pairs_has_one_place():
+@pytest.mark.parametrize(("left", "right", "overheads"), [
+    ("OM", "OR", ["OM", "OR", "OL"]), ("OL", "OM", ["OL", "OM", "OR"]),
+    ("OR", "OL", ["OR", "OL", "OM"]), ("OL", "RL", ["OL", "OR", "OM"]),
+])  # fmt: skip
+def test_one_mic_in_two_stereo_pairs_has_one_place(left, right, overheads):
     big = of_the_trade()
-    again = StereoPair(name="Once more", left="OM", right="OR")
-    both = big.model_copy(update={"stereo_pairs": (again, *big.stereo_pairs)})
+    first = StereoPair(name="Once more", left=left, right=right)
+    both = big.model_copy(update={"stereo_pairs": (first, *big.stereo_pairs)})
     done = apply(both, UsualOrder(do="usual-tracks")).layout
     assert sorted(c.id for c in done.channels) == sorted(EXPECTED)
-    assert [c.id for c in done.channels][15:18] == ["OM", "OR", "OL"]
+    assert [c.id for c in done.channels if c.id.startswith("O")] == overheads

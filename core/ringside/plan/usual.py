@@ -21,8 +21,8 @@ KINDS: Final = (
 TOMS: Final = ("rack", "floor", "hand drum")
 WHOLE_KIT, OVERHEAD, ROOM = len(KINDS), len(KINDS) + 1, len(KINDS) + 2
 
-AT_KICK: Final[dict[Side, int]] = {"inside": 0, "under": 1, "beside": 2, "over": 3}
-AT_OTHERS: Final[dict[Side, int]] = {"over": 0, "inside": 1, "beside": 2, "under": 3}
+AT_KICK: Final[tuple[Side, ...]] = ("inside", "under", "beside", "over")
+AT_OTHERS: Final[tuple[Side, ...]] = ("over", "inside", "beside", "under")
 """Top mics before bottom mics; at a kick the one inside, then those in front of it."""
 
 NEAR_M: Final = 0.1
@@ -106,7 +106,7 @@ def _kinds(layout: Layout) -> tuple[str, ...]:
     if "hats" not in jobs or not toms or jobs.index("hats") < max(toms):
         return KINDS
     others = [k for k in KINDS if k != "hats"]
-    after = others.index(TOMS[-1]) + 1
+    after = max(others.index(k) for k in TOMS) + 1
     return (*others[:after], "hats", *others[after:])
 
 
@@ -136,8 +136,8 @@ def _where(layout: Layout, kinds: tuple[str, ...], unit: tuple[Mic, ...]) -> _Wh
 
 
 def _side(part: Drum | Cymbal, mic: Mic) -> int:
-    ranks = AT_KICK if part.kind == "kick" else AT_OTHERS
-    return ranks[side_of(part, mic.position_m)]
+    order = AT_KICK if part.kind == "kick" else AT_OTHERS
+    return order.index(side_of(part, mic.position_m))
 
 
 def _far(part: Drum | Cymbal, mic: Mic) -> float:
