@@ -174,12 +174,6 @@ export class Editor {
     this.whenAtRest(() => this.compute());
   }
 
-  /** A hand is on a mic and may move it; the answer is for when it leaves without. */
-  takeHold(mic: Mic): () => void {
-    this.following.hold(mic);
-    return () => this.following.stop();
-  }
-
   /** A mic where the hand has it: `turned` where its aim changes, which is drawn anew. */
   move(mic: Mic, turned = false): void {
     const { still, underHand } = this.state;

@@ -171,6 +171,19 @@ describe("a hand that moves a mic", () => {
     expect(seen).toHaveLength(3);
   });
 
+  it("says that a hand is on a mic, asks nothing, and takes that back", async () => {
+    const seen: (number | undefined)[] = [];
+    editor.following.watch((m) => seen.push(m?.position_m[0]));
+    const before = editor.snapshot();
+    editor.following.hold(mic("OR", 1));
+    await settle(1000);
+    editor.following.stop();
+    await settle(1000);
+    expect(seen).toEqual([undefined, 1, undefined]);
+    expect([moves, readings, computed]).toEqual([[], [], []]);
+    expect(editor.snapshot()).toBe(before);
+  });
+
   it("asks three at a time, the newest last, and drops an answer that was overtaken", async () => {
     for (let i = 1; i <= 9; i++) {
       editor.move(mic("OR", i));

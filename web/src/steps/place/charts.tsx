@@ -50,7 +50,8 @@ function useMicHands() {
       onMove: (id: string, to: Point3, done: boolean) => take(id, { position_m: vec(to) }, done),
       onHold: (id: string) => {
         const mic = micOf(editor.snapshot().still, id);
-        return mic ? editor.takeHold(mic) : () => {};
+        if (mic) editor.following.hold(mic);
+        return () => editor.following.stop();
       },
       onAim: (id: string, aim: Point3, done: boolean) => take(id, { aim: vec(aim) }, done),
       // Keys add up: each step is made on where the mic is when its turn comes.
