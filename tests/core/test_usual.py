@@ -87,3 +87,15 @@ def test_one_mic_in_two_stereo_pairs_has_one_place(left, right, overheads):
     done = apply(both, UsualOrder(do="usual-tracks")).layout
     assert sorted(c.id for c in done.channels) == sorted(EXPECTED)
     assert [c.id for c in done.channels if c.id.startswith("O")] == overheads
+
+
+@pytest.mark.parametrize(("nearer_m", "order"), [(0.04, ["A", "B"]), (0.4, ["B", "A"])])
+def test_of_two_room_mics_the_nearer_comes_first_unless_they_are_equally_far(nearer_m, order):
+    x, y, z = KIT.first("snare").batter_m
+    rooms = tuple(
+        Mic(id=name, name=name, role="room", position_m=(x, y + far, z), aim=(0, -1, 0))
+        for name, far in (("A", 3.0), ("B", 3.0 - nearer_m))
+    )
+    layout = with_tracks(Layout(name="Two rooms", kit=KIT, mics=rooms))
+    done = apply(layout, UsualOrder(do="usual-tracks")).layout
+    assert [c.id for c in done.channels] == order

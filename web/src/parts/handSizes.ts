@@ -39,6 +39,9 @@ function glass(): () => void {
  * Follow a pointer from down to up. The first move of a frame counts at once, so that what it asks
  * is on its way before anything is drawn: where the browser tells of moves as they come (raw), it
  * is not kept for the next frame either. Of the others only the last counts, with the next frame.
+ *
+ * `hold` is told with the frame after the press, unless it moves at once, and answers with what
+ * takes that back where the hand leaves without a move.
  */
 export function follow(
   start: React.PointerEvent,
@@ -52,7 +55,7 @@ export function follow(
   const holdNow = () => {
     if (!lift) leave = hold?.();
   };
-  frames.draw(holdNow);
+  if (hold) frames.draw(holdNow);
   // At the window: what is held may be drawn anew meanwhile, and the glass must never stay.
   const over = new AbortController();
   const on = (names: string[], hear: (e: PointerEvent) => void) => {
