@@ -128,6 +128,41 @@ describe("what follows a hand", () => {
     expect(box.call()).toBe(true);
   });
 
+  it("asks other things whole, which are overtaken by their own kind alone", async () => {
+    await asks(true, [at(1)]);
+    const { beside } = await import("./asker");
+    const again = vi.fn(async () => "asked again");
+    for (const x of [1, 2])
+      void beside("/api/here", { x }, again).then((told) => shown.push([`here ${x}`, told]));
+    const [, , , first, second] = posted as Ask[];
+    expect(first).toEqual({
+      number: 2,
+      path: "/api/here",
+      token: "abc",
+      name: null,
+      rest: '{"x":1}',
+      boxed: true,
+    });
+    const box = new Mailbox(
+      posted.find((said) => said instanceof SharedArrayBuffer) as SharedArrayBuffer,
+    );
+    box.put(first?.number ?? 0, bytes("one"));
+    box.put(second?.number ?? 0, bytes("two"));
+    expect(await frame()).toEqual([
+      ["here 2", "two"],
+      ["here 1", "two"],
+    ]);
+    void beside("/api/here", { x: 3 }, again).then((told) => shown.push(["here 3", told]));
+    void beside("/api/there", {}, again).then((told) => shown.push(["there", told]));
+    box.put(4, bytes("three"));
+    box.put(5, bytes("four"));
+    expect(await frame()).toEqual([
+      ["there", "four"],
+      ["here 3", "asked again"],
+    ]);
+    expect(again).toHaveBeenCalledOnce();
+  });
+
   it("leaves words to a message: none of them is overtaken", async () => {
     const [asked] = await asks(true, [at(1, true)]);
     expect(asked?.boxed).toBe(false);

@@ -19,12 +19,17 @@ const body = ({ still, mic, focus, words }: Move) => ({
 /** By the common way: it knows what to do about each fault. */
 const plainly = (move: Move) => exactly<Follows>(api.POST("/api/follow", { body: body(move) }));
 
+interface Open {
+  path: string;
+  done: (answer: unknown) => void;
+}
+
 class Asker {
   private readonly worker = new Worker(new URL("./asker.worker.ts", import.meta.url), {
     type: "module",
   });
   private readonly box = Mailbox.made();
-  private readonly open = new Map<number, (answer: unknown) => void>();
+  private readonly open = new Map<number, Open>();
   private number = 0;
   /** It could not be started, or has died. */
   dead = false;
@@ -60,16 +65,19 @@ class Asker {
   ask(move: Move): Promise<unknown> {
     const { layout, ...rest } = body(move);
     this.know(layout);
-    const ask: Ask = {
-      number: ++this.number,
-      path: "/api/follow",
-      token: this.token,
-      name: this.name,
-      rest: JSON.stringify(rest).slice(1),
-      boxed: !move.words,
-    };
+    return this.put("/api/follow", this.name, JSON.stringify(rest).slice(1), !move.words);
+  }
+
+  /** What says all that is to be known; its answer may be overtaken by the next of its kind. */
+  askWhole(path: string, question: unknown): Promise<unknown> {
+    this.token ||= csrfToken();
+    return this.put(path, null, JSON.stringify(question), true);
+  }
+
+  private put(path: string, name: string | null, rest: string, boxed: boolean): Promise<unknown> {
+    const ask: Ask = { number: ++this.number, path, token: this.token, name, rest, boxed };
     return new Promise((done) => {
-      this.open.set(ask.number, done);
+      this.open.set(ask.number, { path, done });
       this.worker.postMessage(ask);
       // A hand that moves draws a frame: what has come by then goes with it.
       frames.draw(this.nextFrame);
@@ -79,6 +87,7 @@ class Asker {
   /** Something was amiss: the next question looks everything up again. */
   forget(): void {
     this.known = null;
+    this.token = "";
   }
 
   /**
@@ -92,8 +101,12 @@ class Asker {
     if (!lain && !came.length) return;
     this.drawn = true;
     frames.draw(this.nextFrame);
-    // Those that are overtaken are not even read: whoever asked drops them.
-    for (const number of lain?.numbers ?? []) this.close(number, lain?.newest);
+    // Those that are overtaken are not even read: whoever asked drops them. One of another kind
+    // is not overtaken, and asked once more.
+    const kind = (number = 0) => this.open.get(number)?.path;
+    const newest = kind(lain?.numbers[0]);
+    for (const number of lain?.numbers ?? [])
+      this.close(number, kind(number) === newest ? lain?.newest : null);
     for (const { number, answer } of came) this.close(number, answer);
   }
 
@@ -103,8 +116,9 @@ class Asker {
   };
 
   private close(number: number, answer: unknown): void {
-    this.open.get(number)?.(answer);
+    const asked = this.open.get(number);
     this.open.delete(number);
+    asked?.done(answer);
   }
 }
 
@@ -137,4 +151,17 @@ export async function follow(move: Move): Promise<Follows> {
   if (answer !== null) return answer as Follows;
   beside.forget();
   return plainly(move);
+}
+
+/** A question of a hand on something else, whole each time; `plainly` where there is trouble. */
+export async function beside<A>(
+  path: string,
+  question: unknown,
+  plainly: () => Promise<A>,
+): Promise<A> {
+  const asker = begun();
+  const answer = asker ? await asker.askWhole(path, question) : null;
+  if (answer !== null) return answer as A;
+  asker?.forget();
+  return plainly();
 }

@@ -8,9 +8,9 @@ export interface Ask {
   number: number;
   path: string;
   token: string;
-  /** Of the layout as it stood, which was told before. */
-  name: string;
-  /** The rest of the question, as text that goes on after the name. */
+  /** Of the layout as it stood, which was told before; null for a question that says it all. */
+  name: string | null;
+  /** The question as text; where there is a name, what goes on after that. */
   rest: string;
   /** Its answer may be overtaken: it goes into the box, if there is one. */
   boxed: boolean;
@@ -43,7 +43,7 @@ async function asked({ path, token, name, rest }: Ask, whole: string | null): Pr
   return fetch(path, {
     method: "POST",
     headers: { "Content-Type": "application/json", "X-CSRFToken": token },
-    body: `{"name":"${name}",${withLayout}${rest}`,
+    body: name === null ? rest : `{"name":"${name}",${withLayout}${rest}`,
   });
 }
 
@@ -54,7 +54,7 @@ async function told(ask: Ask, known: string): Promise<Told | null> {
     let response = await asked(ask, sent === ask.name ? null : known);
     if (response.status === UNKNOWN) response = await asked(ask, known);
     if (!response.ok) return { number, answer: null };
-    sent = ask.name;
+    sent = ask.name ?? sent;
     if (!box || !ask.boxed) return { number, answer: await response.json() };
     const bytes = new Uint8Array(await response.arrayBuffer());
     // Read here as well: something on the way can say 200 and be no answer.

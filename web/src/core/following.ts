@@ -4,6 +4,7 @@
  * whole board that was there when the hand took hold.
  */
 import type { Board, Follows, Layout, Mic } from "../api/types";
+import { CALM_MS, calmAfter } from "./calm";
 import { Deadline } from "./deadline";
 import { Latest } from "./latest";
 
@@ -23,18 +24,11 @@ export interface Move {
   words: boolean;
 }
 
-/** Words are asked for as often as they can be read, */
-const WORDS_MS = 100;
-/** more seldom while the hand is quicker than anybody reads by, metres a second, */
+/** Words are asked for more seldom while the hand is quicker than anybody reads by, metres a second, */
 const QUICK_M_S = 0.3;
 const QUICK_MS = 250;
-/**
- * so seldom that to make them takes no more than a twentieth of the time, a fortieth of a quick
- * hand's, but once a second (to lay them out and paint them takes half as long again),
- */
-const TIMES_DRAWN = 20;
+/** a fortieth of the time then, */
 const QUICK_TIMES_DRAWN = 40;
-const SELDOM_MS = 1000;
 /** and where numbers come slowly not oftener than once in so many of those. */
 const NUMBERS_A_WORD = 6;
 /** Numbers are asked for once a frame or so, however often the hand is told of; the last always. */
@@ -122,9 +116,8 @@ export class Following {
       ? Math.hypot(...mic.position_m.map((p, i) => p - (from.position_m[i] ?? p)))
       : 0;
     const quick = far / (at - last) > QUICK_M_S / 1000;
-    const times = quick ? QUICK_TIMES_DRAWN : TIMES_DRAWN;
-    const drawing = Math.min(times * this.drawn, SELDOM_MS);
-    return at - last >= Math.max(quick ? QUICK_MS : WORDS_MS, drawing);
+    const how = quick ? ([QUICK_TIMES_DRAWN, QUICK_MS] as const) : [];
+    return at - last >= calmAfter(this.drawn, ...how);
   }
 
   /** The hand is gone: nothing on its way matters any more. */
@@ -159,7 +152,7 @@ export class Following {
     const newest = move.mic === this.mic;
     this.rest(!newest && Date.now() - move.at > BEHIND_MS);
     if (!newest) this.waitOn();
-    else if (move.mic !== this.worded.mic) this.lastWords.put(WORDS_MS, () => this.wantWords(move));
+    else if (move.mic !== this.worded.mic) this.lastWords.put(CALM_MS, () => this.wantWords(move));
   }
 
   private rest(behind: boolean): void {

@@ -4,11 +4,10 @@ import {
   createContext,
   useCallback,
   useContext,
-  useEffect,
   useRef,
-  useState,
   useSyncExternalStore,
 } from "react";
+import { Calm } from "../core/calm";
 import type { Editor, EditorState } from "../core/editor";
 import type { Shared } from "../core/shared";
 import type { Side } from "../core/view";
@@ -36,7 +35,7 @@ export function useOneMic(context: Context<OneMic | null>): OneMic {
   return mic;
 }
 
-function useShared<T>({ subscribe, get }: Shared<T>): T {
+export function useShared<T>({ subscribe, get }: Shared<T>): T {
   return useSyncExternalStore(subscribe, get);
 }
 
@@ -67,58 +66,42 @@ export function useEditorPart<T>(pick: (state: EditorState) => T, same?: Same<T>
   return useSyncExternalStore(useEditor().subscribe, useKept(pick, same));
 }
 
-/** As often as words can be read while a hand moves something: what is big follows at once. */
-const CALM_MS = 100;
-
 /**
- * `useEditorPart` for sentences, curves and fields: under a hand, ten times a second. What is read of
- * a mic under the hand has a pace of its own, by how long it takes to draw: it is drawn as it comes.
+ * `useEditorPart` for sentences, curves and fields: under a hand, as often as they can be read. What
+ * is read of a mic under the hand comes at that pace: it is drawn as it comes.
  */
 export function useCalmPart<T>(pick: (state: EditorState) => T, same?: Same<T>): T {
   const editor = useEditor();
   const subscribe = useCallback(
-    (listener: () => void) => {
-      let clock: ReturnType<typeof setTimeout> | undefined;
-      let last = 0;
-      const tell = () => {
-        clock = undefined;
-        last = Date.now();
-        listener();
-      };
-      const leave = editor.subscribe(() => {
+    (listener: () => void) =>
+      calmly(editor.subscribe, listener, () => {
         const { underHand, doc, still } = editor.snapshot();
-        const wait = !underHand && doc !== still ? last + CALM_MS - Date.now() : 0;
-        if (wait > 0) clock ??= setTimeout(tell, wait);
-        else {
-          clearTimeout(clock);
-          tell();
-        }
-      });
-      return () => {
-        clearTimeout(clock);
-        leave();
-      };
-    },
+        return underHand !== null || doc === still;
+      }),
     [editor],
   );
   return useSyncExternalStore(subscribe, useKept(pick, same));
 }
 
-/** A value that changes at every frame, ten times a second. */
-export function useCalm<T>(value: T): T {
-  const [shown, show] = useState(value);
-  const last = useRef(0);
-  useEffect(() => {
-    const clock = setTimeout(
-      () => {
-        last.current = Date.now();
-        show(() => value);
-      },
-      Math.max(0, last.current + CALM_MS - Date.now()),
-    );
-    return () => clearTimeout(clock);
-  }, [value]);
-  return shown;
+/** What is told to a hand, and null where none is there, as often as it can be read. */
+export function useCalmShared<T>({ subscribe, get }: Shared<T | null>): T | null {
+  const calm = useCallback(
+    (listener: () => void) => calmly(subscribe, listener, () => get() === null),
+    [subscribe, get],
+  );
+  return useSyncExternalStore(calm, get);
+}
+
+type Subscribe = (listener: () => void) => () => void;
+
+/** To listen to what a hand changes; `atOnce` says whether none does. */
+function calmly(subscribe: Subscribe, listener: () => void, atOnce: () => boolean): () => void {
+  const calm = new Calm(listener);
+  const leave = subscribe(() => calm.hear(atOnce()));
+  return () => {
+    calm.stop();
+    leave();
+  };
 }
 
 export function useLit(): Lit {

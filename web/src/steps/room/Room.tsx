@@ -1,7 +1,7 @@
 /** Room: its walls and what covers them, where the kit stands, and what that does to it. */
-import { memo, useState } from "react";
+import { memo, useMemo, useState } from "react";
 import type { RoomBoard, Room as RoomDoc } from "../../api/types";
-import { useCalm, useEditorPart } from "../../parts/editing";
+import { useCalmShared, useEditorPart } from "../../parts/editing";
 import { Tick } from "../../parts/fields/Tick";
 import { Views } from "../../parts/fields/Views";
 import { KitFaults } from "../../parts/KitFaults";
@@ -14,7 +14,7 @@ import { KeepRoom } from "./KeepRoom";
 import { RoomPlan } from "./plan/RoomPlan";
 import { RoomPanel } from "./RoomPanel";
 import { SpotLog, useTried } from "./SpotLog";
-import { useHere } from "./useHere";
+import { type HandHere, useHere, withHere } from "./useHere";
 import { useGobo, usePose, useRoomBoard, useSetRoom } from "./useRoom";
 
 const PLAIN: RoomDoc = {
@@ -62,13 +62,24 @@ interface Kept {
 
 /** What follows a hand: the plan at every frame, the charts below as often as they can be read. */
 function Live({ kept, fresh, trouble }: Kept) {
-  const board = useHere(kept, fresh);
+  const hand = useHere(fresh);
   return (
     <>
-      <Plan board={board} />
-      <Below board={useCalm(board)} trouble={trouble} />
+      <Plan board={kept} hand={hand} />
+      <Under board={kept} hand={hand} trouble={trouble} />
     </>
   );
+}
+
+interface Followed {
+  board: RoomBoard | undefined;
+  hand: HandHere;
+}
+
+function Under({ board, hand, trouble }: Followed & Pick<Kept, "trouble">) {
+  const here = useCalmShared(hand);
+  const shown = useMemo(() => withHere(board, here), [board, here]);
+  return <Below board={shown} trouble={trouble} />;
 }
 
 const Numbers = memo(function Numbers({ board }: { board: RoomBoard | undefined }) {
@@ -103,10 +114,9 @@ function NoRoom() {
   );
 }
 
-function Plan({ board }: { board: RoomBoard | undefined }) {
-  const layout = useEditorPart((s) => s.doc);
+function Plan({ board, hand }: Followed) {
   const still = useEditorPart((s) => s.still);
-  const { room } = layout;
+  const { room } = still;
   const pose = usePose();
   const onGobo = useGobo();
   const tried = useTried();
@@ -126,10 +136,10 @@ function Plan({ board }: { board: RoomBoard | undefined }) {
         </Tick>
       </header>
       <RoomPlan
-        layout={layout}
-        still={still}
+        layout={still}
         room={room}
         board={board}
+        hand={hand}
         tried={tried}
         ruler={ruler}
         showMap={map}

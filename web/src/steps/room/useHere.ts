@@ -2,10 +2,14 @@
 import { useEffect, useMemo, useState } from "react";
 import { api, exactly } from "../../api/client";
 import type { Layout, RoomBoard, Room as RoomDoc } from "../../api/types";
+import { beside } from "../../core/asker";
 import { Latest } from "../../core/latest";
+import { Shared } from "../../core/shared";
 import { useEditor, useEditorPart } from "../../parts/editing";
 
-type Here = RoomBoard["spots"]["here"];
+const PATH = "/api/room/here";
+
+export type Here = RoomBoard["spots"]["here"];
 type Asked = Pick<Layout, "kit" | "air"> & { room: RoomDoc };
 
 /** No answer came: rather no distances than those of another place. */
@@ -14,20 +18,23 @@ const UNKNOWN: Here = { curves: {}, roughness_db: null, walls_m: {} };
 /** Two: while one answer is drawn the next is being computed. */
 const AT_ONCE = 2;
 
+/** What is told where the hand has the kit; null where what is kept tells it. */
+export type HandHere = Shared<Here | null>;
+
 /** `fresh` where the board is of what is kept, and not of what was there before. */
-export function useHere(board: RoomBoard | undefined, fresh: boolean): RoomBoard | undefined {
+export function useHere(fresh: boolean): HandHere {
   const editor = useEditor();
   const moving = useEditorPart((s) => s.doc.room !== s.still.room);
-  const [here, setHere] = useState<Here | null>(null);
+  const [here] = useState(() => new Shared<Here | null>(null));
   const latest = useMemo(
     () =>
       new Latest<Asked, Here>(
-        (body) => exactly<Here>(api.POST("/api/room/here", { body })),
-        setHere,
-        () => setHere(UNKNOWN),
+        (body) => beside(PATH, body, () => exactly<Here>(api.POST(PATH, { body }))),
+        here.set,
+        () => here.set(UNKNOWN),
         AT_ONCE,
       ),
-    [],
+    [here],
   );
   // Before anything is drawn of the move: the answer is on its way meanwhile.
   useEffect(() => {
@@ -43,10 +50,12 @@ export function useHere(board: RoomBoard | undefined, fresh: boolean): RoomBoard
   useEffect(() => {
     if (moving || !fresh) return;
     latest.callOff();
-    setHere(null);
-  }, [latest, moving, fresh]);
-  return useMemo(
-    () => board && (here ? { ...board, spots: { ...board.spots, here } } : board),
-    [board, here],
-  );
+    here.set(null);
+  }, [latest, here, moving, fresh]);
+  return here;
+}
+
+/** The board with what the hand is told in the place of what is kept. */
+export function withHere(kept: RoomBoard | undefined, here: Here | null): RoomBoard | undefined {
+  return kept && here ? { ...kept, spots: { ...kept.spots, here } } : kept;
 }

@@ -1,62 +1,113 @@
 /** From the snare to the wall in each direction, as the core found them. */
-import { lengthWithUnit } from "../../../core/units";
-import { type Point2, path } from "../../../core/view";
-import type { PlanProps } from "./pose";
+import { memo } from "react";
+import type { Room } from "../../../api/types";
+import { lengthWithUnit, type Ruler } from "../../../core/units";
+import { type Point2, toScreen, type View } from "../../../core/view";
+import { useShared } from "../../../parts/editing";
+import { type PlanProps, useHeldRoom } from "./pose";
 
 /** The words stand this far along, nearer the wall than the kit. */
 const ALONG = 0.72;
 
-interface Props extends PlanProps {
-  to: (x: number, y: number) => Point2;
-  /** The lines lie under the kit, their words over it. */
-  show: "lines" | "words";
+interface Props extends Pick<PlanProps, "board" | "hand"> {
+  /** As it is kept. */
+  room: Room;
+  view: View;
 }
 
-export function Distances(props: Props) {
-  const { room, board, ruler, to, show } = props;
-  const walls = board?.spots.here.walls_m;
-  if (!walls || !("left" in walls)) return null; // outside, or not known where the hand has it
-  const [x, y] = [room.kit_x_m, room.kit_y_m];
-  const ends: Record<string, Point2> = {
-    left: [x - (walls.left ?? 0), y],
-    right: [x + (walls.right ?? 0), y],
-    back: [x, y - (walls.back ?? 0)],
-    front: [x, y + (walls.front ?? 0)],
-  };
+interface Way {
+  name: string;
+  from: Point2;
+  end: Point2;
+  far: number;
+}
+
+/** None outside, or where it is not known where the hand has the kit. */
+function useWays({ room, board, hand, view }: Props): Way[] {
+  const { kit_x_m: x, kit_y_m: y } = useHeldRoom(room);
+  const here = useShared(hand) ?? board?.spots.here;
+  const walls = here?.walls_m;
+  if (!walls || !("left" in walls)) return [];
+  const { left = 0, right = 0, back = 0, front = 0 } = walls;
+  const to = (x: number, y: number) => toScreen([x, y, 0], view);
   const from = to(x, y);
+  return [
+    { name: "left", from, end: to(x - left, y), far: left },
+    { name: "right", from, end: to(x + right, y), far: right },
+    { name: "back", from, end: to(x, y - back), far: back },
+    { name: "front", from, end: to(x, y + front), far: front },
+  ];
+}
+
+/** They lie under the kit: each way across and along on a strip, moved and hardly ever painted. */
+export const Lines = memo(function Lines(props: Props) {
+  const { width, height } = props.view;
+  const ways = useWays(props);
+  const [x, y] = ways[0]?.from ?? [0, 0];
+  const strip = "pointer-events-none absolute top-0 left-0 will-change-transform";
+  if (!ways.length) return null;
+  return (
+    <>
+      <svg
+        {...{ width }}
+        height={STRIP}
+        aria-hidden="true"
+        className={strip}
+        style={{ transform: `translateY(${y - STRIP / 2}px)` }}
+      >
+        {ways.filter(across).map(({ name, end }) => (
+          <Line key={name} d={`M${x} ${STRIP / 2}H${end[0]}`} />
+        ))}
+      </svg>
+      <svg
+        {...{ height }}
+        width={STRIP}
+        aria-hidden="true"
+        className={strip}
+        style={{ transform: `translateX(${x - STRIP / 2}px)` }}
+      >
+        {ways
+          .filter((way) => !across(way))
+          .map(({ name, end }) => (
+            <Line key={name} d={`M${STRIP / 2} ${y}V${end[1]}`} />
+          ))}
+      </svg>
+    </>
+  );
+});
+
+const STRIP = 3;
+
+const across = ({ name }: Way) => name === "left" || name === "right";
+
+function Line({ d }: { d: string }) {
+  return <path d={d} stroke="var(--snare)" strokeDasharray="2 4" />;
+}
+
+/** They lie over it. */
+export const Labels = memo(function Labels({ ruler, ...props }: Props & { ruler: Ruler }) {
   return (
     <g aria-hidden="true" pointerEvents="none">
-      {Object.entries(ends).map(([name, end]) =>
-        show === "lines" ? (
-          <path
-            key={name}
-            d={path([from, to(...end)], false)}
-            stroke="var(--snare)"
-            strokeDasharray="2 4"
-          />
-        ) : (
-          <Words
-            key={name}
-            name={name}
-            from={from}
-            end={to(...end)}
-            label={lengthWithUnit(walls[name] ?? 0, ruler)}
-          />
-        ),
-      )}
+      {useWays(props).map(({ name, from, end, far }) => (
+        <g
+          key={name}
+          transform={`translate(${from.map((f, i) => f + ((end[i] ?? f) - f) * ALONG).join(" ")})`}
+        >
+          <Label name={name} says={lengthWithUnit(far, ruler)} />
+        </g>
+      ))}
     </g>
   );
-}
+});
 
-function Words(props: { name: string; from: Point2; end: Point2; label: string }) {
-  const { name, from, end, label } = props;
-  const [mx, my] = [from[0] + (end[0] - from[0]) * ALONG, from[1] + (end[1] - from[1]) * ALONG];
-  const wide = label.length * 7 + 8;
+/** Round where it is put, so that one that only moves is not written anew. */
+const Label = memo(function Label({ name, says }: { name: string; says: string }) {
+  const wide = says.length * 7 + 8;
   return (
-    <g>
+    <>
       <rect
-        x={mx - wide / 2}
-        y={my - 9}
+        x={-wide / 2}
+        y={-9}
         width={wide}
         height="17"
         rx="4"
@@ -64,8 +115,7 @@ function Words(props: { name: string; from: Point2; end: Point2; label: string }
         fillOpacity="0.92"
       />
       <text
-        x={mx}
-        y={my + 4}
+        y={4}
         textAnchor="middle"
         fontSize="11.5"
         className="num"
@@ -73,8 +123,8 @@ function Words(props: { name: string; from: Point2; end: Point2; label: string }
         fill="var(--snare)"
         data-wall={name}
       >
-        {label}
+        {says}
       </text>
-    </g>
+    </>
   );
-}
+});

@@ -1,9 +1,10 @@
 /** Gobos and foam to take hold of: dragged where they stand, turned with Page Up and Page Down. */
-import type { KeyboardEvent } from "react";
+import { type KeyboardEvent, memo } from "react";
 import type { Room } from "../../../api/types";
 import { goboCorners } from "../../../core/roomShape";
 import { lengthWithUnit, type Ruler } from "../../../core/units";
 import { moved, path, toScreen, type View } from "../../../core/view";
+import { useEditorPart } from "../../../parts/editing";
 import { arrowOf, follow, STEP_M } from "../../../parts/handSizes";
 
 export type Gobo = Room["gobos"][number];
@@ -12,7 +13,8 @@ export type Gobo = Room["gobos"][number];
 export type GoboChange = (now: Gobo) => Partial<Gobo>;
 
 interface Props {
-  room: Room;
+  /** The room as it is kept. */
+  kept: Room;
   view: View;
   ruler: Ruler;
   onGobo: (index: number, change: GoboChange, done: boolean) => void;
@@ -20,11 +22,12 @@ interface Props {
 
 const TURN = Math.PI / 36;
 
-export function GoboHandles({ room, ...props }: Props) {
-  return room.gobos.map((gobo, i) => <Handle key={i} {...props} gobo={gobo} index={i} />);
-}
+export const GoboHandles = memo(function GoboHandles({ kept, ...props }: Props) {
+  const gobos = useEditorPart((s) => s.doc.room?.gobos) ?? kept.gobos;
+  return gobos.map((gobo, i) => <Handle key={i} {...props} gobo={gobo} index={i} />);
+});
 
-function Handle(props: Omit<Props, "room"> & { gobo: Gobo; index: number }) {
+function Handle(props: Omit<Props, "kept"> & { gobo: Gobo; index: number }) {
   const { gobo, view, ruler, index, onGobo } = props;
   const corners = goboCorners(gobo).map(([x, y]) => toScreen([x, y, 0], view));
   const away = `${lengthWithUnit(gobo.x_m, ruler)} from the left wall`;

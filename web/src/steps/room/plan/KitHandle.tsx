@@ -1,12 +1,18 @@
 /** Take the kit by the snare to move it, by the handle in front to turn it. */
-import type { KeyboardEvent, PointerEvent } from "react";
+import { type KeyboardEvent, memo, type PointerEvent } from "react";
+import type { Room } from "../../../api/types";
 import { toRoom } from "../../../core/roomShape";
 import { lengthWithUnit } from "../../../core/units";
 import { moved, type Point2, type Point3, toScreen, type View } from "../../../core/view";
+import { useEditor } from "../../../parts/editing";
 import { arrowOf, follow, STEP_M } from "../../../parts/handSizes";
-import type { PlanProps } from "./pose";
+import { carried, type PlanProps, useHeldRoom } from "./pose";
 
-type Props = PlanProps & { view: View };
+interface Props extends Pick<PlanProps, "onPose" | "onNudge" | "ruler"> {
+  /** As it is kept. */
+  room: Room;
+  view: View;
+}
 
 const TURN_STEP = Math.PI / 36;
 /** Where the turning handle is, from the snare: right and ahead. */
@@ -14,14 +20,19 @@ const HANDLE_M: Point2 = [0.25, 1.25];
 
 export function KitHandle(props: Props) {
   const { room, view } = props;
-  const here = toScreen([room.kit_x_m, room.kit_y_m, 0], view);
-  const handle = toScreen([...toRoom(room, ...HANDLE_M), 0], view);
+  const held = useHeldRoom(room);
   return (
-    <g>
-      <Hold {...props} at={here} />
-      <Turn {...props} here={here} handle={handle} />
+    <g transform={`translate(${carried(room, held, view).join(" ")})`}>
+      <Hold {...props} />
+      <Turn {...props} turn={held.kit_turn_rad} />
     </g>
   );
+}
+
+/** Where it is at the moment of a press: what was let go of just before may not be kept yet. */
+function useShown(kept: Room): () => Room {
+  const editor = useEditor();
+  return () => editor.snapshot().doc.room ?? kept;
 }
 
 function byKey(e: KeyboardEvent, onNudge: Props["onNudge"]) {
@@ -39,9 +50,10 @@ function spoken({ room, ruler }: Props): string {
   return `The kit: its snare ${lengthWithUnit(room.kit_x_m, ruler)} from the left wall, ${lengthWithUnit(room.kit_y_m, ruler)} from the back wall, turned ${degrees}°. Arrows move it, Page Up and Page Down turn it`;
 }
 
-function Hold(props: Props & { at: Point2 }) {
-  const { room, view, at, onPose } = props;
-  const [cx, cy] = at;
+const Hold = memo(function Hold(props: Props) {
+  const { room, view, onPose } = props;
+  const shown = useShown(room);
+  const [cx, cy] = toScreen([room.kit_x_m, room.kit_y_m, 0], view);
   return (
     <g
       role="button"
@@ -52,12 +64,13 @@ function Hold(props: Props & { at: Point2 }) {
       onKeyDown={(e) => byKey(e, props.onNudge)}
       onPointerDown={(e) => {
         if (e.button !== 0) return;
-        const from: Point3 = [room.kit_x_m, room.kit_y_m, 0];
+        const held = shown();
+        const from: Point3 = [held.kit_x_m, held.kit_y_m, 0];
         follow(e, (dx, dy, done) => {
           const [x, y] = moved(from, dx, dy, view);
           const within = (v: number, most: number) => Math.max(0, Math.min(v, most));
           const at = { x: within(x, room.width_m), y: within(y, room.length_m) };
-          onPose({ ...at, turn: room.kit_turn_rad }, done);
+          onPose({ ...at, turn: held.kit_turn_rad }, done);
         });
       }}
     >
@@ -65,17 +78,21 @@ function Hold(props: Props & { at: Point2 }) {
       <circle {...{ cx, cy }} r="7" className="fill-snare stroke-card" strokeWidth="2" />
     </g>
   );
-}
+});
 
-function Turn(props: Props & { here: Point2; handle: Point2 }) {
-  const { room, here, handle, onPose } = props;
+const Turn = memo(function Turn(props: Props & { turn: number }) {
+  const { room, view, turn, onPose } = props;
+  const shown = useShown(room);
+  const here = toScreen([room.kit_x_m, room.kit_y_m, 0], view);
+  const handle = toScreen([...toRoom({ ...room, kit_turn_rad: turn }, ...HANDLE_M), 0], view);
   const angle = (x: number, y: number) => Math.atan2(here[1] - y, x - here[0]);
   const grab = (e: PointerEvent<SVGGElement>) => {
     if (e.button !== 0) return;
+    const held = shown();
     const began = angle(...handle);
     follow(e, (dx, dy, done) => {
       const by = angle(handle[0] + dx, handle[1] + dy) - began;
-      onPose({ x: room.kit_x_m, y: room.kit_y_m, turn: room.kit_turn_rad + by }, done);
+      onPose({ x: held.kit_x_m, y: held.kit_y_m, turn: held.kit_turn_rad + by }, done);
     });
   };
   const [cx, cy] = handle;
@@ -91,4 +108,4 @@ function Turn(props: Props & { here: Point2; handle: Point2 }) {
       <circle {...{ cx, cy }} r="14" fill="transparent" />
     </g>
   );
-}
+});

@@ -1,15 +1,70 @@
 /** The kit as it stands in the room, with the mics that stand off it. */
-import { memo } from "react";
+import { memo, useMemo } from "react";
 import type { Cymbal, Drum, Layout, Mic, Room } from "../../../api/types";
 import { toRoom } from "../../../core/roomShape";
 import { type Point2, path, toScreen, type View } from "../../../core/view";
 import { micColour } from "../../../core/words";
 import { ahead, Tear } from "../../../parts/chart/MicGlyph";
+import { carried, useHeldRoom } from "./pose";
 
 type To = (x: number, y: number) => Point2;
 
-export function KitInRoom({ layout, room, view }: { layout: Layout; room: Room; view: View }) {
-  const to: To = (x, y) => toScreen([...toRoom(room, x, y), 0], view);
+interface Props {
+  layout: Layout;
+  /** As it is kept. */
+  room: Room;
+  view: View;
+}
+
+/** Room for the names of overheads beside them, pixels. */
+const NAMES = 60;
+
+/** How far from the snare anything reaches that goes with it, metres. */
+function reachOf({ kit, mics }: Layout): number {
+  const { drums, cymbals, rug, stool } = kit;
+  const far = ([x, y]: readonly number[], more: number) => Math.hypot(x ?? 0, y ?? 0) + more;
+  return Math.max(
+    ...drums.map((d) => far(d.batter_m, d.depth_m + d.diameter_m / 2)),
+    ...(cymbals ?? []).map((c) => far(c.centre_m, c.diameter_m / 2)),
+    ...mics.filter((m) => m.role === "overhead").map((m) => far(m.position_m, 0)),
+    rug ? far(rug.centre_m, Math.hypot(rug.width_m, rug.length_m) / 2) : 0,
+    stool ? far(stool.position_m, SEAT_M) : 0,
+  );
+}
+
+/**
+ * The kit on a sheet of its own, no larger than it: what is seen through costs every frame. Carried,
+ * it is moved and not drawn; turned, it is drawn anew.
+ */
+export function KitSheet({ layout, room, view }: Props) {
+  const held = useHeldRoom(room);
+  const [dx, dy] = carried(room, held, view);
+  const [x, y] = toScreen([room.kit_x_m, room.kit_y_m, 0], view);
+  const far = useMemo(() => reachOf(layout), [layout]) * view.scale + NAMES;
+  const [left, top, wide] = [Math.floor(x - far), Math.floor(y - far), Math.ceil(2 * far)];
+  return (
+    <svg
+      aria-hidden="true"
+      width={wide}
+      height={wide}
+      viewBox={`${left} ${top} ${wide} ${wide}`}
+      className="pointer-events-none absolute overflow-visible will-change-transform"
+      style={{ left, top, transform: `translate(${dx}px, ${dy}px)` }}
+    >
+      <KitInRoom {...{ layout, room, view }} turn={held.kit_turn_rad} />
+    </svg>
+  );
+}
+
+interface KitProps extends Props {
+  /** Where it is not as it is kept. */
+  turn?: number;
+}
+
+export const KitInRoom = memo(function KitInRoom(props: KitProps) {
+  const { layout, room, view, turn = room.kit_turn_rad } = props;
+  const turned = { ...room, kit_turn_rad: turn };
+  const to: To = (x, y) => toScreen([...toRoom(turned, x, y), 0], view);
   const { rug, drums, cymbals, stool } = layout.kit;
   return (
     <g aria-hidden="true" pointerEvents="none">
@@ -28,11 +83,10 @@ export function KitInRoom({ layout, room, view }: { layout: Layout; room: Room; 
         ))}
     </g>
   );
-}
+});
 
 /** Mics that stand in the room, wherever the kit is moved to. */
-export const RoomMics = memo(function RoomMics(props: { layout: Layout; room: Room; view: View }) {
-  const { layout, room, view } = props;
+export const RoomMics = memo(function RoomMics({ layout, room, view }: Props) {
   const to: To = (x, y) => toScreen([...toRoom(room, x, y), 0], view);
   return (
     <g aria-hidden="true" pointerEvents="none">

@@ -1,6 +1,6 @@
 /** Spots for the kit: those computed, and those tried by ear. */
 import { memo } from "react";
-import type { Room, RoomBoard, SpotTried } from "../../../api/types";
+import type { RoomBoard, SpotTried } from "../../../api/types";
 import { type Point2, toScreen, type View } from "../../../core/view";
 
 const DOTS = {
@@ -28,22 +28,18 @@ export const SpotMap = memo(function SpotMap({
   );
 });
 
-/** The spots tried by ear, with how they sounded. */
-export function Tried(props: {
-  tried: SpotTried[];
-  room: Room;
-  to: (x: number, y: number) => Point2;
-}) {
+/** The spots of a room tried by ear, with how they sounded. */
+export const Tried = memo(function Tried(props: { tried: SpotTried[]; room: string; view: View }) {
   return (
     <g aria-hidden="true">
       {props.tried
-        .filter((t) => t.room === props.room.name)
+        .filter((t) => t.room === props.room)
         .map((t) => (
-          <Rated key={t.id} rating={t.rating} at={props.to(t.x_m, t.y_m)} />
+          <Rated key={t.id} rating={t.rating} at={toScreen([t.x_m, t.y_m, 0], props.view)} />
         ))}
     </g>
   );
-}
+});
 
 /** Beside the spot, which the kit may stand on. */
 const BESIDE: Point2 = [-17, 17];
