@@ -39,7 +39,7 @@ class Held:
 HELD = {
     "place": Held('[data-mic="OR"][data-view="above"] > circle', '[data-tape="snare-b"]'),
     "kit": Held('[data-part="floor"][data-view="above"] > circle',
-                '[data-part="floor"][data-view="along"] > circle', "cx"),
+                '[data-part="floor"][data-view="along"]', "transform"),
     "room": Held("[data-kit] > circle", '[data-wall="left"]'),
 }  # fmt: skip
 BARE_HELD = Held("", "p")

@@ -20,6 +20,7 @@ describe("what follows a hand", () => {
   let page: { onmessage?: (event: { data: unknown }) => void };
   let waiting: (() => void)[];
   let shown: unknown[];
+  let turned: () => void;
   const say = (data: unknown) => page.onmessage?.({ data });
   const settled = () => new Promise((done) => setTimeout(done));
   const frame = async () => {
@@ -32,7 +33,11 @@ describe("what follows a hand", () => {
   async function asks(isolated: boolean, moves: Move[], ahead = false): Promise<Ask[]> {
     vi.resetModules();
     vi.stubGlobal("crossOriginIsolated", isolated);
-    vi.stubGlobal("document", { cookie: "csrftoken=abc" });
+    vi.stubGlobal("document", {
+      cookie: "csrftoken=abc",
+      hidden: false,
+      addEventListener: (_: string, hear: () => void) => (turned = hear),
+    });
     vi.stubGlobal("requestAnimationFrame", (next: () => void) => waiting.push(next));
     vi.stubGlobal(
       "Worker",
@@ -161,6 +166,22 @@ describe("what follows a hand", () => {
       ["here 3", "asked again"],
     ]);
     expect(again).toHaveBeenCalledOnce();
+  });
+
+  it("waits for no frame out of sight", async () => {
+    await asks(true, [at(1), at(2), at(3)]);
+    await frame();
+    say({ number: 1, answer: 1 });
+    say({ number: 2, answer: 2 });
+    await settled();
+    expect(shown.splice(0)).toEqual([[1, 1]]);
+    (document as { hidden: boolean }).hidden = true;
+    turned();
+    await settled();
+    expect(shown.splice(0)).toEqual([[2, 2]]);
+    say({ number: 3, answer: 3 });
+    await settled();
+    expect(shown).toEqual([[3, 3]]);
   });
 
   it("leaves words to a message: none of them is overtaken", async () => {

@@ -48,6 +48,7 @@ class Asker {
       else this.box?.heard();
       this.look();
     };
+    document.addEventListener("visibilitychange", () => this.look());
     this.worker.onerror = () => {
       this.dead = true;
       for (const number of [...this.open.keys()]) this.close(number, null);
@@ -95,7 +96,8 @@ class Asker {
    * more that come before it the newest goes first with it, and the others are overtaken.
    */
   private look(): void {
-    if (this.drawn) return;
+    // A page that is out of sight has no next frame, and edits let go of wait for their turn.
+    if (this.drawn && !document.hidden) return;
     const lain = this.box?.take();
     const came = this.came.splice(0).reverse();
     if (!lain && !came.length) return;

@@ -14,6 +14,7 @@ function world() {
   const gates: (() => void)[] = [];
   const tries: (() => void)[] = [];
   let kept: string[] = [];
+  const frames: (() => void)[] = [];
   const hands = new Hands({
     still: () => still,
     ask: (layout, edit) =>
@@ -43,6 +44,7 @@ function world() {
       shown = layout;
       log.push(`whole ${layout.name}`);
     },
+    withFrame: (next) => frames.push(next),
     commit: (layout, what, soon) => {
       still = layout;
       log.push(`commit ${layout.name} ${what}${soon ? " soon" : ""}`);
@@ -60,14 +62,18 @@ function world() {
       }),
     reached: () => undefined,
   });
-  const step = async () => {
+  const step = async (drawn = true) => {
     gates.shift()?.();
     await new Promise((r) => setTimeout(r));
+    if (drawn) frame();
+  };
+  const frame = () => {
+    for (const next of frames.splice(0)) next();
   };
   const keep = (name: string) => {
     still = layoutNamed(name);
   };
-  return { hands, log, step, gates, held, keep, tries, kept: () => kept };
+  return { hands, log, step, frame, gates, held, keep, tries, kept: () => kept };
 }
 
 const edit =
@@ -91,6 +97,22 @@ describe("hands", () => {
     expect(log.slice(3)).toEqual([]);
     await step();
     expect(log.slice(3)).toEqual(["commit keptc c"]);
+  });
+
+  it("draws an answer with the next frame where the hand is by then, and none after it let go", async () => {
+    const { hands, log, step, frame } = world();
+    const at = (place: string) => (shown: Layout) =>
+      layoutNamed(`${shown.name.split("@")[0]}@${place}`);
+    hands.preview(edit("a"), at("1"));
+    await step(false);
+    hands.preview(edit("b"), at("2"));
+    expect(log).toEqual(["show @1", "show @2"]);
+    frame();
+    expect(log.slice(2)).toEqual(["whole a@2"]);
+    await step(false);
+    void hands.commit(edit("c"));
+    frame();
+    expect(log.slice(3)).toEqual([]);
   });
 
   it("asks nothing while something is held that nothing goes along with", async () => {

@@ -28,13 +28,16 @@ export interface How {
 export interface World {
   /** The layout without what the hand is just doing. */
   still(): Layout;
-  ask(layout: Layout, edit: Edit): Promise<Edited>;
+  /** `shown` where it is only to be shown while the hand moves on. */
+  ask(layout: Layout, edit: Edit, shown: boolean): Promise<Edited>;
   preview(layout: Layout): void;
   /** What is shown, and to show it otherwise at once: nothing is asked. */
   shown(): Layout;
   show(layout: Layout): void;
   /** With all that goes along: its numbers are asked for when the hand rests. */
   showWhole(layout: Layout): void;
+  /** With the next frame, after the hand has been moved in it. */
+  withFrame(step: () => void): void;
   commit(layout: Layout, what: string, soon: boolean, key: string): void;
   /** An edit was let go of; and it has been answered. */
   hold(): void;
@@ -64,6 +67,8 @@ export class Hands {
   private round = 0;
   /** What is held, where the hand has it now: it is never older than the rest that is shown. */
   private hand: Holding | null = null;
+  /** What came of where the hand was, not shown yet. */
+  private answered: Layout | null = null;
 
   constructor(private readonly world: World) {}
 
@@ -123,9 +128,19 @@ export class Hands {
 
   /** Under a hand the numbers of the whole layout can wait until it rests. */
   private showAnswer(layout: Layout): void {
-    if (this.hand) this.world.showWhole(this.held(layout));
+    // Drawn with the move that comes next, not by itself before it.
+    this.answered = this.hand && layout;
+    if (this.answered) this.world.withFrame(this.showAnswered);
     else this.world.preview(layout);
   }
+
+  private readonly showAnswered = (): void => {
+    const { answered } = this;
+    this.answered = null;
+    if (!answered || !this.hand) return;
+    // With the hand where it is now, mostly nothing differs from what is shown.
+    this.world.showWhole(sameWhereEqual(this.world.shown(), this.held(answered)));
+  };
 
   private begin(turn: Turn): void {
     this.waiting.push(turn);
@@ -167,7 +182,7 @@ export class Hands {
       try {
         const edit = turn.make(still);
         if (!edit) return null;
-        const told = await this.world.ask(still, edit);
+        const told = await this.world.ask(still, edit, turn.shown);
         const answer = { ...told, layout: sameWhereEqual(this.world.shown(), told.layout) };
         this.world.reached();
         // Something else was kept meanwhile, a name or an undo: it would be lost under this answer.

@@ -2,8 +2,10 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo } from "react";
 import { api, exactly, fateOf } from "../api/client";
 import type { Channel, Edit, Edited, Layout, Mic } from "../api/types";
+import { beside } from "../core/asker";
 import type { Editor } from "../core/editor";
 import { channelsOf, micOf, withChannels, withMics } from "../core/edits";
+import { frames } from "../core/frames";
 import { Hands } from "../core/hands";
 import type { Part } from "../core/kitParts";
 import { partOf, withPart } from "../core/kitParts";
@@ -21,11 +23,16 @@ export function useHands(): Hands {
 export function handsOn(editor: Editor, say: (words: string) => void): Hands {
   return new Hands({
     still: () => editor.snapshot().still,
-    ask: (layout, edit) => exactly<Edited>(api.POST("/api/edit", { body: { layout, edit } })),
+    ask: (layout, edit, shown) => {
+      const body = { layout, edit };
+      const plainly = () => exactly<Edited>(api.POST("/api/edit", { body }));
+      return shown ? beside("/api/edit", body, plainly) : plainly();
+    },
     preview: (layout) => editor.preview(layout),
     shown: () => editor.snapshot().doc,
     show: (layout) => editor.show(layout),
     showWhole: (layout) => editor.showWhole(layout),
+    withFrame: frames.draw,
     commit: (layout, what, soon, key) =>
       soon ? editor.commitSoon(layout, what, key) : editor.commit(layout, what, key),
     hold: () => editor.hold(),

@@ -28,8 +28,13 @@ export const Chart = memo(function Chart(props: ChartProps) {
             aria-hidden="true"
             className={`absolute inset-0 will-change-transform ${props.watch ? "bg-paper" : ""}`}
           >
-            <Ground view={view} kit={layout.kit} room={layout.room ?? null} ruler={props.ruler} />
-            <KitDrawing view={view} kit={layout.kit} />
+            <Ground
+              view={view}
+              rug={layout.kit.rug}
+              room={layout.room ?? null}
+              ruler={props.ruler}
+            />
+            <KitDrawing view={view} kit={layout.kit} still={props.still?.kit} />
             {props.lain?.(view)}
           </svg>
         )}

@@ -2,6 +2,7 @@
 
 import { memo, type ReactNode } from "react";
 import type { Kit, Layout } from "../../api/types";
+import { carried } from "../../core/kitParts";
 import { goboCorners, outlineOf, toKit } from "../../core/roomShape";
 import type { Ruler } from "../../core/units";
 import {
@@ -20,7 +21,7 @@ type Room = NonNullable<Layout["room"]>;
 
 interface GroundProps {
   view: View;
-  kit: Kit;
+  rug: Kit["rug"];
   room: Room | null;
   ruler: Ruler;
 }
@@ -37,7 +38,7 @@ function gridMark(i: number, ruler: Ruler): string {
 }
 
 /** Floor grid of half metres and the rug; or the floor line and heights. */
-export const Ground = memo(function Ground({ view, kit, room, ruler }: GroundProps) {
+export const Ground = memo(function Ground({ view, rug, room, ruler }: GroundProps) {
   const { width, height, scale, middle } = view;
   const step = gridStep(ruler);
   const lines: ReactNode[] = [];
@@ -54,7 +55,7 @@ export const Ground = memo(function Ground({ view, kit, room, ruler }: GroundPro
     }
     return (
       <g aria-hidden="true">
-        <Rug view={view} kit={kit} />
+        <Rug view={view} rug={rug} />
         <g stroke="var(--hair)" strokeWidth="0.7" opacity="0.7">
           {lines}
         </g>
@@ -85,8 +86,7 @@ export const Ground = memo(function Ground({ view, kit, room, ruler }: GroundPro
   return <g aria-hidden="true">{rows}</g>;
 });
 
-function Rug({ view, kit }: { view: View; kit: Kit }) {
-  const rug = kit.rug;
+function Rug({ view, rug }: Pick<GroundProps, "view" | "rug">) {
   if (!rug) return null;
   const [cx, cy] = toScreen([rug.centre_m[0], rug.centre_m[1], 0], view);
   const [w, h] = [rug.width_m * view.scale, rug.length_m * view.scale];
@@ -182,20 +182,37 @@ export function namePlaces(kit: Kit, view: View): NamePlace[] {
   return kept;
 }
 
+interface DrawingProps {
+  view: View;
+  kit: Kit;
+  /** As it stood before a hand took hold of something. */
+  still?: Kit;
+}
+
 /** Drums, cymbals, stool and the drummer's zone, lowest first, with their names. */
-export const KitDrawing = memo(function KitDrawing({ view, kit }: { view: View; kit: Kit }) {
-  const { drums, cymbals = [], stool } = kit;
+export const KitDrawing = memo(function KitDrawing({ view, kit, still = kit }: DrawingProps) {
+  const { stool } = kit;
+  const drums = kit.drums.map((d) => carried(d, { kit: still }, view));
+  const cymbals = (kit.cymbals ?? []).map((c) => carried(c, { kit: still }, view));
+  const shifts = new Map([...drums, ...cymbals].map((p) => [p.drawn.id, p.shift]));
+  const drawn = {
+    ...kit,
+    drums: drums.map((d) => d.drawn),
+    cymbals: cymbals.map((c) => c.drawn),
+  };
   const depthOf = (p: Point3) =>
     view.facing === "above" ? p[2] : view.facing === "along" ? -p[1] : p[0];
   const turn = view.side === "drummer" || view.facing === "above" ? 1 : -1;
   const parts = [
-    ...drums.map((d) => ({
+    ...drawn.drums.map((d) => ({
+      id: d.id,
       at: d.batter_m,
-      draw: <DrumShape key={d.id} drum={d} view={view} />,
+      draw: <DrumShape drum={d} view={view} />,
     })),
-    ...cymbals.map((c) => ({
+    ...drawn.cymbals.map((c) => ({
+      id: c.id,
       at: c.centre_m,
-      draw: <CymbalShape key={c.id} cymbal={c} view={view} />,
+      draw: <CymbalShape cymbal={c} view={view} />,
     })),
   ].sort((a, b) => turn * (depthOf(a.at) - depthOf(b.at)));
   return (
@@ -209,10 +226,15 @@ export const KitDrawing = memo(function KitDrawing({ view, kit }: { view: View; 
           top={stool.zone_top_m}
         />
       )}
-      {parts.map((p) => p.draw)}
-      {namePlaces(kit, view).map((n) => (
+      {parts.map((p) => (
+        <g key={p.id} transform={shifts.get(p.id)}>
+          {p.draw}
+        </g>
+      ))}
+      {namePlaces(drawn, view).map((n) => (
         <text
           key={n.id}
+          transform={shifts.get(n.id)}
           x={n.at[0]}
           y={n.at[1] + 4}
           textAnchor="middle"

@@ -1,7 +1,8 @@
 /** The mics on the chart, and what a hand or the keys can do to them. */
 import { type KeyboardEvent, memo, type PointerEvent, useMemo } from "react";
-import type { Mic } from "../../api/types";
+import type { Layout, Mic } from "../../api/types";
 import { type OnEdge, onEdges } from "../../core/edges";
+import { micOf } from "../../core/edits";
 import { lengthWithUnit } from "../../core/units";
 import { moved, type Point2, placeTags, toScreen, type View } from "../../core/view";
 import { firstDrum, isFlipped, micColour } from "../../core/words";
@@ -30,19 +31,28 @@ function platesOf({ layout, view, board, ruler }: Pick<InView, Standing>) {
 
 type Standing = "layout" | "view" | "board" | "ruler";
 
+/** The place of a plate beside its mic: one that goes along with a hand has it go along too. */
+function beside(mic: Mic, [x, y]: Point2, placed: Layout, view: View): Point2 {
+  const was = micOf(placed, mic.id) ?? mic;
+  if (was === mic) return [x, y];
+  const [from, to] = [toScreen(was.position_m, view), toScreen(mic.position_m, view)];
+  return [x + to[0] - from[0], y + to[1] - from[1]];
+}
+
 /** Every mic and its plate; what lights up moves none of them. */
 export function Mics(props: InView) {
   const { layout, view, board, ruler } = props;
+  const { still: placed = layout } = props;
   const { edge, places } = useMemo(
-    () => platesOf({ layout, view, board, ruler }),
-    [layout, view, board, ruler],
+    () => platesOf({ layout: placed, view, board, ruler }),
+    [placed, view, board, ruler],
   );
   return (
     <g>
       {layout.mics.map((mic) => {
         const off = edge.get(mic.id);
         if (off) return <EdgePlate key={mic.id} mic={mic} off={off} {...props} />;
-        const look = lookOf(mic, props, places.get(mic.id) ?? [0, 0]);
+        const look = lookOf(mic, props, beside(mic, places.get(mic.id) ?? [0, 0], placed, view));
         if (props.quiet) return <MicShape key={mic.id} {...look} />;
         const { onSelect, onHover, onMove, onHold, onNudge } = props;
         return (
@@ -158,7 +168,7 @@ interface Look {
 }
 
 /** The drawing of a mic: its teardrop, its plate, and marks when it is flipped or held. */
-function MicShape(props: Look) {
+const MicShape = memo(function MicShape(props: Look) {
   const { mic, view, colour, plateX, plateY, on, blocked, fresh } = props;
   const pose = poseOf(mic, view);
   const [x, y] = pose.at;
@@ -183,7 +193,7 @@ function MicShape(props: Look) {
       <Marks {...props} wide={wide} />
     </>
   );
-}
+});
 
 /** A square where it is held in place, a triangle where it is flipped. */
 function Marks({ mic, plateX, plateY, held, flipped, wide }: Look & { wide: number }) {

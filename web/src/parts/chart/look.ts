@@ -10,6 +10,8 @@ export interface ChartProps {
   facing: Facing;
   side: Side;
   layout: Layout;
+  /** Without what a hand is just doing: by that, plates have their places until it leaves. */
+  still?: Layout;
   board: Board | null;
   ruler: Ruler;
   lit: string[];

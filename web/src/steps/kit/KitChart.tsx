@@ -75,17 +75,18 @@ const WHOLE = 2 * Math.PI;
 function KitChart(props: Props & { facing: Facing; title: string; onTurn?: () => void }) {
   const { facing, title, onTurn, board, chosen, onChoose } = props;
   const layout = useEditorPart((s) => s.doc);
+  const still = useEditorPart((s) => s.still);
   const pairs = useEditorPart((s) => s.board);
   const { side } = useLit();
   const ruler = useMe();
   const moves = useMoves();
   const layer = (view: View) => (
-    <KitLayer {...{ view, layout, board, ruler, chosen, onChoose }} {...moves} />
+    <KitLayer {...{ view, layout, still, board, ruler, chosen, onChoose }} {...moves} />
   );
   return (
     <Chart
       {...NOBODY}
-      {...{ title, facing, side, layout, ruler, layer }}
+      {...{ title, facing, side, layout, still, ruler, layer }}
       hint={facing === "above" ? `${side} at the foot` : ""}
       board={pairs}
       lit={NONE}

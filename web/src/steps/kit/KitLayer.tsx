@@ -1,7 +1,7 @@
 /** What a hand or the keys can take hold of on the kit chart, and the zones to keep clear. */
 import { type KeyboardEvent, memo } from "react";
 import type { KitBoard, Layout } from "../../api/types";
-import { centreOf, isDrum, type Part, partsOf } from "../../core/kitParts";
+import { carried, centreOf, isDrum, type Part, partsOf } from "../../core/kitParts";
 import { lengthWithUnit, type Ruler } from "../../core/units";
 import {
   disc,
@@ -19,6 +19,8 @@ import { WiresHandle } from "./WiresHandle";
 interface Props {
   view: View;
   layout: Layout;
+  /** As it was before a hand took hold of something. */
+  still: Layout;
   board: KitBoard | undefined;
   ruler: Ruler;
   chosen: string | null;
@@ -29,7 +31,7 @@ interface Props {
 }
 
 export function KitLayer(props: Props) {
-  const { view, layout, board } = props;
+  const { view, layout, still, board, ruler, chosen, onChoose, onMove, onNudge } = props;
   const parts = partsOf(layout);
   const ask = board?.tape.next;
   const doubtful = new Set(
@@ -45,11 +47,18 @@ export function KitLayer(props: Props) {
       })}
       {ask && <NextLine view={view} parts={parts} a={ask.a} b={ask.b} />}
       {parts.map((p) => (
-        <Grip key={p.id} {...props} part={p} unsure={doubtful.has(p.id)} />
+        <Grip
+          key={p.id}
+          {...{ view, ruler, onChoose, onMove, onNudge }}
+          part={p}
+          {...carried(p, still, view)}
+          on={p.id === chosen}
+          unsure={doubtful.has(p.id)}
+        />
       ))}
       {view.facing === "above" &&
         layout.kit.drums
-          .filter((d) => d.kind === "snare" && d.id === props.chosen)
+          .filter((d) => d.kind === "snare" && d.id === chosen)
           .map((d) => <WiresHandle key={d.id} drum={d} view={view} onWires={props.onWires} />)}
     </g>
   );
@@ -103,8 +112,15 @@ function held(part: Part): Point3 {
   return [b[0] - d * a[0], b[1] - d * a[1], b[2] - d * a[2]];
 }
 
+interface TapeLineProps {
+  view: View;
+  a: Part;
+  b: Part;
+  state: string;
+}
+
 /** A reading that was taken: thin when it fits, dashed when it is in doubt. */
-function TapeLine(props: { view: View; a: Part; b: Part; state: string }) {
+const TapeLine = memo(function TapeLine(props: TapeLineProps) {
   const [p, q] = [toScreen(held(props.a), props.view), toScreen(held(props.b), props.view)];
   const fits = props.state === "fits";
   return (
@@ -121,7 +137,7 @@ function TapeLine(props: { view: View; a: Part; b: Part; state: string }) {
       strokeOpacity="0.75"
     />
   );
-}
+});
 
 /** Where the tape goes next: a thick line, or a plumb line to the floor. */
 function NextLine(props: { view: View; parts: Part[]; a: string; b: string | null }) {
@@ -143,17 +159,26 @@ function NextLine(props: { view: View; parts: Part[]; a: string; b: string | nul
 
 const GRIP_PX = 19;
 
-function Grip(props: Props & { part: Part; unsure: boolean }) {
-  const { part, view, chosen, unsure } = props;
+interface GripProps extends Pick<Props, "view" | "ruler" | "onChoose" | "onMove" | "onNudge"> {
+  part: Part;
+  drawn: Part;
+  shift: string | undefined;
+  on: boolean;
+  unsure: boolean;
+}
+
+const Grip = memo(function Grip(props: GripProps) {
+  const { part, drawn, shift, view, on, unsure } = props;
   const centre = centreOf(part);
   return (
     <g
       role="button"
       tabIndex={0}
       aria-label={spoken(part, unsure, props.ruler)}
-      aria-pressed={chosen === part.id}
+      aria-pressed={on}
       data-part={part.id}
       data-view={view.facing}
+      transform={shift}
       className="cursor-grab"
       onKeyDown={(e) => byKey(e, props)}
       onPointerDown={(e) => {
@@ -163,10 +188,10 @@ function Grip(props: Props & { part: Part; unsure: boolean }) {
         follow(e, (dx, dy, done) => props.onMove(part.id, moved(centre, dx, dy, view), done));
       }}
     >
-      <Held part={part} view={view} on={chosen === part.id} unsure={unsure} />
+      <Held part={drawn} {...{ view, on, unsure }} />
     </g>
   );
-}
+});
 
 function spoken(part: Part, unsure: boolean, ruler: Ruler): string {
   const high = `${lengthWithUnit(centreOf(part)[2], ruler)} high`;
@@ -174,7 +199,7 @@ function spoken(part: Part, unsure: boolean, ruler: Ruler): string {
 }
 
 /** Arrows move it in the plane of the chart, Page Up and Down in height; Enter chooses it. */
-function byKey(e: KeyboardEvent, { part, view, onNudge, onChoose }: Props & { part: Part }) {
+function byKey(e: KeyboardEvent, { part, view, onNudge, onChoose }: GripProps) {
   const size = STEP_M * (e.shiftKey ? 10 : e.altKey ? 0.1 : 1);
   const arrow = arrowOf(e);
   if (arrow) {
@@ -188,8 +213,10 @@ function byKey(e: KeyboardEvent, { part, view, onNudge, onChoose }: Props & { pa
   e.preventDefault();
 }
 
+type HeldProps = Pick<GripProps, "part" | "view" | "on" | "unsure">;
+
 /** The cross at its centre, the room for a finger round it, and its rim when chosen. */
-function Held(props: { part: Part; view: View; on: boolean; unsure: boolean }) {
+const Held = memo(function Held(props: HeldProps) {
   const { part, view, on, unsure } = props;
   const centre = centreOf(part);
   const [x, y] = toScreen(centre, view);
@@ -219,4 +246,4 @@ function Held(props: { part: Part; view: View; on: boolean; unsure: boolean }) {
       />
     </>
   );
-}
+});
