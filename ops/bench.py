@@ -451,15 +451,16 @@ def _drags(port: int, machine: drag.Machine, *pages: str) -> dict[str, list[drag
 
 
 def drag_rows(port: int) -> Iterator[Row]:
-    """The same drag on Place and on bare pages, on three machines, and with many mics."""
+    """The same drag on Place, Kit, Room and bare pages, on three machines, and with many mics."""
+    steps = [step for step in drag.HELD if step != "place"]
     for machine in drag.MACHINES:
-        yield from _drag_rows(f"drag, {machine.name}", _drags(port, machine, *drag.PAGES), 0.8)
-    idle = drag.MACHINES[0]
-    for step in ("kit", "room"):
-        found = _drags(port, idle, step, "nothing")
-        yield from _drag_rows(f"drag on {step.title()}", {"place": found[step], **found}, 0.8)
+        found = _drags(port, machine, *drag.PAGES, *steps)
+        yield from _drag_rows(f"drag, {machine.name}", found, 0.8)
+        for step in steps:
+            floor = {"place": found[step], "nothing": found["nothing"]}
+            yield from _drag_rows(f"drag on {step.title()}, {machine.name}", floor, 0.8)
     asyncio.run(drag.with_more_mics(port, 1, 28))
-    found = _drags(port, idle, "place", "nothing")
+    found = _drags(port, drag.MACHINES[0], "place", "nothing")
     yield from _drag_rows("drag, 28 mics", found, 0.6)[:4]
 
 
