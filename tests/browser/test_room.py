@@ -45,6 +45,47 @@ def test_the_kit_is_dragged(in_a_room):
     assert in_a_room.doc()["room"]["kit_x_m"] > 2.5
 
 
+def dragged(page, what, dx, dy):
+    box = page.locator(what).bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + dx, y + dy, steps=6)
+
+
+def test_the_kit_turns_with_its_handle_and_all_goes_with_it(in_a_room):
+    """Seen from above, pulled to the right it turns clockwise: less by the angle of the maths."""
+    page = in_a_room.page
+    away = page.evaluate(ABOUT_THE_SNARE)
+    dragged(page, "[data-turn] circle >> nth=0", 30, 0)
+    assert page.evaluate(ABOUT_THE_SNARE) != pytest.approx(away, abs=5)  # the overheads turn too
+    page.mouse.up()
+    in_a_room.saved()
+    assert in_a_room.doc()["room"]["kit_turn_rad"] == pytest.approx(-0.3, abs=0.15)
+    away = page.evaluate(ABOUT_THE_SNARE)
+    for dx, dy in ((40, -20), (-25, 15)):  # the second before the first can be kept
+        dragged(page, "[data-kit] circle >> nth=0", dx, dy)
+        assert page.evaluate(ABOUT_THE_SNARE) == pytest.approx(away, abs=1.5)
+        page.mouse.up()
+    in_a_room.saved()
+    page.wait_for_timeout(300)
+    assert page.evaluate(ABOUT_THE_SNARE) == pytest.approx(away, abs=1.5)
+    assert in_a_room.doc()["room"]["kit_turn_rad"] == pytest.approx(-0.3, abs=0.15)
+
+
+# How far the name of the left overhead is from the snare's handle, pixels.
+ABOUT_THE_SNARE = """() => {
+  const middle = (e) => {
+    const { x, y, width, height } = e.getBoundingClientRect();
+    return [x + width / 2, y + height / 2];
+  };
+  const [x, y] = middle(document.querySelector('[data-kit] circle'));
+  const name = [...document.querySelectorAll('svg text')].find((t) => t.textContent === 'OL');
+  const [u, v] = middle(name);
+  return [u - x, v - y];
+}"""
+
+
 def test_walls_and_low_end_are_those_under_the_hand_and_a_room_mic_stays(in_a_room):
     page = in_a_room.page
     doc = in_a_room.get(f"/layouts/{in_a_room.layout}").json()

@@ -2,9 +2,9 @@
 import { memo } from "react";
 import type { Room } from "../../../api/types";
 import { lengthWithUnit, type Ruler } from "../../../core/units";
-import { type Point2, toScreen, type View } from "../../../core/view";
+import type { Point2, View } from "../../../core/view";
 import { useShared } from "../../../parts/editing";
-import { type PlanProps, useHeldRoom } from "./pose";
+import { carryPart, carrySheet, type PlanProps, snareAt, useCarried } from "./pose";
 
 /** The words stand this far along, nearer the wall than the kit. */
 const ALONG = 0.72;
@@ -17,82 +17,66 @@ interface Props extends Pick<PlanProps, "board" | "hand"> {
 
 interface Way {
   name: string;
-  from: Point2;
-  end: Point2;
+  /** From the snare to the wall, pixels. */
+  to: Point2;
   far: number;
 }
 
 /** None outside, or where it is not known where the hand has the kit. */
-function useWays({ room, board, hand, view }: Props): Way[] {
-  const { kit_x_m: x, kit_y_m: y } = useHeldRoom(room);
+function useWays({ board, hand, view }: Props): Way[] {
   const here = useShared(hand) ?? board?.spots.here;
   const walls = here?.walls_m;
   if (!walls || !("left" in walls)) return [];
   const { left = 0, right = 0, back = 0, front = 0 } = walls;
-  const to = (x: number, y: number) => toScreen([x, y, 0], view);
-  const from = to(x, y);
+  const px = (m: number) => m * view.scale;
   return [
-    { name: "left", from, end: to(x - left, y), far: left },
-    { name: "right", from, end: to(x + right, y), far: right },
-    { name: "back", from, end: to(x, y - back), far: back },
-    { name: "front", from, end: to(x, y + front), far: front },
+    { name: "left", to: [-px(left), 0], far: left },
+    { name: "right", to: [px(right), 0], far: right },
+    { name: "back", to: [0, px(back)], far: back },
+    { name: "front", to: [0, -px(front)], far: front },
   ];
 }
 
-/** They lie under the kit: each way across and along on a strip, moved and hardly ever painted. */
+/** They lie under the kit, each way across and along on a sheet no wider than its lines. */
 export const Lines = memo(function Lines(props: Props) {
-  const { width, height } = props.view;
   const ways = useWays(props);
-  const [x, y] = ways[0]?.from ?? [0, 0];
-  const strip = "pointer-events-none absolute top-0 left-0 will-change-transform";
-  if (!ways.length) return null;
+  const along = ([x]: Point2) => x === 0;
   return (
     <>
-      <svg
-        {...{ width }}
-        height={STRIP}
-        aria-hidden="true"
-        className={strip}
-        style={{ transform: `translateY(${y - STRIP / 2}px)` }}
-      >
-        {ways.filter(across).map(({ name, end }) => (
-          <Line key={name} d={`M${x} ${STRIP / 2}H${end[0]}`} />
-        ))}
-      </svg>
-      <svg
-        {...{ height }}
-        width={STRIP}
-        aria-hidden="true"
-        className={strip}
-        style={{ transform: `translateX(${x - STRIP / 2}px)` }}
-      >
-        {ways
-          .filter((way) => !across(way))
-          .map(({ name, end }) => (
-            <Line key={name} d={`M${STRIP / 2} ${y}V${end[1]}`} />
-          ))}
-      </svg>
+      <Strip {...props} ways={ways.filter(({ to }) => !along(to))} />
+      <Strip {...props} ways={ways.filter(({ to }) => along(to))} />
     </>
   );
 });
 
-const STRIP = 3;
-
-const across = ({ name }: Way) => name === "left" || name === "right";
-
-function Line({ d }: { d: string }) {
-  return <path d={d} stroke="var(--snare)" strokeDasharray="2 4" />;
+function Strip({ room, view, ways }: Props & { ways: Way[] }) {
+  const sheet = useCarried(room, view, carrySheet);
+  const [left, top] = snareAt(room, view);
+  return (
+    <svg
+      ref={sheet}
+      aria-hidden="true"
+      width="1"
+      height="1"
+      className="pointer-events-none absolute overflow-visible will-change-transform"
+      style={{ left, top }}
+    >
+      {ways.map(({ name, to }) => (
+        <path key={name} d={`M0 0L${to.join(" ")}`} stroke="var(--snare)" strokeDasharray="2 4" />
+      ))}
+    </svg>
+  );
 }
 
 /** They lie over it. */
 export const Labels = memo(function Labels({ ruler, ...props }: Props & { ruler: Ruler }) {
+  const { room, view } = props;
+  const part = useCarried(room, view, carryPart);
+  const [x, y] = snareAt(room, view);
   return (
-    <g aria-hidden="true" pointerEvents="none">
-      {useWays(props).map(({ name, from, end, far }) => (
-        <g
-          key={name}
-          transform={`translate(${from.map((f, i) => f + ((end[i] ?? f) - f) * ALONG).join(" ")})`}
-        >
+    <g ref={part} aria-hidden="true" pointerEvents="none">
+      {useWays(props).map(({ name, to, far }) => (
+        <g key={name} transform={`translate(${x + to[0] * ALONG} ${y + to[1] * ALONG})`}>
           <Label name={name} says={lengthWithUnit(far, ruler)} />
         </g>
       ))}

@@ -6,7 +6,7 @@ import { lengthWithUnit } from "../../../core/units";
 import { moved, type Point2, type Point3, toScreen, type View } from "../../../core/view";
 import { useEditor } from "../../../parts/editing";
 import { arrowOf, follow, STEP_M } from "../../../parts/handSizes";
-import { carried, type PlanProps, useHeldRoom } from "./pose";
+import { carryPart, type PlanProps, snareAt, useCarried, useHeldTurn } from "./pose";
 
 interface Props extends Pick<PlanProps, "onPose" | "onNudge" | "ruler"> {
   /** As it is kept. */
@@ -20,11 +20,12 @@ const HANDLE_M: Point2 = [0.25, 1.25];
 
 export function KitHandle(props: Props) {
   const { room, view } = props;
-  const held = useHeldRoom(room);
+  const turn = useHeldTurn(room);
+  const part = useCarried(room, view, carryPart);
   return (
-    <g transform={`translate(${carried(room, held, view).join(" ")})`}>
+    <g ref={part}>
       <Hold {...props} />
-      <Turn {...props} turn={held.kit_turn_rad} />
+      <Turn {...props} turn={turn} />
     </g>
   );
 }
@@ -53,7 +54,7 @@ function spoken({ room, ruler }: Props): string {
 const Hold = memo(function Hold(props: Props) {
   const { room, view, onPose } = props;
   const shown = useShown(room);
-  const [cx, cy] = toScreen([room.kit_x_m, room.kit_y_m, 0], view);
+  const [cx, cy] = snareAt(room, view);
   return (
     <g
       role="button"
@@ -83,7 +84,7 @@ const Hold = memo(function Hold(props: Props) {
 const Turn = memo(function Turn(props: Props & { turn: number }) {
   const { room, view, turn, onPose } = props;
   const shown = useShown(room);
-  const here = toScreen([room.kit_x_m, room.kit_y_m, 0], view);
+  const here = snareAt(room, view);
   const handle = toScreen([...toRoom({ ...room, kit_turn_rad: turn }, ...HANDLE_M), 0], view);
   const angle = (x: number, y: number) => Math.atan2(here[1] - y, x - here[0]);
   const grab = (e: PointerEvent<SVGGElement>) => {

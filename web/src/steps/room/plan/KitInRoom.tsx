@@ -5,7 +5,7 @@ import { toRoom } from "../../../core/roomShape";
 import { type Point2, path, toScreen, type View } from "../../../core/view";
 import { micColour } from "../../../core/words";
 import { ahead, Tear } from "../../../parts/chart/MicGlyph";
-import { carried, useHeldRoom } from "./pose";
+import { carrySheet, snareAt, useCarried, useHeldTurn } from "./pose";
 
 type To = (x: number, y: number) => Point2;
 
@@ -37,21 +37,22 @@ function reachOf({ kit, mics }: Layout): number {
  * it is moved and not drawn; turned, it is drawn anew.
  */
 export function KitSheet({ layout, room, view }: Props) {
-  const held = useHeldRoom(room);
-  const [dx, dy] = carried(room, held, view);
-  const [x, y] = toScreen([room.kit_x_m, room.kit_y_m, 0], view);
+  const turn = useHeldTurn(room);
+  const sheet = useCarried(room, view, carrySheet);
+  const [x, y] = snareAt(room, view);
   const far = useMemo(() => reachOf(layout), [layout]) * view.scale + NAMES;
   const [left, top, wide] = [Math.floor(x - far), Math.floor(y - far), Math.ceil(2 * far)];
   return (
     <svg
+      ref={sheet}
       aria-hidden="true"
       width={wide}
       height={wide}
       viewBox={`${left} ${top} ${wide} ${wide}`}
       className="pointer-events-none absolute overflow-visible will-change-transform"
-      style={{ left, top, transform: `translate(${dx}px, ${dy}px)` }}
+      style={{ left, top }}
     >
-      <KitInRoom {...{ layout, room, view }} turn={held.kit_turn_rad} />
+      <KitInRoom {...{ layout, room, view }} turn={turn} />
     </svg>
   );
 }
