@@ -8,6 +8,7 @@ import { type LengthRow, Lengths } from "../../../parts/fields/Lengths";
 import { Pick } from "../../../parts/fields/Pick";
 import { NameField, NumberField } from "../../../parts/fields/typed";
 import { useChangePart, useTake } from "../../../parts/hands";
+import { LaterAtRest } from "../../../parts/Later";
 import { useMe } from "../../../parts/me";
 import { DrumFields, type SetPart } from "./DrumFields";
 
@@ -50,10 +51,12 @@ export function PartPanel({ part, onGone }: { part: Part; onGone: () => void }) 
         )}
       </div>
       <Stands part={part} set={set} />
-      {isDrum(part) && <DrumFields drum={part} set={set} />}
-      <button type="button" className="btn w-full" onClick={() => void takeAway()}>
-        Take {part.name} away
-      </button>
+      <LaterAtRest>
+        {isDrum(part) && <DrumFields drum={part} set={set} />}
+        <button type="button" className="btn w-full" onClick={() => void takeAway()}>
+          Take {part.name} away
+        </button>
+      </LaterAtRest>
     </div>
   );
 }
