@@ -232,26 +232,47 @@ export const KitDrawing = memo(function KitDrawing({ view, kit, still = kit }: D
         </g>
       ))}
       {namePlaces(drawn, view).map((n) => (
-        <text
-          key={n.id}
-          transform={shifts.get(n.id)}
-          x={n.at[0]}
-          y={n.at[1] + 4}
-          textAnchor="middle"
-          fontSize="11"
-          fill="var(--soft)"
-          aria-hidden="true"
-          data-part-name={n.id}
-        >
-          {n.name}
-        </text>
+        <Name key={n.id} id={n.id} name={n.name} x={n.at[0]} y={n.at[1]} shift={shifts.get(n.id)} />
       ))}
       <References view={view} kit={kit} />
     </g>
   );
 });
 
-function Seat(props: { view: View; at: Point2; high: number; zone: number; top: number }) {
+interface NameProps {
+  id: string;
+  name: string;
+  x: number;
+  y: number;
+  shift: string | undefined;
+}
+
+const Name = memo(function Name({ id, name, x, y, shift }: NameProps) {
+  return (
+    <text
+      transform={shift}
+      x={x}
+      y={y + 4}
+      textAnchor="middle"
+      fontSize="11"
+      fill="var(--soft)"
+      aria-hidden="true"
+      data-part-name={id}
+    >
+      {name}
+    </text>
+  );
+});
+
+interface SeatProps {
+  view: View;
+  at: Point2;
+  high: number;
+  zone: number;
+  top: number;
+}
+
+const Seat = memo(function Seat(props: SeatProps) {
   const { view, at, high, zone, top } = props;
   if (view.facing === "above") {
     const [x, y] = toScreen([at[0], at[1], 0], view);
@@ -303,7 +324,7 @@ function Seat(props: { view: View; at: Point2; high: number; zone: number; top: 
       />
     </g>
   );
-}
+});
 
 /** The two points that the tapes are held to. */
 function References({ view, kit }: { view: View; kit: Kit }) {
