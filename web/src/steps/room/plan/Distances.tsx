@@ -51,7 +51,9 @@ export const Lines = memo(function Lines(props: Props) {
 
 function Strip({ room, view, ways }: Props & { ways: Way[] }) {
   const sheet = useCarried(room, view, carrySheet);
-  const [left, top] = snareAt(room, view);
+  const [x, y] = snareAt(room, view);
+  // A sheet lies on whole pixels, whatever it is told.
+  const [left, top] = [Math.floor(x), Math.floor(y)];
   return (
     <svg
       ref={sheet}
@@ -62,7 +64,12 @@ function Strip({ room, view, ways }: Props & { ways: Way[] }) {
       style={{ left, top }}
     >
       {ways.map(({ name, to }) => (
-        <path key={name} d={`M0 0L${to.join(" ")}`} stroke="var(--snare)" strokeDasharray="2 4" />
+        <path
+          key={name}
+          d={`M${x - left} ${y - top}l${to.join(" ")}`}
+          stroke="var(--snare)"
+          strokeDasharray="2 4"
+        />
       ))}
     </svg>
   );
