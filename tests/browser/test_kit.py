@@ -302,6 +302,26 @@ def test_a_drum_is_with_the_pointer_while_the_server_takes_its_time(someone):
     assert drum.bounding_box()["x"] == pytest.approx(start["x"] + 45, abs=1.5)
 
 
+def test_a_drum_just_taken_hold_of_has_all_its_fields_once_the_hand_rests(someone):
+    page = someone.open("kit")
+    away = page.get_by_role("button", name="Take Floor tom away")
+    let_go = held_back(page, "**/api/edit")
+    floor = page.locator('[data-part="floor"][data-view="above"] > circle').first
+    box = floor.bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 20, y, steps=4)
+    expect(page.get_by_label("Right, cm")).to_be_visible()
+    page.mouse.up()
+    # The server has not kept it yet, and others are looked at meanwhile.
+    expect(away).to_be_visible()
+    page.locator('[data-part="snare"][data-view="above"] > circle').first.click()
+    expect(page.get_by_role("button", name="Take Snare away")).to_be_visible()
+    let_go()
+    someone.saved()
+
+
 def test_a_reading_that_cannot_be_taken_is_skipped_and_asked_again(someone):
     page = someone.open("kit")
     ask = page.locator("[data-ask]")

@@ -12,9 +12,12 @@ export function Later({ children }: { children: ReactNode }) {
   return now ? children : null;
 }
 
-/** The same for what comes as a hand takes hold of something: one that moves on is not held up. */
+/**
+ * The same for what comes as a hand takes hold of something: one that moves on is not held up. What
+ * was let go of and waits for the server holds nothing back.
+ */
 export function LaterAtRest({ children }: { children: ReactNode }) {
-  const held = useEditorPart((s) => s.doc !== s.still);
+  const held = useEditorPart((s) => s.doc !== s.still && s.saved === "saved");
   const [now, setNow] = useState(false);
   useEffect(() => {
     if (held) return;
