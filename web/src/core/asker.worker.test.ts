@@ -76,6 +76,15 @@ it("sends what says it all as it is, and knows the layout after that as before",
   ]);
 });
 
+it("asks what says it all no second time of itself", async () => {
+  let asked = 0;
+  await worked(() => {
+    asked++;
+    return new Response("", { status: 409 });
+  }, [{ ...ask, name: null, rest: "{}" }]);
+  expect([asked, said]).toEqual([1, [{ number: 7, answer: null }]]);
+});
+
 it("sends the layout it was told of once, and again where the server has forgotten it", async () => {
   const bodies: { layout?: { mics: number }; name: string; mic: string }[] = [];
   const first = { ...ask, name: "first" };

@@ -52,7 +52,7 @@ async function told(ask: Ask, known: string): Promise<Told | null> {
   const { number } = ask;
   try {
     let response = await asked(ask, sent === ask.name ? null : known);
-    if (response.status === UNKNOWN) response = await asked(ask, known);
+    if (response.status === UNKNOWN && ask.name !== null) response = await asked(ask, known);
     if (!response.ok) return { number, answer: null };
     sent = ask.name ?? sent;
     if (!box || !ask.boxed) return { number, answer: await response.json() };

@@ -1,6 +1,6 @@
 import { useLayoutEffect, useRef, useState } from "react";
 
-export interface Size {
+interface Size {
   width: number;
   height: number;
 }
