@@ -26,20 +26,21 @@ MOVES, PER_SECOND = 240, 60
 
 @dataclass(frozen=True)
 class Held:
-    """What is taken hold of on a step, and what follows it: an attribute, or else its text.
+    """What is taken hold of on a step, and what follows it: a text, or where a sheet is moved.
 
-    On Kit no number of the server's is shown while a drum moves: the other view is to follow.
+    On Kit no number of the server's is shown while a drum moves: the drum's own mic is to follow,
+    which the server puts where it goes.
     """
 
     grip: str
     number: str
-    attribute: str | None = None
+    sheet: bool = False
 
 
 HELD = {
     "place": Held('[data-mic="OR"][data-view="above"] > circle', '[data-tape="snare-b"]'),
     "kit": Held('[data-part="floor"][data-view="above"] > circle',
-                '[data-part="floor"][data-view="along"]', "transform"),
+                '[data-hand="mic FT"][data-view="above"]', sheet=True),
     "room": Held("[data-kit] > circle", '[data-wall="left"]'),
 }  # fmt: skip
 BARE_HELD = Held("", "p")
@@ -71,18 +72,20 @@ MACHINES = (Machine("idle"), Machine("slowed four times", slower=4), Machine("bu
 # In the page: when the hand moved, when the shown number changed next, every frame, and how far
 # the mic is from where the pointer was.
 # To look where it is costs time, so that is done in a drag of its own.
-WATCH = """({ mic, number, attribute }) => {
+WATCH = """({ mic, number, sheet }) => {
   // Looked up again only where it was drawn anew: to search a large page takes time as well.
   let place = null;
   const told = () => (place?.isConnected ? place : (place = document.querySelector(number)));
-  const shown = () => attribute ? told()?.getAttribute(attribute) : told()?.textContent;
+  let moved = '';
+  const shown = () => sheet ? moved : told()?.textContent;
   const found = { waits: [], seen: [], changes: 0, from: 0, to: 0, pending: null, unseen: null,
     frames: [], behind: [] };
   let last = shown(), before = 0, down = null, at = null;
   const points = [];
   let n = 0, counted = -1;
   // Under a hand a mic is a copy of the drawing's own.
-  const where = () => (document.querySelector('[data-hand][data-view="above"] > g > circle')
+  const copy = '[data-hand][data-view="above"] > g > circle[fill="transparent"]';
+  const where = () => (document.querySelector(copy)
     ?? (mic && document.querySelector(mic)))?.getBoundingClientRect();
   window.addEventListener('pointerdown', (e) => {
     const box = where();
@@ -94,7 +97,7 @@ WATCH = """({ mic, number, attribute }) => {
     at = { x: e.clientX, y: e.clientY };
     points.push({ ...at, n });
   }, true);
-  new MutationObserver(() => {
+  const look = () => {
     const now = performance.now();
     if (shown() === last) return;
     last = shown();
@@ -106,8 +109,18 @@ WATCH = """({ mic, number, attribute }) => {
     if (found.pending !== null) found.waits.push(now - found.pending);
     found.unseen ??= found.pending;
     found.pending = null;
-  }).observe(document.body, { characterData: true, childList: true, subtree: true,
-    ...(attribute && { attributeFilter: [attribute] }) });
+  };
+  if (sheet) {
+    const put = KeyframeEffect.prototype.setKeyframes;
+    KeyframeEffect.prototype.setKeyframes = function (frames) {
+      put.call(this, frames);
+      if (this.target !== told()) return;
+      moved = frames.transform[0];
+      look();
+    };
+  } else
+    new MutationObserver(look).observe(document.body,
+      { characterData: true, childList: true, subtree: true });
   // Told of after all that is done with a frame, before it is shown: is the mic where the hand was
   // when the frame began?
   const probe = document.body.appendChild(document.createElement('i'));
@@ -224,7 +237,7 @@ async def drag(page: Any, x: float, y: float, held: Held, look: bool = False) ->
     `look` also notes how far what is held is behind the pointer, which takes time of its own.
     """
     await page.evaluate(WATCH, {"mic": held.grip if look else None, "number": held.number,
-                                "attribute": held.attribute})  # fmt: skip
+                                "sheet": held.sheet})  # fmt: skip
     await page.mouse.move(x, y)
     await page.mouse.down()
     wire = await page.context.new_cdp_session(page)
@@ -287,7 +300,7 @@ async def one(browser: Any, port: int, layout: int, which: str, slower: int) -> 
     if which in HELD:
         grip = page.locator(held.grip).first
         await page.goto(f"http://127.0.0.1:{port}/layouts/{layout}/{which}")
-        await page.locator(held.number).first.wait_for()
+        await grip.wait_for()
     else:
         await page.goto(f"http://127.0.0.1:{port}/healthz")
         await page.evaluate(BARE, asked[which])

@@ -137,8 +137,8 @@ def drag(page, locator, dx, dy):
     page.mouse.up()
 
 
-def test_dragging_a_drum_by_hand_makes_its_readings_unsure(someone):
-    page = someone.open("kit")
+def taped(page):
+    """One reading from the snare to the floor tom; its row."""
     form = page.get_by_role("form", name="Another reading")
     pick(form.get_by_label("From", exact=True), "snare")
     pick(form.get_by_label("To", exact=True), "floor")
@@ -146,6 +146,38 @@ def test_dragging_a_drum_by_hand_makes_its_readings_unsure(someone):
     form.get_by_role("button", name="Take").click()
     row = page.locator('[data-reading="snare floor"]')
     expect(row).to_contain_text("fits")
+    return row
+
+
+def test_a_tape_reaches_to_the_drum_wherever_the_hand_has_it(someone):
+    page = someone.open("kit")
+    taped(page)
+    someone.saved()
+    line = page.locator('[data-ends="part snare,part floor"]').first
+    rest = line.bounding_box()
+    grip = page.locator('[data-part="floor"][data-view="above"] > circle').first.bounding_box()
+    x, y = grip["x"] + grip["width"] / 2, grip["y"] + grip["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 60, y + 90, steps=6)
+    bar = page.locator("[data-bar]").first
+    expect(bar).to_be_visible()
+    page.wait_for_timeout(100)
+    held = bar.bounding_box()
+    # From the snare, which stands to the left and as far ahead, to the middle of the drum.
+    assert held["x"] == pytest.approx(rest["x"], abs=4)
+    assert held["x"] + held["width"] == pytest.approx(x + 60, abs=4)
+    assert held["y"] == pytest.approx(rest["y"], abs=4)
+    assert held["y"] + held["height"] == pytest.approx(y + 90, abs=4)
+    page.mouse.up()
+    expect(page.locator("[data-bar]")).to_have_count(0)
+    now = line.bounding_box()
+    assert now["x"] + now["width"] == pytest.approx(x + 60, abs=4)
+
+
+def test_dragging_a_drum_by_hand_makes_its_readings_unsure(someone):
+    page = someone.open("kit")
+    row = taped(page)
     drag(page, page.locator('[data-part="floor"][data-view="above"]'), 40, 20)
     expect(row).to_contain_text("no longer sure")
     expect(page.locator("[data-ask]")).to_have_attribute("data-ask", "snare floor")
@@ -284,9 +316,17 @@ def test_the_mic_follows_while_the_drum_is_still_held(someone):
 
 def test_a_drum_is_with_the_pointer_while_the_server_takes_its_time(someone):
     page = someone.open("kit")
-    drum = page.locator('[data-part="floor"][data-view="above"] > circle').first
-    beside = page.locator('[data-part="floor"][data-view="along"] > circle').first
-    start, was = drum.bounding_box(), beside.bounding_box()
+    drum, beside = (
+        page.locator(f'[data-part="floor"][data-view="{view}"] > circle').first
+        for view in ("above", "along")
+    )
+    # Under the hand they are copies, over the kit and over what a hand can take.
+    held, held_beside = (
+        page.locator(f'[data-hand="part floor"][data-view="{view}"] > g > circle[r="19"]')
+        for view in ("above", "along")
+    )
+    mic = page.locator('[data-goes="mic FT"]').first
+    start, was, stood = drum.bounding_box(), beside.bounding_box(), mic.bounding_box()
     let_go = held_back(page, "**/api/edit")
     x, y = start["x"] + start["width"] / 2, start["y"] + start["height"] / 2
     page.mouse.move(x, y)
@@ -294,12 +334,38 @@ def test_a_drum_is_with_the_pointer_while_the_server_takes_its_time(someone):
     for n in (15, 30, 45):
         page.mouse.move(x + n, y, steps=2)
         page.wait_for_timeout(60)
-        assert drum.bounding_box()["x"] == pytest.approx(start["x"] + n, abs=1.5)
-        assert beside.bounding_box()["x"] > was["x"] + n / 2
+        assert held.bounding_box()["x"] == pytest.approx(start["x"] + n, abs=1.5)
+        assert held_beside.bounding_box()["x"] > was["x"] + n / 2
+    expect(page.locator('[data-hand="mic FT"]')).to_have_count(0)
     let_go()
+    with_it = page.locator('[data-hand="mic FT"][data-view="above"] > g > g')
+    expect(with_it).to_have_count(1)
+    page.mouse.move(x + 46, y)
+    page.wait_for_timeout(400)
+    assert with_it.bounding_box()["x"] == pytest.approx(stood["x"] + 46, abs=1.5)
     page.mouse.up()
     someone.saved()
-    assert drum.bounding_box()["x"] == pytest.approx(start["x"] + 45, abs=1.5)
+    expect(page.locator("[data-hand]")).to_have_count(0)
+    assert drum.bounding_box()["x"] == pytest.approx(start["x"] + 46, abs=1.5)
+    assert mic.bounding_box()["x"] == pytest.approx(stood["x"] + 46, abs=1.5)
+
+
+def test_a_drum_let_go_of_is_taken_again_where_it_is_before_it_is_kept(someone):
+    page = someone.open("kit")
+    drum = page.locator('[data-part="floor"][data-view="above"] > circle').first
+    start = drum.bounding_box()
+    let_go = held_back(page, "**/api/edit")
+    x, y = start["x"] + start["width"] / 2, start["y"] + start["height"] / 2
+    for n in (0, 40):
+        page.mouse.move(x + n, y)
+        page.mouse.down()
+        page.mouse.move(x + n + 40, y, steps=4)
+        page.mouse.up()
+        expect(page.locator("[data-hand]")).to_have_count(0)
+        assert drum.bounding_box()["x"] == pytest.approx(start["x"] + n + 40, abs=1.5)
+    let_go()
+    someone.saved()
+    assert drum.bounding_box()["x"] == pytest.approx(start["x"] + 80, abs=1.5)
 
 
 def test_a_drum_just_taken_hold_of_has_all_its_fields_once_the_hand_rests(someone):

@@ -135,13 +135,42 @@ describe("hands", () => {
     expect(log.slice(2)).toEqual(["preview ", "refused"]);
   });
 
-  it("asks one at a time and drops all but the newest place", async () => {
+  it("asks of two places at once and drops all between them and the newest", async () => {
     const { hands, log, step, gates } = world();
-    for (const id of ["a", "b", "c"]) hands.preview(edit(id));
+    for (const id of ["a", "b", "c", "d"]) hands.preview(edit(id));
+    expect(gates.length).toBe(2);
+    for (let i = 0; i < 3; i++) await step();
+    expect(log).toEqual(["preview a", "preview b", "preview d"]);
+    expect(gates.length).toBe(0);
+  });
+
+  it("never shows an answer that a newer one has overtaken", async () => {
+    const { hands, log, step, gates } = world();
+    for (const id of ["a", "b"]) hands.preview(edit(id));
+    gates.reverse();
+    await step();
+    await step();
+    expect(log).toEqual(["preview b"]);
+  });
+
+  it("shows nothing that was made of what is no longer kept", async () => {
+    const { hands, log, step, keep } = world();
+    hands.preview(edit("a"));
+    keep("undone");
+    await step();
+    hands.preview(edit("b"));
+    await step();
+    expect(log).toEqual(["preview undoneb"]);
+  });
+
+  it("asks what is shown only after what was let go of, and of what is kept then", async () => {
+    const { hands, log, step, gates } = world();
+    void hands.commit(edit("a"));
+    hands.preview(edit("b"));
     expect(gates.length).toBe(1);
     await step();
     await step();
-    expect(log).toEqual(["preview a", "preview c"]);
+    expect(log).toEqual(["commit a a", "preview ab"]);
   });
 
   it("says that an edit is on its way from the moment it is let go of until it is answered", async () => {

@@ -1,12 +1,13 @@
 /**
- * Edits on their way to the core and back: one at a time, in order.
+ * Edits on their way to the core and back: what is let go of one at a time, in order.
  *
- * While something is dragged only the newest place waits; what is let go of is never dropped.
- * Each edit is made from the layout as it is when its turn comes, so keys held down add up. An
- * edit is made on what is kept, never on what is only shown.
+ * While something is dragged a few places are under way and only the newest waits; what is let go
+ * of is never dropped. Each edit is made from the layout as it is when its turn comes, so keys held
+ * down add up. An edit is made on what is kept, never on what is only shown.
  */
 import type { Edit, Edited, Layout } from "../api/types";
 import { newKey } from "./key";
+import { Latest } from "./latest";
 import type { Held } from "./outbox";
 import { sameWhereEqual } from "./same";
 import type { Fate } from "./world";
@@ -51,26 +52,48 @@ export interface World {
   reached(): void;
 }
 
+/** Something that was let go of. */
 interface Turn {
   make: Make;
-  shown: boolean;
   how: How;
   key: string;
   done: (edited: Edited | null) => void;
 }
 
+/** What would come of an edit that is only shown, made on what was kept. */
+interface Trial {
+  edit: Edit;
+  still: Layout;
+}
+
+/** While one answer is drawn the next is being computed. */
+const AT_ONCE = 2;
+
 export class Hands {
   private waiting: Turn[] = [];
   private now: Turn | null = null;
   private running: Promise<void> | null = null;
-  /** Counts what was called off, so that a late answer is known for one. */
-  private round = 0;
+  /** What is to be shown as soon as nothing that was let go of is under way. */
+  private wanted: Make | null = null;
+  private readonly trials: Latest<Trial, Edited>;
   /** What is held, where the hand has it now: it is never older than the rest that is shown. */
   private hand: Holding | null = null;
   /** What came of where the hand was, not shown yet. */
   private answered: Layout | null = null;
 
-  constructor(private readonly world: World) {}
+  constructor(private readonly world: World) {
+    this.trials = new Latest<Trial, Edited>(
+      ({ edit, still }) => world.ask(still, edit, true),
+      (told, { still }) => this.tried(told, still),
+      (error) => this.notTried(error),
+      AT_ONCE,
+    );
+  }
+
+  /** Whether something is held that is shown where the hand has it. */
+  get holds(): boolean {
+    return this.hand !== null;
+  }
 
   /**
    * Show what an edit would do while the hand still moves. What the hand itself holds can be shown
@@ -79,8 +102,8 @@ export class Hands {
   preview(make: Make, hand: Holding | null = null): void {
     this.hand = hand;
     if (hand) this.world.show(this.held(this.world.shown()));
-    this.waiting = this.waiting.filter((w) => !w.shown);
-    this.begin({ make, shown: true, how: {}, key: "", done: () => undefined });
+    this.wanted = make;
+    if (!this.running) this.try();
   }
 
   /** Show what a hand holds that nothing goes along with: there is nothing to ask meanwhile. */
@@ -91,7 +114,7 @@ export class Hands {
 
   /** Take an edit; resolves to what came of it, or null when it was not taken. */
   commit(make: Make, how: How = {}, key: string = newKey()): Promise<Edited | null> {
-    this.waiting = this.waiting.filter((w) => !w.shown);
+    this.noMoreTrials();
     this.hand = null;
     this.world.hold();
     return new Promise((done) => {
@@ -99,7 +122,7 @@ export class Hands {
         this.world.release();
         done(edited);
       };
-      this.begin({ make, shown: false, how, key, done: answered });
+      this.begin({ make, how, key, done: answered });
       this.keep();
     });
   }
@@ -111,9 +134,8 @@ export class Hands {
 
   /** Nothing that is only shown matters any more: back to what is kept. */
   callOff(): void {
-    this.round++;
+    this.noMoreTrials();
     this.hand = null;
-    this.waiting = this.waiting.filter((w) => !w.shown);
     this.world.preview(this.world.still());
   }
 
@@ -124,6 +146,36 @@ export class Hands {
 
   private held(shown: Layout): Layout {
     return this.hand ? this.hand(shown, this.world.still()) : shown;
+  }
+
+  private noMoreTrials(): void {
+    this.wanted = null;
+    this.trials.callOff();
+  }
+
+  private try(): void {
+    const make = this.wanted;
+    this.wanted = null;
+    const still = this.world.still();
+    try {
+      const edit = make?.(still);
+      if (edit) this.trials.want({ edit, still });
+    } catch (error) {
+      this.notTried(error as Error);
+    }
+  }
+
+  private tried(told: Edited, still: Layout): void {
+    this.world.reached();
+    // Something else was kept meanwhile, a name or an undo: it would be out of sight under this.
+    if (this.world.still() !== still) return;
+    this.showAnswer(sameWhereEqual(this.world.shown(), told.layout));
+  }
+
+  /** While it is still held it stays with the hand, which may yet come to where it can be. */
+  private notTried(error: Error): void {
+    if (!this.hand) this.world.preview(this.world.still());
+    this.world.trouble(error);
   }
 
   /** Under a hand the numbers of the whole layout can wait until it rests. */
@@ -157,12 +209,13 @@ export class Hands {
     }
     // At once: an edit that comes between the last turn and this line would wait for ever.
     this.running = null;
+    this.try();
   }
 
   /** Write down what would be lost with this page. */
   private keep(): void {
     const still = this.world.still();
-    const turns = [this.now, ...this.waiting].filter((t) => t !== null && !t.shown) as Turn[];
+    const turns = this.now ? [this.now, ...this.waiting] : this.waiting;
     this.world.keep(
       turns.flatMap(({ make, key }) => {
         try {
@@ -177,26 +230,22 @@ export class Hands {
 
   private async one(turn: Turn): Promise<Edited | null> {
     for (;;) {
-      const { round } = this;
       const still = this.world.still();
       try {
         const edit = turn.make(still);
         if (!edit) return null;
-        const told = await this.world.ask(still, edit, turn.shown);
+        const told = await this.world.ask(still, edit, false);
         const answer = { ...told, layout: sameWhereEqual(this.world.shown(), told.layout) };
         this.world.reached();
         // Something else was kept meanwhile, a name or an undo: it would be lost under this answer.
-        if (!turn.shown && this.world.still() !== still) continue;
-        const overtaken = this.round !== round || this.waiting.some((w) => !w.shown);
+        if (this.world.still() !== still) continue;
         const { soon = false } = turn.how;
-        if (!turn.shown) this.world.commit(answer.layout, answer.words, soon, turn.key);
-        else if (!overtaken) this.showAnswer(answer.layout);
+        this.world.commit(answer.layout, answer.words, soon, turn.key);
         return answer;
       } catch (error) {
         const fate = this.world.fateOf(error);
         const unanswered = fate === "away" || fate === "stranger";
-        if (!unanswered || turn.shown || turn.how.alone)
-          return this.without(turn, error as Error, unanswered);
+        if (!unanswered || turn.how.alone) return this.without(turn, error as Error, unanswered);
         await this.world.away(error);
       }
     }
@@ -210,8 +259,7 @@ export class Hands {
       this.world.commit(layout, name, soon, turn.key);
       return { layout, words: name, moved: [], made: null };
     }
-    // While it is still held it stays with the hand, which may yet come to where it can be.
-    if (!turn.shown || !this.hand) this.world.preview(this.world.still());
+    this.world.preview(this.world.still());
     this.world.trouble(error);
     return null;
   }

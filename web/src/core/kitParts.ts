@@ -1,6 +1,6 @@
 /** The drums and cymbals of a kit as one list, and where each stands. */
 import type { Cymbal, Drum, Kit, Layout } from "../api/types";
-import { type Point3, toScreen, type View } from "./view";
+import type { Point3 } from "./view";
 
 export type Part = Drum | Cymbal;
 
@@ -29,31 +29,4 @@ export function withPart(layout: Layout, part: Part): Layout {
   const put = <T extends Part>(some: T[]) => some.map((p) => (p.id === part.id ? (part as T) : p));
   const { kit } = layout;
   return { ...layout, kit: { ...kit, drums: put(kit.drums), cymbals: put(kit.cymbals ?? []) } };
-}
-
-/** A part as it is drawn, and how far that drawing has been carried since, for its group. */
-export interface Carried<P extends Part> {
-  drawn: P;
-  shift: string | undefined;
-}
-
-/**
- * While a hand carries a part it looks the same elsewhere: the drawing of where it stood is shifted,
- * and not made anew. A cymbal's stand gets longer as it is lifted, which is seen from the side.
- */
-export function carried<P extends Part>(now: P, still: { kit: Kit }, view: View): Carried<P> {
-  const was = partOf(still, now.id) as P | undefined;
-  if (!was || was === now || !onlyElsewhere(was, now)) return { drawn: now, shift: undefined };
-  const [from, to] = [centreOf(was), centreOf(now)];
-  const lifted = view.facing !== "above" && !isDrum(now) && from[2] !== to[2];
-  if (lifted) return { drawn: now, shift: undefined };
-  const [a, b] = [toScreen(from, view), toScreen(to, view)];
-  return { drawn: was, shift: `translate(${b[0] - a[0]} ${b[1] - a[1]})` };
-}
-
-const PLACES = new Set(["batter_m", "centre_m"]);
-
-function onlyElsewhere(was: Part, now: Part): boolean {
-  const keys = new Set([...Object.keys(was), ...Object.keys(now)]) as Set<keyof Part>;
-  return [...keys].every((k) => PLACES.has(k) || Object.is(was[k], now[k]));
 }

@@ -8,6 +8,8 @@
 export interface Sheet {
   on: Element;
   motion: Animation;
+  /** As it was moved last. */
+  at: string;
 }
 
 /** What is copied is still held by the pointer and by the keys: it only is not seen. */
@@ -35,17 +37,19 @@ export function copied(part: Element): Element {
 /**
  * A sheet over its paper with copies of what is drawn in this box, no larger than that: whatever
  * lies under a sheet is put together anew with every frame. What leaves the paper is cut off by
- * that alone.
+ * that alone. It lies right over `over`, or over all that is there.
  */
 export function sheetOf(
   paper: Element,
   box: Box,
   copies: Element[],
   about: Record<string, string>,
+  over?: Element,
 ): Sheet {
   const svg = papered(box, copies);
   Object.assign(svg.dataset, about);
-  paper.append(svg);
+  if (over) over.after(svg);
+  else paper.append(svg);
   return moving(svg);
 }
 
@@ -83,7 +87,7 @@ function papered({ left, top, wide, high }: Box, copies: Element[]): SVGSVGEleme
 export function moving(on: SVGSVGElement): Sheet {
   const motion = on.animate(null, { duration: 1, fill: "both" });
   motion.pause();
-  return { on, motion };
+  return { on, motion, at: "" };
 }
 
 /** So many pixels from where it lay. */
@@ -91,6 +95,8 @@ export function moveSheet(sheet: Sheet, dx: number, dy: number): void {
   transformSheet(sheet, `translate(${dx.toFixed(2)}px, ${dy.toFixed(2)}px)`);
 }
 
-export function transformSheet({ motion }: Sheet, transform: string): void {
-  (motion.effect as KeyframeEffect).setKeyframes({ transform: [transform, transform] });
+export function transformSheet(sheet: Sheet, transform: string): void {
+  if (transform === sheet.at) return;
+  sheet.at = transform;
+  (sheet.motion.effect as KeyframeEffect).setKeyframes({ transform: [transform, transform] });
 }

@@ -5,6 +5,7 @@
 
 import { memo } from "react";
 import { AimHandle } from "./AimHandle";
+import { useCarry } from "./carry";
 import { Ground, KitDrawing } from "./Ground";
 import type { ChartProps, InView } from "./look";
 import { Mics } from "./Mics";
@@ -16,6 +17,7 @@ export const Chart = memo(function Chart(props: ChartProps) {
   const { paper, svg, size, view, hold, zoom, frame } = useView(props);
   const { width, height } = size;
   useShifts(paper, props, view);
+  useCarry(paper, props, view);
   return (
     <section className="relative flex min-h-0 min-w-0 flex-col" aria-label={title}>
       <Head {...props} zoom={zoom} frame={frame} />
@@ -34,7 +36,7 @@ export const Chart = memo(function Chart(props: ChartProps) {
               room={layout.room ?? null}
               ruler={props.ruler}
             />
-            <KitDrawing view={view} kit={layout.kit} still={props.still?.kit} />
+            <KitDrawing view={view} kit={layout.kit} />
             {props.lain?.(view)}
           </svg>
         )}

@@ -2,7 +2,7 @@
 
 import { memo, type ReactNode } from "react";
 import type { Kit, Layout } from "../../api/types";
-import { carried } from "../../core/kitParts";
+import { partGoes } from "../../core/carry";
 import { goboCorners, outlineOf, toKit } from "../../core/roomShape";
 import type { Ruler } from "../../core/units";
 import {
@@ -185,31 +185,21 @@ export function namePlaces(kit: Kit, view: View): NamePlace[] {
 interface DrawingProps {
   view: View;
   kit: Kit;
-  /** As it stood before a hand took hold of something. */
-  still?: Kit;
 }
 
 /** Drums, cymbals, stool and the drummer's zone, lowest first, with their names. */
-export const KitDrawing = memo(function KitDrawing({ view, kit, still = kit }: DrawingProps) {
+export const KitDrawing = memo(function KitDrawing({ view, kit }: DrawingProps) {
   const { stool } = kit;
-  const drums = kit.drums.map((d) => carried(d, { kit: still }, view));
-  const cymbals = (kit.cymbals ?? []).map((c) => carried(c, { kit: still }, view));
-  const shifts = new Map([...drums, ...cymbals].map((p) => [p.drawn.id, p.shift]));
-  const drawn = {
-    ...kit,
-    drums: drums.map((d) => d.drawn),
-    cymbals: cymbals.map((c) => c.drawn),
-  };
   const depthOf = (p: Point3) =>
     view.facing === "above" ? p[2] : view.facing === "along" ? -p[1] : p[0];
   const turn = view.side === "drummer" || view.facing === "above" ? 1 : -1;
   const parts = [
-    ...drawn.drums.map((d) => ({
+    ...kit.drums.map((d) => ({
       id: d.id,
       at: d.batter_m,
       draw: <DrumShape drum={d} view={view} />,
     })),
-    ...drawn.cymbals.map((c) => ({
+    ...(kit.cymbals ?? []).map((c) => ({
       id: c.id,
       at: c.centre_m,
       draw: <CymbalShape cymbal={c} view={view} />,
@@ -227,12 +217,12 @@ export const KitDrawing = memo(function KitDrawing({ view, kit, still = kit }: D
         />
       )}
       {parts.map((p) => (
-        <g key={p.id} transform={shifts.get(p.id)}>
+        <g key={p.id} data-goes={partGoes(p.id)}>
           {p.draw}
         </g>
       ))}
-      {namePlaces(drawn, view).map((n) => (
-        <Name key={n.id} id={n.id} name={n.name} x={n.at[0]} y={n.at[1]} shift={shifts.get(n.id)} />
+      {namePlaces(kit, view).map((n) => (
+        <Name key={n.id} id={n.id} name={n.name} x={n.at[0]} y={n.at[1]} />
       ))}
       <References view={view} kit={kit} />
     </g>
@@ -244,13 +234,11 @@ interface NameProps {
   name: string;
   x: number;
   y: number;
-  shift: string | undefined;
 }
 
-const Name = memo(function Name({ id, name, x, y, shift }: NameProps) {
+const Name = memo(function Name({ id, name, x, y }: NameProps) {
   return (
     <text
-      transform={shift}
       x={x}
       y={y + 4}
       textAnchor="middle"
@@ -258,6 +246,7 @@ const Name = memo(function Name({ id, name, x, y, shift }: NameProps) {
       fill="var(--soft)"
       aria-hidden="true"
       data-part-name={id}
+      data-goes={partGoes(id)}
     >
       {name}
     </text>
@@ -330,10 +319,18 @@ const Seat = memo(function Seat(props: SeatProps) {
 function References({ view, kit }: { view: View; kit: Kit }) {
   const snare = toScreen(referenceOf(kit, "snare"), view);
   const kick = toScreen(referenceOf(kit, "kick"), view);
+  const goes = (kind: "snare" | "kick") => ({ "data-goes": partGoes(firstDrum({ kit }, kind).id) });
   return (
     <g aria-hidden="true">
-      <circle cx={snare[0]} cy={snare[1]} r="4.5" fill="var(--snare)" />
-      <rect x={kick[0] - 4.5} y={kick[1] - 4.5} width="9" height="9" fill="var(--kick)" />
+      <circle {...goes("snare")} cx={snare[0]} cy={snare[1]} r="4.5" fill="var(--snare)" />
+      <rect
+        {...goes("kick")}
+        x={kick[0] - 4.5}
+        y={kick[1] - 4.5}
+        width="9"
+        height="9"
+        fill="var(--kick)"
+      />
     </g>
   );
 }

@@ -1,6 +1,7 @@
 /** The mics on the chart, and what a hand or the keys can do to them. */
 import { type KeyboardEvent, memo, type PointerEvent, useMemo } from "react";
 import type { Layout, Mic } from "../../api/types";
+import { micGoes } from "../../core/carry";
 import { type OnEdge, onEdges } from "../../core/edges";
 import { micOf } from "../../core/edits";
 import { lengthWithUnit } from "../../core/units";
@@ -53,7 +54,12 @@ export function Mics(props: InView) {
         const off = edge.get(mic.id);
         if (off) return <EdgePlate key={mic.id} mic={mic} off={off} {...props} />;
         const look = lookOf(mic, props, beside(mic, places.get(mic.id) ?? [0, 0], placed, view));
-        if (props.quiet) return <MicShape key={mic.id} {...look} />;
+        if (props.quiet)
+          return (
+            <g key={mic.id} data-goes={micGoes(mic.id)}>
+              <MicShape {...look} />
+            </g>
+          );
         const { onSelect, onHover, onMove, onHold, onNudge } = props;
         return (
           <MicMark

@@ -1,6 +1,7 @@
 /** What the floor chart is given: what is drawn, and what is told when a hand does something. */
 import type { ReactNode } from "react";
 import type { Board, Layout, Mic } from "../../api/types";
+import type { Carrying } from "../../core/carry";
 import type { Ruler } from "../../core/units";
 import type { Facing, Point3, Side, View } from "../../core/view";
 
@@ -30,6 +31,8 @@ export interface ChartProps {
   lain?: (view: View) => ReactNode;
   /** Tells where the hand has a mic, at every frame; the drawing moves it without being made anew. */
   watch?: (watcher: (mic: Mic | null) => void) => () => void;
+  /** Where a hand has what it carries: the drawing shifts that, without being made anew. */
+  carrying?: Carrying;
   /** Something of the step's own, drawn over the kit; the mics stand back then. */
   layer?: (view: View) => ReactNode;
 }

@@ -1,11 +1,12 @@
 /** The kit from above and in height, with what a hand can take hold of. */
 import { useMemo, useState } from "react";
 import type { KitBoard } from "../../api/types";
-import { centreOf, isDrum, type Part, partAt } from "../../core/kitParts";
+import { drawnOf } from "../../core/carry";
+import { centreOf, isDrum, type Part, partAt, partOf } from "../../core/kitParts";
 import type { Facing, Point3, View } from "../../core/view";
 import { Chart } from "../../parts/chart/Chart";
-import { useEditorPart, useLit } from "../../parts/editing";
-import { useChangePart } from "../../parts/hands";
+import { useEditor, useEditorPart, useLit } from "../../parts/editing";
+import { useChangePart, useHands } from "../../parts/hands";
 import { useMe } from "../../parts/me";
 import { KitLayer } from "./KitLayer";
 
@@ -47,9 +48,14 @@ export function KitCharts(props: Props) {
 
 /** Moves of a part: shown while the hand moves, taken where it lets go. */
 function useMoves() {
+  const editor = useEditor();
   const change = useChangePart();
   return useMemo(
     () => ({
+      onHold: (id: string) => {
+        const part = partOf(editor.snapshot().doc, id);
+        return part && centreOf(part);
+      },
       onMove: (id: string, to: Point3, done: boolean) => {
         if (done) void change.take(id, (p) => partAt(p, to));
         else change.show(id, (p) => partAt(p, to));
@@ -66,7 +72,7 @@ function useMoves() {
         else change.show(id, turned);
       },
     }),
-    [change],
+    [change, editor],
   );
 }
 
@@ -74,19 +80,31 @@ const WHOLE = 2 * Math.PI;
 
 function KitChart(props: Props & { facing: Facing; title: string; onTurn?: () => void }) {
   const { facing, title, onTurn, board, chosen, onChoose } = props;
-  const layout = useEditorPart((s) => s.doc);
+  const editor = useEditor();
+  const hands = useHands();
+  const layout = useEditorPart((s) => (hands.holds ? drawnOf(s.doc, s.still, facing) : s.doc));
   const still = useEditorPart((s) => s.still);
   const pairs = useEditorPart((s) => s.board);
   const { side } = useLit();
   const ruler = useMe();
   const moves = useMoves();
+  const carrying = useMemo(
+    () => ({
+      now: () => {
+        const { doc, still } = editor.snapshot();
+        return hands.holds && drawnOf(doc, still, facing) === still ? doc : null;
+      },
+      subscribe: editor.subscribe,
+    }),
+    [editor, hands, facing],
+  );
   const layer = (view: View) => (
-    <KitLayer {...{ view, layout, still, board, ruler, chosen, onChoose }} {...moves} />
+    <KitLayer {...{ view, layout, board, ruler, chosen, onChoose }} {...moves} />
   );
   return (
     <Chart
       {...NOBODY}
-      {...{ title, facing, side, layout, still, ruler, layer }}
+      {...{ title, facing, side, layout, still, carrying, ruler, layer }}
       hint={facing === "above" ? `${side} at the foot` : ""}
       board={pairs}
       lit={NONE}

@@ -1,7 +1,8 @@
 /** What a hand or the keys can take hold of on the kit chart, and the zones to keep clear. */
 import { type KeyboardEvent, memo } from "react";
 import type { KitBoard, Layout } from "../../api/types";
-import { carried, centreOf, isDrum, type Part, partsOf } from "../../core/kitParts";
+import { partGoes } from "../../core/carry";
+import { centreOf, isDrum, type Part, partsOf } from "../../core/kitParts";
 import { lengthWithUnit, type Ruler } from "../../core/units";
 import {
   disc,
@@ -13,25 +14,26 @@ import {
   toScreen,
   type View,
 } from "../../core/view";
+import { endsOf, floorUnder } from "../../parts/chart/carry";
 import { arrowOf, follow, STEP_M } from "../../parts/handSizes";
 import { WiresHandle } from "./WiresHandle";
 
 interface Props {
   view: View;
   layout: Layout;
-  /** As it was before a hand took hold of something. */
-  still: Layout;
   board: KitBoard | undefined;
   ruler: Ruler;
   chosen: string | null;
   onChoose: (id: string) => void;
+  /** A hand comes down on it: where it is. */
+  onHold: (id: string) => Point3 | undefined;
   onMove: (id: string, to: Point3, done: boolean) => void;
   onNudge: (id: string, by: Point3) => void;
   onWires: (id: string, turn: (now: number) => number, done: boolean) => void;
 }
 
 export function KitLayer(props: Props) {
-  const { view, layout, still, board, ruler, chosen, onChoose, onMove, onNudge } = props;
+  const { view, layout, board, ruler, chosen, onChoose, onHold, onMove, onNudge } = props;
   const parts = partsOf(layout);
   const ask = board?.tape.next;
   const doubtful = new Set(
@@ -49,9 +51,8 @@ export function KitLayer(props: Props) {
       {parts.map((p) => (
         <Grip
           key={p.id}
-          {...{ view, ruler, onChoose, onMove, onNudge }}
+          {...{ view, ruler, onChoose, onHold, onMove, onNudge }}
           part={p}
-          {...carried(p, still, view)}
           on={p.id === chosen}
           unsure={doubtful.has(p.id)}
         />
@@ -59,7 +60,11 @@ export function KitLayer(props: Props) {
       {view.facing === "above" &&
         layout.kit.drums
           .filter((d) => d.kind === "snare" && d.id === chosen)
-          .map((d) => <WiresHandle key={d.id} drum={d} view={view} onWires={props.onWires} />)}
+          .map((d) => (
+            <g key={d.id} data-goes={partGoes(d.id)}>
+              <WiresHandle drum={d} view={view} onWires={props.onWires} />
+            </g>
+          ))}
     </g>
   );
 }
@@ -125,10 +130,7 @@ const TapeLine = memo(function TapeLine(props: TapeLineProps) {
   const fits = props.state === "fits";
   return (
     <line
-      x1={p[0]}
-      y1={p[1]}
-      x2={q[0]}
-      y2={q[1]}
+      {...endsOf([partGoes(props.a.id), partGoes(props.b.id)], [p, q])}
       aria-hidden="true"
       pointerEvents="none"
       stroke={props.state === "misfit" ? "var(--hollow)" : fits ? "var(--ring)" : "var(--late)"}
@@ -148,28 +150,43 @@ function NextLine(props: { view: View; parts: Part[]; a: string; b: string | nul
   const p = toScreen(held(one), view);
   const [x, y] = held(one);
   const q: Point2 = two ? toScreen(held(two), view) : toScreen([x, y, 0], view);
+  const goes = partGoes(a);
+  const ends = endsOf([goes, two ? partGoes(two.id) : floorUnder(goes)], [p, q]);
   return (
-    <g aria-hidden="true" pointerEvents="none" stroke="var(--snare)" fill="none">
-      <line x1={p[0]} y1={p[1]} x2={q[0]} y2={q[1]} strokeWidth="4" strokeLinecap="round" />
-      <circle cx={p[0]} cy={p[1]} r="8" strokeWidth="2.5" fill="var(--card)" />
-      {two && <circle cx={q[0]} cy={q[1]} r="8" strokeWidth="2.5" fill="var(--card)" />}
+    <g aria-hidden="true" pointerEvents="none">
+      <line {...ends} stroke="var(--snare)" strokeWidth="4" strokeLinecap="round" />
+      <End at={p} goes={goes} />
+      {two && <End at={q} goes={partGoes(two.id)} />}
     </g>
+  );
+}
+
+function End({ at, goes }: { at: Point2; goes: string }) {
+  return (
+    <circle
+      data-goes={goes}
+      cx={at[0]}
+      cy={at[1]}
+      r="8"
+      stroke="var(--snare)"
+      strokeWidth="2.5"
+      fill="var(--card)"
+    />
   );
 }
 
 const GRIP_PX = 19;
 
-interface GripProps extends Pick<Props, "view" | "ruler" | "onChoose" | "onMove" | "onNudge"> {
+type Told = "view" | "ruler" | "onChoose" | "onHold" | "onMove" | "onNudge";
+
+interface GripProps extends Pick<Props, Told> {
   part: Part;
-  drawn: Part;
-  shift: string | undefined;
   on: boolean;
   unsure: boolean;
 }
 
 const Grip = memo(function Grip(props: GripProps) {
-  const { part, drawn, shift, view, on, unsure } = props;
-  const centre = centreOf(part);
+  const { part, view, on, unsure } = props;
   return (
     <g
       role="button"
@@ -178,17 +195,19 @@ const Grip = memo(function Grip(props: GripProps) {
       aria-pressed={on}
       data-part={part.id}
       data-view={view.facing}
-      transform={shift}
+      data-goes={partGoes(part.id)}
       className="cursor-grab"
       onKeyDown={(e) => byKey(e, props)}
       onPointerDown={(e) => {
         if (e.button !== 0) return;
         e.stopPropagation();
         props.onChoose(part.id);
-        follow(e, (dx, dy, done) => props.onMove(part.id, moved(centre, dx, dy, view), done));
+        const from = props.onHold(part.id);
+        if (from)
+          follow(e, (dx, dy, done) => props.onMove(part.id, moved(from, dx, dy, view), done));
       }}
     >
-      <Held part={drawn} {...{ view, on, unsure }} />
+      <Held {...{ part, view, on, unsure }} />
     </g>
   );
 });
