@@ -106,6 +106,7 @@ def test_walls_and_low_end_are_those_under_the_hand_and_a_room_mic_stays(in_a_ro
     expect(page.locator("[data-wall=left]")).to_have_text("240.0 cm")
     rough = page.locator("[data-rough]").inner_text()
     stood, box = mic.bounding_box(), page.locator("[data-kit] circle").first.bounding_box()
+    left, back = (page.locator(f"[data-wall={w}]").bounding_box() for w in ("left", "back"))
     page.route("**/api/edit", lambda route: route.abort())  # nothing is taken while it is held
     page.route("**/api/room/board", lambda route: route.abort())
     page.route("**/api/room/here", lambda route: route.abort())
@@ -126,6 +127,14 @@ def test_walls_and_low_end_are_those_under_the_hand_and_a_room_mic_stays(in_a_ro
     assert mic.bounding_box() == pytest.approx(stood, abs=0.5)
     page.wait_for_timeout(300)
     told = page.locator("[data-wall]").all_text_contents()
+    # Each length stands on its line, at the same part of the way to its wall, which has not moved.
+    for way, was, gone in (("left", left, 40 * 0.28), ("back", back, -30 * 0.28)):
+        at = page.locator(f"[data-wall={way}]").bounding_box()
+        side, across = ("x", "y") if way == "left" else ("y", "x")
+        size = {"x": "width", "y": "height"}
+        middle = {k: at[k] + at[size[k]] / 2 for k in at if k in size}
+        assert middle[side] == pytest.approx(was[side] + was[size[side]] / 2 + gone, abs=2)
+        assert middle[across] == pytest.approx(y - 30 if across == "y" else x + 40, abs=2)
     page.unroute_all()
     page.mouse.up()
     in_a_room.saved()

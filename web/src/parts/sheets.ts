@@ -84,7 +84,7 @@ function papered({ left, top, wide, high }: Box, copies: Element[]): SVGSVGEleme
 }
 
 /** What is on the page already, ready to be moved. */
-export function moving(on: SVGSVGElement): Sheet {
+export function moving(on: HTMLElement | SVGSVGElement): Sheet {
   const motion = on.animate(null, { duration: 1, fill: "both" });
   motion.pause();
   return { on, motion, at: "" };

@@ -18,20 +18,26 @@ const UNKNOWN: Here = { curves: {}, roughness_db: null, walls_m: {} };
 /** Two: while one answer is drawn the next is being computed. */
 const AT_ONCE = 2;
 
+export interface Told {
+  here: Here;
+  /** Where the kit was then. */
+  room: RoomDoc;
+}
+
 /** What is told where the hand has the kit; null where what is kept tells it. */
-export type HandHere = Shared<Here | null>;
+export type HandHere = Shared<Told | null>;
 
 /** `fresh` where the board is of what is kept, and not of what was there before. */
 export function useHere(fresh: boolean): HandHere {
   const editor = useEditor();
   const moving = useEditorPart((s) => s.doc.room !== s.still.room);
-  const [here] = useState(() => new Shared<Here | null>(null));
+  const [here] = useState(() => new Shared<Told | null>(null));
   const latest = useMemo(
     () =>
       new Latest<Asked, Here>(
         (body) => beside(PATH, body, () => exactly<Here>(api.POST(PATH, { body }))),
-        here.set,
-        () => here.set(UNKNOWN),
+        (told, { room }) => here.set({ here: told, room }),
+        (_, { room }) => here.set({ here: UNKNOWN, room }),
         AT_ONCE,
       ),
     [here],
@@ -56,6 +62,6 @@ export function useHere(fresh: boolean): HandHere {
 }
 
 /** The board with what the hand is told in the place of what is kept. */
-export function withHere(kept: RoomBoard | undefined, here: Here | null): RoomBoard | undefined {
-  return kept && here ? { ...kept, spots: { ...kept.spots, here } } : kept;
+export function withHere(kept: RoomBoard | undefined, told: Told | null): RoomBoard | undefined {
+  return kept && told ? { ...kept, spots: { ...kept.spots, here: told.here } } : kept;
 }

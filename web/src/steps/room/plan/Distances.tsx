@@ -2,9 +2,9 @@
 import { memo } from "react";
 import type { Room } from "../../../api/types";
 import { lengthWithUnit, type Ruler } from "../../../core/units";
-import type { Point2, View } from "../../../core/view";
+import type { View } from "../../../core/view";
 import { useShared } from "../../../parts/editing";
-import { carryPart, carrySheet, type PlanProps, snareAt, useCarried } from "./pose";
+import { type Along, type PlanProps, snareAt, useCarried } from "./pose";
 
 /** The words stand this far along, nearer the wall than the kit. */
 const ALONG = 0.72;
@@ -17,43 +17,55 @@ interface Props extends Pick<PlanProps, "board" | "hand"> {
 
 interface Way {
   name: string;
-  /** From the snare to the wall, pixels. */
-  to: Point2;
+  /** Along the room; else across it. */
+  upright: boolean;
+  /** Where the wall is on the paper that way, pixels: it stays there while the kit is moved. */
+  wall: number;
   far: number;
 }
 
 /** None outside, or where it is not known where the hand has the kit. */
-function useWays({ board, hand, view }: Props): Way[] {
-  const here = useShared(hand) ?? board?.spots.here;
-  const walls = here?.walls_m;
+function useWays({ board, hand, view, room }: Props): Way[] {
+  const told = useShared(hand);
+  const walls = (told?.here ?? board?.spots.here)?.walls_m;
   if (!walls || !("left" in walls)) return [];
+  const [x, y] = snareAt(told?.room ?? room, view);
   const { left = 0, right = 0, back = 0, front = 0 } = walls;
-  const px = (m: number) => m * view.scale;
+  // Rounded, so that a wall that stands is not drawn anew for its last digit.
+  const wall = (from: number, far: number) => Number((from + far * view.scale).toFixed(2));
   return [
-    { name: "left", to: [-px(left), 0], far: left },
-    { name: "right", to: [px(right), 0], far: right },
-    { name: "back", to: [0, px(back)], far: back },
-    { name: "front", to: [0, -px(front)], far: front },
+    { name: "left", upright: false, wall: wall(x, -left), far: left },
+    { name: "right", upright: false, wall: wall(x, right), far: right },
+    { name: "back", upright: true, wall: wall(y, back), far: back },
+    { name: "front", upright: true, wall: wall(y, -front), far: front },
   ];
 }
 
-/** They lie under the kit, each way across and along on a sheet no wider than its lines. */
+/** They lie under the kit: one right across the room, one along it. */
 export const Lines = memo(function Lines(props: Props) {
   const ways = useWays(props);
-  const along = ([x]: Point2) => x === 0;
-  return (
-    <>
-      <Strip {...props} ways={ways.filter(({ to }) => !along(to))} />
-      <Strip {...props} ways={ways.filter(({ to }) => along(to))} />
-    </>
-  );
+  return [false, true].map((upright) => (
+    <Line
+      key={String(upright)}
+      {...props}
+      upright={upright}
+      walls={ways.filter((way) => way.upright === upright).map(({ wall }) => wall)}
+    />
+  ));
 });
 
-function Strip({ room, view, ways }: Props & { ways: Way[] }) {
-  const sheet = useCarried(room, view, carrySheet);
+const sideways: Along = (now, kept) => [now[0] - kept[0], 0];
+const upAndDown: Along = (now, kept) => [0, now[1] - kept[1]];
+
+/** From wall to wall through the snare: with the kit it goes sideways only, as its ends stand. */
+function Line(props: Props & { upright: boolean; walls: number[] }) {
+  const { room, view, upright, walls } = props;
+  const sheet = useCarried<SVGSVGElement>(room, view, upright ? sideways : upAndDown);
   const [x, y] = snareAt(room, view);
   // A sheet lies on whole pixels, whatever it is told.
   const [left, top] = [Math.floor(x), Math.floor(y)];
+  const [from, to] = walls.map((wall) => wall - (upright ? top : left));
+  const d = upright ? `M${x - left} ${from}V${to}` : `M${from} ${y - top}H${to}`;
   return (
     <svg
       ref={sheet}
@@ -63,59 +75,43 @@ function Strip({ room, view, ways }: Props & { ways: Way[] }) {
       className="pointer-events-none absolute overflow-visible will-change-transform"
       style={{ left, top }}
     >
-      {ways.map(({ name, to }) => (
-        <path
-          key={name}
-          d={`M${x - left} ${y - top}l${to.join(" ")}`}
-          stroke="var(--snare)"
-          strokeDasharray="2 4"
-        />
-      ))}
+      {walls.length === 2 && <path d={d} stroke="var(--snare)" strokeDasharray="2 4" />}
     </svg>
   );
 }
 
-/** They lie over it. */
+/** They lie over it, each on a sheet of its own that is put elsewhere without being drawn. */
 export const Labels = memo(function Labels({ ruler, ...props }: Props & { ruler: Ruler }) {
   const { room, view } = props;
-  const part = useCarried(room, view, carryPart);
-  const [x, y] = snareAt(room, view);
-  return (
-    <g ref={part} aria-hidden="true" pointerEvents="none">
-      {useWays(props).map(({ name, to, far }) => (
-        <g key={name} transform={`translate(${x + to[0] * ALONG} ${y + to[1] * ALONG})`}>
-          <Label name={name} says={lengthWithUnit(far, ruler)} />
-        </g>
-      ))}
-    </g>
-  );
+  return useWays(props).map(({ name, upright, wall, far }) => (
+    <Label key={name} {...{ room, view, name, upright, wall }} says={lengthWithUnit(far, ruler)} />
+  ));
 });
 
-/** Round where it is put, so that one that only moves is not written anew. */
-const Label = memo(function Label({ name, says }: { name: string; says: string }) {
-  const wide = says.length * 7 + 8;
+/** As high as a label is, and as wide as one of its letters, pixels. */
+const HIGH = 17;
+const LETTER = 7;
+
+interface LabelProps extends Omit<Way, "far">, Pick<Props, "room" | "view"> {
+  says: string;
+}
+
+const Label = memo(function Label({ room, view, name, says, upright, wall }: LabelProps) {
+  const wide = says.length * LETTER + 8;
+  const toWall = (from: number) => from + (wall - from) * ALONG;
+  const sheet = useCarried<HTMLSpanElement>(room, view, ([x, y]) => {
+    const [cx, cy] = upright ? [x, toWall(y)] : [toWall(x), y];
+    return [cx - wide / 2, cy - HIGH / 2];
+  });
   return (
-    <>
-      <rect
-        x={-wide / 2}
-        y={-9}
-        width={wide}
-        height="17"
-        rx="4"
-        fill="var(--card)"
-        fillOpacity="0.92"
-      />
-      <text
-        y={4}
-        textAnchor="middle"
-        fontSize="11.5"
-        className="num"
-        fontWeight="600"
-        fill="var(--snare)"
-        data-wall={name}
-      >
-        {says}
-      </text>
-    </>
+    <span
+      ref={sheet}
+      aria-hidden="true"
+      className="num pointer-events-none absolute top-0 left-0 rounded bg-card/92 text-center text-[11.5px] leading-[17px] font-semibold text-snare contain-strict will-change-transform"
+      style={{ width: wide, height: HIGH }}
+      data-wall={name}
+    >
+      {says}
+    </span>
   );
 });

@@ -6,7 +6,7 @@ import { lengthWithUnit } from "../../../core/units";
 import { moved, type Point2, type Point3, toScreen, type View } from "../../../core/view";
 import { useEditor } from "../../../parts/editing";
 import { arrowOf, follow, STEP_M } from "../../../parts/handSizes";
-import { carryPart, type PlanProps, snareAt, useCarried, useHeldTurn } from "./pose";
+import { type PlanProps, snareAt, useCarried, useHeldTurn, withKit } from "./pose";
 
 interface Props extends Pick<PlanProps, "onPose" | "onNudge" | "ruler"> {
   /** As it is kept. */
@@ -18,15 +18,34 @@ const TURN_STEP = Math.PI / 36;
 /** Where the turning handle is, from the snare: right and ahead. */
 const HANDLE_M: Point2 = [0.25, 1.25];
 
+/** How far it reaches from the snare, with room for a finger, pixels. */
+const reachOf = (view: View) => Math.ceil(Math.hypot(...HANDLE_M) * view.scale + FINGER_PX);
+const FINGER_PX = 26;
+
+/** On a sheet of its own, over all that is drawn: what is not the handle is no hindrance. */
 export function KitHandle(props: Props) {
   const { room, view } = props;
   const turn = useHeldTurn(room);
-  const part = useCarried(room, view, carryPart);
+  const sheet = useCarried<SVGSVGElement>(room, view, withKit);
+  const [x, y] = snareAt(room, view).map(Math.floor) as [number, number];
+  const far = reachOf(view);
+  const [left, top, wide] = [x - far, y - far, 2 * far];
   return (
-    <g ref={part}>
-      <Hold {...props} />
-      <Turn {...props} turn={turn} />
-    </g>
+    <svg
+      ref={sheet}
+      role="group"
+      aria-label="Where the kit stands"
+      width={wide}
+      height={wide}
+      viewBox={`${left} ${top} ${wide} ${wide}`}
+      className="pointer-events-none absolute touch-none select-none"
+      style={{ left, top }}
+    >
+      <g pointerEvents="auto">
+        <Hold {...props} />
+        <Turn {...props} turn={turn} />
+      </g>
+    </svg>
   );
 }
 
@@ -75,7 +94,7 @@ const Hold = memo(function Hold(props: Props) {
         });
       }}
     >
-      <circle {...{ cx, cy }} r="26" fill="transparent" />
+      <circle {...{ cx, cy }} r={FINGER_PX} fill="transparent" />
       <circle {...{ cx, cy }} r="7" className="fill-snare stroke-card" strokeWidth="2" />
     </g>
   );

@@ -5,7 +5,7 @@ import { toRoom } from "../../../core/roomShape";
 import { type Point2, path, toScreen, type View } from "../../../core/view";
 import { micColour } from "../../../core/words";
 import { ahead, Tear } from "../../../parts/chart/MicGlyph";
-import { carrySheet, snareAt, useCarried, useHeldTurn } from "./pose";
+import { snareAt, useCarried, useHeldTurn, withKit } from "./pose";
 
 type To = (x: number, y: number) => Point2;
 
@@ -38,7 +38,7 @@ function reachOf({ kit, mics }: Layout): number {
  */
 export function KitSheet({ layout, room, view }: Props) {
   const turn = useHeldTurn(room);
-  const sheet = useCarried(room, view, carrySheet);
+  const sheet = useCarried<SVGSVGElement>(room, view, withKit);
   const [x, y] = snareAt(room, view);
   const far = useMemo(() => reachOf(layout), [layout]) * view.scale + NAMES;
   const [left, top, wide] = [Math.floor(x - far), Math.floor(y - far), Math.ceil(2 * far)];

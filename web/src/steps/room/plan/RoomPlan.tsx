@@ -34,11 +34,11 @@ export function RoomPlan(props: PlanProps) {
             className="absolute inset-0 touch-none will-change-transform select-none"
           >
             <RoomMics {...{ layout, room, view }} />
-            <Labels {...{ room, board, hand, view, ruler }} />
             <Tried tried={props.tried} room={room.name} view={view} />
             <GoboHandles kept={room} view={view} ruler={ruler} onGobo={props.onGobo} />
-            <KitHandle {...{ room, view, ruler }} onPose={props.onPose} onNudge={props.onNudge} />
           </svg>
+          <Labels {...{ room, board, hand, view, ruler }} />
+          <KitHandle {...{ room, view, ruler }} onPose={props.onPose} onNudge={props.onNudge} />
         </>
       )}
     </div>

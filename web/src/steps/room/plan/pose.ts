@@ -4,6 +4,7 @@ import type { Layout, Room, RoomBoard, SpotTried } from "../../../api/types";
 import type { Ruler } from "../../../core/units";
 import { type Point2, toScreen, type View } from "../../../core/view";
 import { useEditor, useEditorPart } from "../../../parts/editing";
+import { moveSheet, moving, type Sheet } from "../../../parts/sheets";
 import type { HandHere } from "../useHere";
 import type { GoboChange } from "./GoboHandles";
 
@@ -37,35 +38,31 @@ export function useHeldTurn(kept: Room): number {
 export const snareAt = (kept: Room, view: View): Point2 =>
   toScreen([kept.kit_x_m, kept.kit_y_m, 0], view);
 
-/**
- * What goes along with the kit: put where the hand has it at every move, and drawn anew for none of
- * them. `put` is told how far it has been carried from where it is kept, pixels.
- */
-export function useCarried<E extends Element>(
+/** How far a sheet is moved on the paper, for where the hand has the snare and where that is kept. */
+export type Along = (now: Point2, kept: Point2) => Point2;
+
+/** With the kit, wherever that goes. */
+export const withKit: Along = (now, kept) => [now[0] - kept[0], now[1] - kept[1]];
+
+/** A sheet that goes along with the kit: moved with the hand, and drawn anew for none of its moves. */
+export function useCarried<E extends HTMLElement | SVGSVGElement>(
   kept: Room,
   view: View,
-  put: (element: E, by: Point2) => void,
+  along: Along,
 ): RefObject<E | null> {
   const editor = useEditor();
   const ref = useRef<E>(null);
+  const sheet = useRef<Sheet>(null);
   useLayoutEffect(() => {
+    if (!ref.current) return;
+    if (sheet.current?.on !== ref.current) sheet.current = moving(ref.current);
+    const { current } = sheet;
     const follow = () => {
-      const { kit_x_m, kit_y_m } = editor.snapshot().doc.room ?? kept;
-      const [x, y] = [kit_x_m - kept.kit_x_m, kept.kit_y_m - kit_y_m];
-      if (ref.current) put(ref.current, [x * view.scale, y * view.scale]);
+      const now = snareAt(editor.snapshot().doc.room ?? kept, view);
+      moveSheet(current, ...along(now, snareAt(kept, view)));
     };
     follow();
     return editor.subscribe(follow);
-  }, [editor, kept, view, put]);
+  });
   return ref;
-}
-
-/** A sheet of its own, moved. */
-export function carrySheet(sheet: SVGSVGElement, [x, y]: Point2): void {
-  sheet.style.transform = `translate(${x}px, ${y}px)`;
-}
-
-/** A part of a drawing, moved in it. */
-export function carryPart(part: SVGGElement, [x, y]: Point2): void {
-  part.setAttribute("transform", `translate(${x} ${y})`);
 }
