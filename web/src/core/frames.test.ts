@@ -44,6 +44,19 @@ describe("the next frame", () => {
     expect([next(), next()]).toEqual([["again"], ["again"]]);
   });
 
+  it("puts last what a drawing asks for at its end, with the same frame and once", () => {
+    const end = () => void done.push("put");
+    frames.end(end);
+    frames.draw(() => {
+      done.push("drawn");
+      frames.end(end);
+    });
+    expect(next()).toEqual(["drawn", "put"]);
+    frames.end(end);
+    frames.drop(end);
+    expect(next()).toEqual([]);
+  });
+
   it("goes on after a fault, which is told", () => {
     const told = vi.fn();
     vi.stubGlobal("reportError", told);

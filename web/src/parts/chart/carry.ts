@@ -112,7 +112,7 @@ class Carried {
         this.wanted.add(name);
         apart(() => this.take(name));
       }
-    frames.draw(this.along);
+    frames.end(this.along);
   }
 
   private readonly along = (): void => {
