@@ -96,7 +96,7 @@ function copyOf(part: SVGElement): Element {
 class Carried {
   private readonly sheets = new Map<string, Sheet[]>();
   private readonly lines = new Map<SVGElement, Line>();
-  private readonly hidden: SVGElement[] = [];
+  private readonly hidden = new Set<SVGElement>();
   private readonly wanted = new Set<string>();
   private shifts: Shifts = new Map();
 
@@ -137,7 +137,7 @@ class Carried {
       for (const line of lines) if (!this.lines.has(line)) this.lines.set(line, lineOf(line));
       for (const part of lots.flatMap((lot) => lot.parts)) {
         outOfSight(part);
-        this.hidden.push(part);
+        this.hidden.add(part);
       }
       this.along();
     };
@@ -146,9 +146,9 @@ class Carried {
   /** What the drawing has of its own is seen again. */
   settle(): void {
     frames.drop(this.along);
-    this.wanted.clear();
     const bars = [...this.lines.values()].map(({ bar }) => bar.sheet);
     inSight([...this.hidden, ...this.lines.keys()], [...bars, ...[...this.sheets.values()].flat()]);
+    for (const all of [this.wanted, this.sheets, this.lines, this.hidden]) all.clear();
   }
 }
 
@@ -161,6 +161,7 @@ export function useCarry(paper: RefObject<Element | null>, props: ChartProps, vi
     const follow = () => {
       const now = carrying.now();
       if (now) carried.go(shiftsOf(layout, now, view));
+      else carried.settle();
     };
     follow();
     const leave = carrying.subscribe(follow);
