@@ -175,6 +175,44 @@ def test_a_tape_reaches_to_the_drum_wherever_the_hand_has_it(someone):
     assert now["x"] + now["width"] == pytest.approx(x + 60, abs=4)
 
 
+def test_a_plumb_line_keeps_its_foot_on_the_floor_as_its_drum_is_lifted(someone):
+    page = someone.open("kit")
+    expect(page.locator("[data-ask]")).to_have_attribute("data-ask", "snare ground")
+    grip = page.locator('[data-part="snare"][data-view="along"] > circle').first
+    line = page.locator('[data-ends="part snare,floor:part snare"]').last
+    rest, at = line.bounding_box(), grip.bounding_box()
+    x, y = at["x"] + at["width"] / 2, at["y"] + at["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 30, y - 40, steps=6)
+    bar = page.locator("[data-bar]").last
+    expect(bar).to_be_visible()
+    page.wait_for_timeout(100)
+    held = bar.bounding_box()
+    assert held["y"] + held["height"] == pytest.approx(rest["y"] + rest["height"], abs=4)
+    assert held["y"] == pytest.approx(y - 40, abs=4)
+    assert held["x"] + held["width"] / 2 == pytest.approx(x + 30, abs=4)
+    page.mouse.up()
+
+
+def test_a_lifted_cymbal_is_drawn_anew_where_its_stand_is_seen_to_grow(someone):
+    page = someone.open("kit")
+    name = someone.doc()["kit"]["cymbals"][0]["id"]
+    grip = page.locator(f'[data-part="{name}"][data-view="along"] > circle').first
+    at = grip.bounding_box()
+    x, y = at["x"] + at["width"] / 2, at["y"] + at["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    # Sideways it is carried in both views; lifted too, in the one from above only.
+    page.mouse.move(x + 20, y, steps=4)
+    expect(page.locator(f'[data-hand="part {name}"][data-view="along"]').first).to_be_visible()
+    page.mouse.move(x + 20, y - 30, steps=4)
+    expect(page.locator(f'[data-hand="part {name}"][data-view="along"]')).to_have_count(0)
+    expect(page.locator(f'[data-hand="part {name}"][data-view="above"]').first).to_be_visible()
+    assert grip.bounding_box()["y"] == pytest.approx(at["y"] - 30, abs=1.5)
+    page.mouse.up()
+
+
 def test_dragging_a_drum_by_hand_makes_its_readings_unsure(someone):
     page = someone.open("kit")
     row = taped(page)
@@ -338,7 +376,7 @@ def test_a_drum_is_with_the_pointer_while_the_server_takes_its_time(someone):
         assert held_beside.bounding_box()["x"] > was["x"] + n / 2
     expect(page.locator('[data-hand="mic FT"]')).to_have_count(0)
     let_go()
-    with_it = page.locator('[data-hand="mic FT"][data-view="above"] > g > g')
+    with_it = page.locator('[data-hand="mic FT"][data-view="above"] > g[opacity] > g')
     expect(with_it).to_have_count(1)
     page.mouse.move(x + 46, y)
     page.wait_for_timeout(400)

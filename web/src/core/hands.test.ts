@@ -153,14 +153,16 @@ describe("hands", () => {
     expect(log).toEqual(["preview b"]);
   });
 
-  it("shows nothing that was made of what is no longer kept", async () => {
-    const { hands, log, step, keep } = world();
-    hands.preview(edit("a"));
+  it("shows nothing that was made of what is no longer kept, and asks for the newest again", async () => {
+    const { hands, log, step, keep, gates } = world();
+    for (const id of ["a", "b"]) hands.preview(edit(id));
     keep("undone");
+    gates.pop(); // that of b is on its way for long
     await step();
-    hands.preview(edit("b"));
+    expect(log).toEqual([]);
     await step();
     expect(log).toEqual(["preview undoneb"]);
+    expect(gates.length).toBe(0);
   });
 
   it("asks what is shown only after what was let go of, and of what is kept then", async () => {

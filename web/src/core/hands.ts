@@ -73,7 +73,7 @@ export class Hands {
   private waiting: Turn[] = [];
   private now: Turn | null = null;
   private running: Promise<void> | null = null;
-  /** What is to be shown as soon as nothing that was let go of is under way. */
+  /** The newest that is to be shown; asked for when nothing that was let go of is under way. */
   private wanted: Make | null = null;
   private readonly trials: Latest<Trial, Edited>;
   /** What is held, where the hand has it now: it is never older than the rest that is shown. */
@@ -103,7 +103,7 @@ export class Hands {
     this.hand = hand;
     if (hand) this.world.show(this.held(this.world.shown()));
     this.wanted = make;
-    if (!this.running) this.try();
+    this.tryOut();
   }
 
   /** Show what a hand holds that nothing goes along with: there is nothing to ask meanwhile. */
@@ -153,12 +153,11 @@ export class Hands {
     this.trials.callOff();
   }
 
-  private try(): void {
-    const make = this.wanted;
-    this.wanted = null;
+  private tryOut(): void {
+    if (this.running) return;
     const still = this.world.still();
     try {
-      const edit = make?.(still);
+      const edit = this.wanted?.(still);
       if (edit) this.trials.want({ edit, still });
     } catch (error) {
       this.notTried(error as Error);
@@ -168,8 +167,8 @@ export class Hands {
   private tried(told: Edited, still: Layout): void {
     this.world.reached();
     // Something else was kept meanwhile, a name or an undo: it would be out of sight under this.
-    if (this.world.still() !== still) return;
-    this.showAnswer(sameWhereEqual(this.world.shown(), told.layout));
+    if (this.world.still() !== still) this.tryOut();
+    else this.showAnswer(sameWhereEqual(this.world.shown(), told.layout));
   }
 
   /** While it is still held it stays with the hand, which may yet come to where it can be. */
@@ -209,7 +208,7 @@ export class Hands {
     }
     // At once: an edit that comes between the last turn and this line would wait for ever.
     this.running = null;
-    this.try();
+    this.tryOut();
   }
 
   /** Write down what would be lost with this page. */

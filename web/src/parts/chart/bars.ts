@@ -51,8 +51,8 @@ function draw(bar: Bar, long: number): Bar {
   return bar;
 }
 
-export function reach(bar: Bar, [toX, toY]: Point2): void {
-  const [x, y] = bar.from;
+/** `from` where that end goes along as well. */
+export function reach(bar: Bar, [toX, toY]: Point2, [x, y]: Point2 = bar.from): void {
   const turn = Math.atan2(toY - y, toX - x);
   const far = Math.hypot(toX - x, toY - y);
   if (bar.dashed && Math.max(far / bar.long, bar.long / Math.max(far, SHORTEST)) > STRETCH)

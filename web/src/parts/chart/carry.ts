@@ -63,8 +63,7 @@ function lineOf(line: SVGElement): Line {
 }
 
 function stretch({ bar, names: [a = "", b = ""], ends: [p, q] }: Line, shifts: Shifts, view: View) {
-  bar.from = endAt(b, q, shifts, view);
-  reach(bar, endAt(a, p, shifts, view));
+  reach(bar, endAt(a, p, shifts, view), endAt(b, q, shifts, view));
 }
 
 /** The parts of one name that one paper has, and where that is. */
