@@ -97,6 +97,8 @@ class Carried {
   private readonly lines = new Map<SVGElement, Line>();
   private readonly hidden = new Set<SVGElement>();
   private readonly wanted = new Set<string>();
+  /** Wanted, and not taken hold of yet. */
+  private readonly later: string[] = [];
   private shifts: Shifts = new Map();
 
   constructor(
@@ -104,15 +106,27 @@ class Carried {
     private readonly view: View,
   ) {}
 
-  go(shifts: Shifts): void {
+  /**
+   * Taken hold of at first only in the view where the hand is, and in the other two frames later:
+   * both would take longer than one.
+   */
+  go(shifts: Shifts, atOnce: boolean): void {
     this.shifts = shifts;
     for (const name of shifts.keys())
       if (!this.wanted.has(name)) {
         this.wanted.add(name);
-        apart(() => this.take(name));
+        this.later.push(name);
       }
+    if (atOnce || this.paper.matches(":hover")) this.takeAll();
+    else if (this.later.length) frames.draw(this.takeNext);
     frames.end(this.along);
   }
+
+  private readonly takeNext = (): void => frames.draw(this.takeAll);
+
+  private readonly takeAll = (): void => {
+    for (const name of this.later.splice(0)) apart(() => this.take(name));
+  };
 
   private readonly along = (): void => {
     for (const [name, sheets] of this.sheets) {
@@ -144,7 +158,8 @@ class Carried {
 
   /** What the drawing has of its own is seen again. */
   settle(): void {
-    frames.drop(this.along);
+    for (const step of [this.along, this.takeNext, this.takeAll]) frames.drop(step);
+    this.later.length = 0;
     const bars = [...this.lines.values()].map(({ bar }) => bar.sheet);
     inSight([...this.hidden, ...this.lines.keys()], [...bars, ...[...this.sheets.values()].flat()]);
     for (const all of [this.wanted, this.sheets, this.lines, this.hidden]) all.clear();
@@ -157,12 +172,14 @@ export function useCarry(paper: RefObject<Element | null>, props: ChartProps, vi
   useLayoutEffect(() => {
     if (!carrying || !paper.current || view.scale === 0) return;
     const carried = new Carried(paper.current, view);
+    let drawnAnew = true;
     const follow = () => {
       const now = carrying.now();
-      if (now) carried.go(shiftsOf(layout, now, view));
+      if (now) carried.go(shiftsOf(layout, now, view), drawnAnew);
       else carried.settle();
     };
     follow();
+    drawnAnew = false;
     const leave = carrying.subscribe(follow);
     return () => {
       leave();

@@ -1,6 +1,5 @@
 /** A length that is typed: shown in the chosen ruler, kept in metres, taken on Enter or leaving. */
-import { useEffect, useId, useState } from "react";
-
+import { useId, useState } from "react";
 import { howToType, lengthText, parseLength, type Ruler, unitMark } from "../../core/units";
 
 interface Props {
@@ -13,19 +12,19 @@ interface Props {
 
 export function LengthField({ label, metres, ruler, onTake, hideLabel }: Props) {
   const id = useId();
-  const [text, setText] = useState(lengthText(metres, ruler));
-  const [typing, setTyping] = useState(false);
+  const [typed, setTyped] = useState<string | null>(null);
   const [bad, setBad] = useState(false);
-  useEffect(() => {
-    if (!typing) setText(lengthText(metres, ruler));
-  }, [metres, ruler, typing]);
+  const now = lengthText(metres, ruler);
+  const leave = () => {
+    setTyped(null);
+    setBad(false);
+  };
   const take = () => {
-    setTyping(false);
-    if (text === lengthText(metres, ruler)) return;
-    const value = parseLength(text, ruler);
-    setBad(value === null);
-    if (value === null) setTyping(true);
-    else onTake(value);
+    if (typed === null || typed === now) return leave();
+    const value = parseLength(typed, ruler);
+    if (value === null) return setBad(true);
+    leave();
+    onTake(value);
   };
   return (
     <div className="min-w-0">
@@ -36,20 +35,14 @@ export function LengthField({ label, metres, ruler, onTake, hideLabel }: Props) 
       <input
         id={id}
         className="field num w-full font-semibold"
-        value={text}
+        value={typed ?? now}
         aria-invalid={bad}
         inputMode={ruler.units === "cm" ? "decimal" : "text"}
-        onChange={(e) => {
-          setTyping(true);
-          setText(e.target.value);
-        }}
+        onChange={(e) => setTyped(e.target.value)}
         onBlur={take}
         onKeyDown={(e) => {
           if (e.key === "Enter") take();
-          if (e.key === "Escape") {
-            setTyping(false);
-            setBad(false);
-          }
+          if (e.key === "Escape") leave();
         }}
       />
       {bad && (

@@ -1,13 +1,14 @@
 /** Kit: what stands there, where exactly, and how it is tuned. */
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { api, exactly } from "../../api/client";
 import type { KitBoard } from "../../api/types";
 import { partOf } from "../../core/kitParts";
 import { useCalmPart, useEditorPart } from "../../parts/editing";
 import { Views } from "../../parts/fields/Views";
 import { KitFaults } from "../../parts/KitFaults";
-import { Later } from "../../parts/Later";
+import { Later, useTakenHold } from "../../parts/Later";
+import { ReadyForHands } from "../../parts/ReadyForHands";
 import { KitCharts } from "./KitChart";
 import { KitPanel } from "./KitPanel";
 import { KitTable } from "./KitTable";
@@ -36,36 +37,14 @@ function useKitBoard(skip: Ends[]) {
 
 export function Kit() {
   const [chosen, choose] = useState<string | null>(null);
-  const [foot, setFoot] = useState<(typeof FOOT)[number][0]>("tape");
   const [skip, setSkip] = useState<Ends[]>([]);
   const board = useKitBoard(skip).data;
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_288px] grid-rows-[minmax(0,1fr)_minmax(230px,37%)] max-[1050px]:grid-cols-[minmax(0,1fr)_250px]">
       <h1 className="sr-only">The kit</h1>
+      <ReadyForHands />
       <KitCharts board={board} chosen={chosen} onChoose={choose} />
-      <Views
-        small
-        label="Below the chart"
-        value={foot}
-        options={FOOT}
-        onTake={setFoot}
-        bar="flex px-4 py-1.5"
-        className="col-start-1 row-start-2 grid min-h-0 grid-rows-[auto_minmax(0,1fr)] border-t border-hair bg-panel contain-strict"
-        view="min-h-0"
-      >
-        {foot === "tape" && (
-          <Later>
-            <TapeWalk
-              board={board}
-              skipped={skip.length}
-              onSkip={(ends) => setSkip([...skip, ends])}
-              onUnskip={() => setSkip([])}
-            />
-          </Later>
-        )}
-        {foot === "tuning" && <TuningPanel onChoose={choose} />}
-        {foot === "table" && <KitTable board={board} chosen={chosen} onChoose={choose} />}
-      </Views>
+      <Below {...{ board, chosen, skip }} onChoose={choose} onSkip={setSkip} />
       <aside
         aria-label="Drum or kit"
         className="col-start-2 row-span-2 row-start-1 space-y-4 overflow-y-auto border-l border-hair bg-panel p-4 contain-strict"
@@ -78,9 +57,59 @@ export function Kit() {
   );
 }
 
+interface Choice {
+  chosen: string | null;
+  onChoose: (id: string | null) => void;
+}
+
+interface Walked {
+  board: KitBoard | undefined;
+  skip: Ends[];
+  onSkip: (skip: Ends[]) => void;
+}
+
+const Walk = memo(function Walk({ board, skip, onSkip }: Walked) {
+  return (
+    <Later>
+      <TapeWalk
+        board={board}
+        skipped={skip.length}
+        onSkip={(ends) => onSkip([...skip, ends])}
+        onUnskip={() => onSkip([])}
+      />
+    </Later>
+  );
+});
+
+/** The tape, the tuning or the table. */
+function Below({ board, chosen, skip, onChoose, onSkip }: Choice & Walked) {
+  const [foot, setFoot] = useState<(typeof FOOT)[number][0]>("tape");
+  return (
+    <Views
+      small
+      label="Below the chart"
+      value={foot}
+      options={FOOT}
+      onTake={setFoot}
+      bar="flex px-4 py-1.5"
+      className="col-start-1 row-start-2 grid min-h-0 grid-rows-[auto_minmax(0,1fr)] border-t border-hair bg-panel contain-strict"
+      view="min-h-0"
+    >
+      {foot === "tape" && <Walk {...{ board, skip, onSkip }} />}
+      {foot === "tuning" && <TuningPanel onChoose={onChoose} />}
+      {foot === "table" && <KitTable {...{ board, chosen, onChoose }} />}
+    </Views>
+  );
+}
+
 /** The chosen drum or cymbal, or the kit as a whole. */
-function Beside(props: { chosen: string | null; onChoose: (id: string | null) => void }) {
-  const part = useCalmPart((s) => partOf(s.doc, props.chosen));
+function Beside({ chosen, onChoose }: Choice) {
+  // After the drawings: whoever takes hold of a drum looks at those first.
+  return <Opened chosen={useTakenHold(chosen)} onChoose={onChoose} />;
+}
+
+const Opened = memo(function Opened({ chosen, onChoose }: Choice) {
+  const part = useCalmPart((s) => partOf(s.doc, chosen));
   return (
     <>
       <KitFaults />
@@ -89,15 +118,15 @@ function Beside(props: { chosen: string | null; onChoose: (id: string | null) =>
           <button
             type="button"
             className="text-[0.88rem] text-snare underline"
-            onClick={() => props.onChoose(null)}
+            onClick={() => onChoose(null)}
           >
             The kit as a whole
           </button>
-          <PartPanel key={part.id} part={part} onGone={() => props.onChoose(null)} />
+          <PartPanel key={part.id} part={part} onGone={() => onChoose(null)} />
         </>
       ) : (
-        <KitPanel onChoose={props.onChoose} />
+        <KitPanel onChoose={onChoose} />
       )}
     </>
   );
-}
+});

@@ -1,5 +1,5 @@
 /** The kit from above and in height, with what a hand can take hold of. */
-import { useMemo, useState } from "react";
+import { memo, useMemo, useState } from "react";
 import type { KitBoard } from "../../api/types";
 import { drawnOf } from "../../core/carry";
 import { centreOf, isDrum, type Part, partAt, partOf } from "../../core/kitParts";
@@ -25,7 +25,7 @@ interface Props {
   onChoose: (id: string) => void;
 }
 
-export function KitCharts(props: Props) {
+export const KitCharts = memo(function KitCharts(props: Props) {
   const lit = useLit();
   const [second, setSecond] = useState<"along" | "side">("along");
   const drummer = lit.side === "drummer";
@@ -44,7 +44,7 @@ export function KitCharts(props: Props) {
       />
     </div>
   );
-}
+});
 
 /** Moves of a part: shown while the hand moves, taken where it lets go. */
 function useMoves() {

@@ -1,6 +1,5 @@
 /** Place: the floor chart from above and in height, the tapes, and what is selected. */
 import { useEffect, useState } from "react";
-import { ready } from "../../core/asker";
 import { techniqueOf } from "../../core/edits";
 import type { Ruler } from "../../core/units";
 import type { Facing } from "../../core/view";
@@ -10,6 +9,7 @@ import { Views } from "../../parts/fields/Views";
 import { useTake } from "../../parts/hands";
 import { Later } from "../../parts/Later";
 import { useMe } from "../../parts/me";
+import { ReadyForHands } from "../../parts/ReadyForHands";
 import { SidePanel } from "../../parts/SidePanel";
 import { LiveChart, LiveTapes } from "./charts";
 import { FitPanel } from "./FitPanel";
@@ -21,8 +21,6 @@ import { WhatIf } from "./techniques/WhatIf";
 
 const HEIGHTS_IN = { cm: "cm", "ft-in": "feet", hand: "hands" };
 const NONE: string[] = [];
-/** After the picture, which comes sooner so; seldom is a hand quicker, and then it is told at once. */
-const READY_MS = 400;
 const FOOT = [
   ["tapes", "Tapes"],
   ["table", "Table"],
@@ -65,16 +63,6 @@ function WhenSelected({ tell }: { tell: (mic: string) => void }) {
   useEffect(() => {
     if (selected) tell(selected);
   }, [selected]);
-  return null;
-}
-
-/** What a hand will ask about is told ahead. */
-function ReadyForHands() {
-  const still = useEditorPart((s) => s.still);
-  useEffect(() => {
-    const soon = setTimeout(() => ready(still), READY_MS);
-    return () => clearTimeout(soon);
-  }, [still]);
   return null;
 }
 

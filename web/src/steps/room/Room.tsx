@@ -7,6 +7,7 @@ import { Views } from "../../parts/fields/Views";
 import { KitFaults } from "../../parts/KitFaults";
 import { Later } from "../../parts/Later";
 import { useMe } from "../../parts/me";
+import { ReadyForHands } from "../../parts/ReadyForHands";
 import { SidePanel } from "../../parts/SidePanel";
 import { Figures } from "./Figures";
 import { Foot, type Which } from "./Foot";
@@ -48,6 +49,7 @@ function Drawn() {
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_310px] grid-rows-[minmax(0,1fr)_minmax(220px,35%)] max-[1050px]:grid-cols-[minmax(0,1fr)_270px]">
       <h1 className="sr-only">The room</h1>
+      <ReadyForHands />
       <Live kept={found.data} fresh={!found.isPlaceholderData} trouble={found.error?.message} />
       <Numbers board={found.data} />
     </div>

@@ -8,7 +8,7 @@ import { type LengthRow, Lengths } from "../../../parts/fields/Lengths";
 import { Pick } from "../../../parts/fields/Pick";
 import { NameField, NumberField } from "../../../parts/fields/typed";
 import { useChangePart, useTake } from "../../../parts/hands";
-import { LaterAtRest } from "../../../parts/Later";
+import { LaterAtRest, NextFrame } from "../../../parts/Later";
 import { useMe } from "../../../parts/me";
 import { DrumFields, type SetPart } from "./DrumFields";
 
@@ -50,7 +50,9 @@ export function PartPanel({ part, onGone }: { part: Part; onGone: () => void }) 
           />
         )}
       </div>
-      <Stands part={part} set={set} />
+      <NextFrame>
+        <Stands part={part} set={set} />
+      </NextFrame>
       <LaterAtRest>
         {isDrum(part) && <DrumFields drum={part} set={set} />}
         <button type="button" className="btn w-full" onClick={() => void takeAway()}>
