@@ -8,6 +8,7 @@ from ringside.answers.board import FocusOn, board
 from ringside.answers.following import Moved, follows
 from ringside.errors import RingsideError
 from ringside.pairs.analysis import analyse
+from ringside.places.drumterms import terms_of
 from ringside.places.starts import starting_layout
 from ringside.plan.hanging import with_mics
 from ringside.plan.room import Room
@@ -15,6 +16,7 @@ from ringside.plan.room import Room
 LAYOUT = starting_layout("five-piece", "turned pair")
 ROOM = Room(name="Salt store", width_m=4.2, length_m=5.0, height_m=2.3, kit_x_m=2.0, kit_y_m=1.6)
 BEFORE = analyse(LAYOUT)
+CLOSE = {"ST", "SB", "KO", "FT"}
 IN_ROOM = LAYOUT.model_copy(update={"room": ROOM})
 
 
@@ -41,6 +43,7 @@ def test_it_is_the_boards_answer(layout, mic, anchor, mover, by):
         for name in ("tape_m", "path_m", "arrival_s", "after_gain_db", "sign"):
             assert getattr(told, name) == getattr(whole, name)[row], name
         assert (told.aim, told.blocked) == (whole.aim[mic], whole.blocked[mic])
+        assert told.close == (terms_of(after, mic) if mic in CLOSE else None)
         pair, full = told.pair, whole.focus
         more = pair.in_words
         assert (pair.a, pair.b) == (full.a, full.b)
@@ -78,6 +81,7 @@ def test_without_words_the_numbers_are_the_same():
         bare = follows(BEFORE, there, focus, words=False)
         for name in ("mic", "tape_m", "path_m", "arrival_s", "after_gain_db", "sign"):
             assert getattr(bare, name) == getattr(told, name)
+        assert bare.close is None
         assert (bare.aim, bare.blocked) == (None, None)
         if focus:
             assert (bare.pair.distances, bare.pair.in_words) == (told.pair.distances, None)

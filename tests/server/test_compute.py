@@ -36,6 +36,17 @@ def test_what_follows_a_hand_is_the_cores_own_and_has_the_promised_shape(as_owne
     bare = as_owner("POST", "/follow", {**ask, "focus": focus, "words": False})[1]
     assert bare["tape_m"] == out["tape_m"]
     assert (bare["aim"], bare["pair"]["in_words"]) == (None, None)
+    ask |= {"mic": "ST", "position_m": (0.1, 0.2, 0.8)}
+    assert (
+        as_owner("POST", "/follow", ask)[1]["close"]
+        == as_owner("POST", "/drum-terms", {"layout": _with("ST", ask), "mic": "ST"})[1]
+    )
+
+
+def _with(name, there):
+    """The layout with a mic elsewhere."""
+    moved = {key: there[key] for key in ("position_m", "aim")}
+    return {**DOC, "mics": [m | moved if m["id"] == name else m for m in DOC["mics"]]}
 
 
 def test_what_a_hand_asks_is_written_down_only_where_something_is_amiss(

@@ -19,6 +19,7 @@ from ringside.pairs.moving import heard_alone
 from ringside.pairs.moving import moved as analysis_moved
 from ringside.places.aims import aim_words
 from ringside.places.clearance import words_for
+from ringside.places.drumterms import CloseTerms, terms_of
 from ringside.places.partner import DrawnRing, Spots, can_be_equal, drawn_ring, spots
 from ringside.plan.hanging import with_mics
 from ringside.values import Vector
@@ -73,7 +74,9 @@ class Follows:
     sign: list[int]
     aim: str | None
     blocked: str | None
-    """None, as `aim`, where words were not asked for."""
+    """None, as `aim` and `close`, where words were not asked for."""
+    close: CloseTerms | None
+    """None as well where it is no close mic of a drum or cymbal."""
     pair: PairFollows | None
 
 
@@ -130,6 +133,7 @@ def follows(
         sign=heard.sign[k].tolist(),
         aim=aim_words(layout.model_copy(update={"mics": (mic,)}))[0] if words else None,
         blocked=words_for(moved.position_m, layout) if words else None,
+        close=terms_of(layout, mic.id) if words and mic.role == "close" and mic.job else None,
         pair=PairFollows(
             a=focus.anchor,
             b=focus.mover,

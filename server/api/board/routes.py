@@ -6,6 +6,7 @@ import orjson
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from plans.actions import layout_for
+from pydantic import BaseModel
 from ringside.answers.board import Board, board
 from ringside.answers.following import Follows, Moved, follows
 from ringside.places.aims import aim_at
@@ -22,9 +23,13 @@ router = Router(tags=["compute"])
 WRONG = {400: Problem, 422: Problem}
 
 
+def _plain(value: BaseModel) -> dict[str, Any]:
+    return value.model_dump()
+
+
 def _told(answer: Board | Follows) -> HttpResponse:
     """Straight to bytes: checking the reply again would cost more than computing it."""
-    body = orjson.dumps(answer, option=orjson.OPT_SERIALIZE_NUMPY)
+    body = orjson.dumps(answer, default=_plain, option=orjson.OPT_SERIALIZE_NUMPY)
     return HttpResponse(body, content_type="application/json")
 
 

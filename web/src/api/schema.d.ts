@@ -4747,6 +4747,7 @@ export interface components {
             arrival_s: number[];
             /** Blocked */
             blocked: string | null;
+            close: components["schemas"]["CloseTerms"] | null;
             /** Mic */
             mic: string;
             pair: components["schemas"]["PairFollows"] | null;

@@ -3,10 +3,11 @@
  * fast as answers come. An answer holds what changes before one's eyes, and is laid over the
  * whole board that was there when the hand took hold.
  */
-import type { Board, Follows, Layout, Mic } from "../api/types";
+import type { Board, Follows, Layout, Mic, TermsOut } from "../api/types";
 import { CALM_MS, calmAfter } from "./calm";
 import { Deadline } from "./deadline";
 import { Latest } from "./latest";
+import { Shared } from "./shared";
 
 /** The pair that is open: the anchor stands, the mover moves; without a source its worst one. */
 export interface FocusKey {
@@ -54,6 +55,8 @@ type Watcher = (mic: Mic | null) => void;
 export class Following {
   /** The mic where the hand has it now. */
   mic: Mic | null = null;
+  /** How that is at its drum or cymbal, where it is a close one. */
+  readonly close = new Shared<{ mic: string; terms: TermsOut } | null>(null);
   private readonly watchers = new Set<Watcher>();
   private readonly numbers: Latest<Asked, Follows>;
   /** Words take twice as long: asked for by themselves, they hold no number up. */
@@ -128,6 +131,7 @@ export class Following {
     this.pace.clear();
     this.lastWords.clear();
     this.mic = null;
+    this.close.set(null);
     this.worded.since = NUMBERS_A_WORD;
     this.rest(false);
     for (const watcher of this.watchers) watcher(null);
@@ -140,6 +144,7 @@ export class Following {
 
   private read(words: Follows): void {
     const began = performance.now();
+    this.close.set(words.close && { mic: words.mic, terms: words.close });
     this.screen.read(words);
     // Who listens draws before this.
     queueMicrotask(() => {

@@ -71,14 +71,26 @@ export function useEditorPart<T>(pick: (state: EditorState) => T, same?: Same<T>
  * is read of a mic under the hand comes at that pace: it is drawn as it comes.
  */
 export function useCalmPart<T>(pick: (state: EditorState) => T, same?: Same<T>): T {
+  return useCalm(pick, underHandOrStill, same);
+}
+
+/** The same for what numbers are in, which come at every move of a mic under the hand. */
+export function useCalmNumbers<T>(pick: (state: EditorState) => T, same?: Same<T>): T {
+  return useCalm(pick, isStill, same);
+}
+
+const isStill = ({ underHand, doc, still }: EditorState) => underHand === null && doc === still;
+const underHandOrStill = (state: EditorState) => state.underHand !== null || isStill(state);
+
+function useCalm<T>(
+  pick: (state: EditorState) => T,
+  atOnce: (state: EditorState) => boolean,
+  same?: Same<T>,
+): T {
   const editor = useEditor();
   const subscribe = useCallback(
-    (listener: () => void) =>
-      calmly(editor.subscribe, listener, () => {
-        const { underHand, doc, still } = editor.snapshot();
-        return underHand !== null || doc === still;
-      }),
-    [editor],
+    (listener: () => void) => calmly(editor.subscribe, listener, () => atOnce(editor.snapshot())),
+    [editor, atOnce],
   );
   return useSyncExternalStore(subscribe, useKept(pick, same));
 }

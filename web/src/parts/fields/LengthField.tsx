@@ -1,6 +1,7 @@
 /** A length that is typed: shown in the chosen ruler, kept in metres, taken on Enter or leaving. */
-import { useId, useState } from "react";
+import { type Ref, useId, useState } from "react";
 import { howToType, lengthText, parseLength, type Ruler, unitMark } from "../../core/units";
+import { typing } from "../Live";
 
 interface Props {
   label: string;
@@ -8,9 +9,10 @@ interface Props {
   ruler: Ruler;
   onTake: (metres: number) => void;
   hideLabel?: boolean;
+  field?: Ref<HTMLInputElement>;
 }
 
-export function LengthField({ label, metres, ruler, onTake, hideLabel }: Props) {
+export function LengthField({ label, metres, ruler, onTake, hideLabel, field }: Props) {
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
   const [bad, setBad] = useState(false);
@@ -34,6 +36,8 @@ export function LengthField({ label, metres, ruler, onTake, hideLabel }: Props) 
       </label>
       <input
         id={id}
+        ref={field}
+        {...typing(typed !== null)}
         className="field num w-full font-semibold"
         value={typed ?? now}
         aria-invalid={bad}

@@ -1,9 +1,10 @@
 /** The chart as a table: every mic with its tapes and its place. */
 import type { Mic } from "../../api/types";
+import type { EditorState } from "../../core/editor";
 import { lengthText, type Ruler, unitMark } from "../../core/units";
 import { firstDrum } from "../../core/words";
 import { TAPES_HIGH } from "../../parts/curves/Tapes";
-import { useEditorPart, useLit, useSelected } from "../../parts/editing";
+import { useCalmNumbers, useLit, useSelected } from "../../parts/editing";
 import { useMe } from "../../parts/me";
 
 const columns = (unit: string) => [
@@ -16,9 +17,10 @@ const columns = (unit: string) => [
   `Front${unit}`,
 ];
 
+const sameTable = (a: EditorState, b: EditorState) => a.doc === b.doc && a.board === b.board;
+
 export function MicTable() {
-  const doc = useEditorPart((s) => s.doc);
-  const board = useEditorPart((s) => s.board);
+  const { doc, board } = useCalmNumbers((s) => s, sameTable);
   const ruler: Ruler = useMe();
   const column = (kind: "snare" | "kick") =>
     board?.sources.findIndex((s) => s.id === firstDrum(doc, kind).id) ?? -1;

@@ -22,7 +22,7 @@ const LOCKS: [Lock, string][] = [
 
 export function AimAt({ mic }: { mic: Mic }) {
   const editor = useEditor();
-  const doc = useEditorPart((s) => s.doc);
+  const still = useEditorPart((s) => s.still);
   const words = useEditorPart((s) => s.board?.aim[mic.id]);
   const change = useChangeMic();
   const say = useToast();
@@ -36,7 +36,7 @@ export function AimAt({ mic }: { mic: Mic }) {
     onSuccess: ({ aim }) => change(mic.id, { aim }),
     onError: (e) => say(e.message),
   });
-  const parts = partsOf(doc);
+  const parts = partsOf(still);
   return (
     <div>
       <p className="text-[0.8rem] text-soft">

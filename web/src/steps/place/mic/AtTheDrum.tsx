@@ -1,12 +1,13 @@
 /** A close mic in the terms of its drum, its gap to the nearest cymbal, and its null. */
 import { useMutation, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { api, exactly } from "../../../api/client";
 import type { DrumTerms, Mic, TermsOut } from "../../../api/types";
 import { micOf } from "../../../core/edits";
 import { clockText } from "../../../core/techniques";
 import { lengthWithUnit, type Ruler, threeAcross } from "../../../core/units";
 import { sourceName, spoken } from "../../../core/words";
-import { useEditor, useEditorPart } from "../../../parts/editing";
+import { useEditor, useEditorPart, useShared } from "../../../parts/editing";
 import { LengthField } from "../../../parts/fields/LengthField";
 import { Pick } from "../../../parts/fields/Pick";
 import { NumberField, TextField } from "../../../parts/fields/typed";
@@ -42,6 +43,19 @@ function useTerms(mic: Mic) {
   });
 }
 
+/**
+ * As they are now: under a hand what is told of it, and when that has let go until they are known of
+ * where it did.
+ */
+function useTermsNow(mic: Mic): TermsOut | undefined {
+  const { data, isPlaceholderData } = useTerms(mic);
+  const told = useShared(useEditor().following.close);
+  const rests = useEditorPart((s) => s.doc === s.still) && !isPlaceholderData;
+  const [last, keep] = useState(told);
+  if (told ? told !== last : last && rests) keep(told);
+  return last?.mic === mic.id ? last.terms : data;
+}
+
 function usePut(mic: Mic) {
   const editor = useEditor();
   const change = useChangeMic();
@@ -69,7 +83,7 @@ function usePut(mic: Mic) {
 export function AtTheDrum({ mic }: { mic: Mic }) {
   const ruler = useMe();
   const still = useEditorPart((s) => s.still);
-  const said = useTerms(mic).data;
+  const said = useTermsNow(mic);
   const put = usePut(mic);
   if (!said) return null;
   const { terms, cymbal, gap_m } = said;

@@ -2,7 +2,8 @@
 import { useMutation } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, exactly } from "../../../api/client";
-import type { Board, Layout, Mic, Spot } from "../../../api/types";
+import type { Mic, Spot } from "../../../api/types";
+import type { EditorState } from "../../../core/editor";
 import { micOf } from "../../../core/edits";
 import {
   howToType,
@@ -13,20 +14,21 @@ import {
   unitMark,
 } from "../../../core/units";
 import { firstDrum } from "../../../core/words";
-import { useEditor, useEditorPart } from "../../../parts/editing";
+import { useEditor } from "../../../parts/editing";
 import { useChangeMic } from "../../../parts/hands";
+import { useLiveField } from "../../../parts/Live";
 import { useMe } from "../../../parts/me";
 
 type Three<T> = [T, T, T];
 
 /** Snare, kick and height as they are now. */
-function nowOf(mic: string, high: number, doc: Layout, board: Board | null): Three<number> {
-  const row = board?.mic_ids.indexOf(mic) ?? -1;
+function nowOf(mic: Mic, { doc, board }: EditorState): Three<number> {
+  const row = board?.mic_ids.indexOf(mic.id) ?? -1;
   const to = (kind: "snare" | "kick") => {
     const k = board?.sources.findIndex((s) => s.id === firstDrum(doc, kind).id) ?? -1;
     return board?.tape_m[row]?.[k] ?? 0;
   };
-  return [to("snare"), to("kick"), high];
+  return [to("snare"), to("kick"), (micOf(doc, mic.id) ?? mic).position_m[2]];
 }
 
 function usePlaceByTape(mic: Mic, onDone: () => void) {
@@ -47,16 +49,14 @@ function usePlaceByTape(mic: Mic, onDone: () => void) {
 }
 
 export function ByTape({ mic }: { mic: Mic }) {
-  const doc = useEditorPart((s) => s.still);
-  const high = useEditorPart((s) => micOf(s.doc, mic.id)?.position_m[2]) ?? mic.position_m[2];
-  const board = useEditorPart((s) => s.board);
+  const editor = useEditor();
   const ruler: Ruler = useMe();
-  const now = nowOf(mic.id, high, doc, board);
   const [typed, setTyped] = useState<Three<string | null>>([null, null, null]);
   const [bad, setBad] = useState("");
   const find = usePlaceByTape(mic, () => setTyped([null, null, null]));
   const submit = (e: FormEvent) => {
     e.preventDefault();
+    const now = nowOf(mic, editor.snapshot());
     const values = typed.map((t, i) => (t === null ? (now[i] ?? 0) : parseLength(t, ruler)));
     const wrong = values.some((v) => v === null);
     setBad(wrong ? `${howToType(ruler)}.` : "");
@@ -70,7 +70,8 @@ export function ByTape({ mic }: { mic: Mic }) {
           <Distance
             key={name}
             name={name}
-            text={typed[i] ?? lengthText(now[i] ?? 0, ruler)}
+            typed={typed[i] ?? null}
+            now={(state) => lengthText(nowOf(mic, state)[i] ?? 0, ruler)}
             onType={(text) => setTyped(typed.map((t, k) => (k === i ? text : t)) as typeof typed)}
           />
         ))}
@@ -87,8 +88,18 @@ export function ByTape({ mic }: { mic: Mic }) {
   );
 }
 
-function Distance(props: { name: string; text: string; onType: (text: string) => void }) {
+interface DistanceProps {
+  name: string;
+  typed: string | null;
+  now: (state: EditorState) => string;
+  onType: (text: string) => void;
+}
+
+function Distance(props: DistanceProps) {
   const ruler: Ruler = useMe();
+  const editor = useEditor();
+  const { typed, now } = props;
+  const field = useLiveField((state) => typed ?? now(state));
   return (
     <label className="min-w-0">
       <span className="text-[0.8rem] text-soft">
@@ -97,7 +108,8 @@ function Distance(props: { name: string; text: string; onType: (text: string) =>
       </span>
       <input
         className={`field num w-full px-1.5 font-bold ${ruler.units === "cm" ? "text-[1.05rem]" : "text-[0.85rem]"}`}
-        value={props.text}
+        ref={field}
+        value={typed ?? now(editor.snapshot())}
         onChange={(e) => props.onType(e.target.value)}
       />
     </label>

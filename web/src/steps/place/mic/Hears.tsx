@@ -1,20 +1,30 @@
 /** What reaches a mic from each drum: tape, path where it differs, time, level, sign. */
+import { useState } from "react";
 import type { Board, Mic } from "../../../api/types";
 import { lengthText, lengthWithUnit, msText, type Ruler, unitMark } from "../../../core/units";
-import { useEditorPart } from "../../../parts/editing";
+import { useCalmNumbers } from "../../../parts/editing";
 import { Told } from "../../../parts/fields/Hint";
 import { useMe } from "../../../parts/me";
 
 const SIGN: Record<string, string> = { "1": "+", "-1": "−", "0": "?" };
 
 export function Hears({ mic }: { mic: Mic }) {
-  const board = useEditorPart((s) => s.board);
+  const [open, setOpen] = useState(false);
+  return (
+    <details onToggle={(e) => setOpen(e.currentTarget.open)}>
+      <summary className="font-bold">What reaches it</summary>
+      {open && <Reaches mic={mic} />}
+    </details>
+  );
+}
+
+function Reaches({ mic }: { mic: Mic }) {
+  const board = useCalmNumbers((s) => s.board);
   const ruler: Ruler = useMe();
   const row = board?.mic_ids.indexOf(mic.id) ?? -1;
   if (!board || row < 0) return null;
   return (
-    <details>
-      <summary className="font-bold">What reaches it</summary>
+    <>
       <table className="mt-1 w-full text-[0.82rem]">
         <thead className="text-left text-soft">
           <tr>
@@ -35,7 +45,7 @@ export function Hears({ mic }: { mic: Mic }) {
         * the sound takes a longer way than the tape: round a shell, through the drum, or from the
         edge of a cymbal. dB after gain, against the mic's own job.
       </p>
-    </details>
+    </>
   );
 }
 

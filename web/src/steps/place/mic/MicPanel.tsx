@@ -1,11 +1,12 @@
 /** One mic: typed distances, place, aim, pattern, what it is for, and every switch. */
 import type { Mic } from "../../../api/types";
-import { channelOf, techniqueOf } from "../../../core/edits";
-import { type Ruler, threeAcross } from "../../../core/units";
+import { channelOf, micOf, techniqueOf } from "../../../core/edits";
+import { lengthText, type Ruler, threeAcross } from "../../../core/units";
 import { useEditorPart, useLit } from "../../../parts/editing";
 import { LengthField } from "../../../parts/fields/LengthField";
 import { TextField } from "../../../parts/fields/typed";
 import { useChangeMic, useChangeTracks, useStep, useTake } from "../../../parts/hands";
+import { useLiveField } from "../../../parts/Live";
 import { MicTag } from "../../../parts/MicTag";
 import { useMe } from "../../../parts/me";
 import { useToast } from "../../../parts/toast";
@@ -72,12 +73,10 @@ function Where({ mic }: { mic: Mic }) {
   const change = useChangeMic();
   return (
     <div className={`grid ${threeAcross(ruler)} gap-2`}>
-      {(["Right", "Front", "Height"] as const).map((label, axis) => (
-        <LengthField
+      {WAYS.map((label, axis) => (
+        <Along
           key={label}
-          label={label}
-          metres={mic.position_m[axis] ?? 0}
-          ruler={ruler}
+          {...{ label, axis, mic, ruler }}
           onTake={(m) => {
             const p: Mic["position_m"] = [...mic.position_m];
             p[axis] = m;
@@ -87,6 +86,25 @@ function Where({ mic }: { mic: Mic }) {
       ))}
     </div>
   );
+}
+
+const WAYS = ["Right", "Front", "Height"] as const;
+
+interface AlongProps {
+  label: string;
+  axis: number;
+  mic: Mic;
+  ruler: Ruler;
+  onTake: (metres: number) => void;
+}
+
+/** How far it is one way, also while a hand moves it. */
+function Along({ axis, mic, ...rest }: AlongProps) {
+  const metres = mic.position_m[axis] ?? 0;
+  const field = useLiveField((s) =>
+    lengthText(micOf(s.doc, mic.id)?.position_m[axis] ?? metres, rest.ruler),
+  );
+  return <LengthField {...rest} {...{ metres, field }} />;
 }
 
 function TrackDelay({ mic }: { mic: Mic }) {
