@@ -25,33 +25,11 @@ export function PartPanel({ part, onGone }: { part: Part; onGone: () => void }) 
   return (
     <div className="space-y-3.5">
       <h2 className="truncate text-[1.05rem]">{part.name}</h2>
-      <div className="grid grid-cols-2 gap-2">
-        <NameField label="Name" value={part.name} onTake={(name) => set({ name })} />
-        <Pick
-          label="Kind"
-          value={part.kind}
-          options={isDrum(part) ? DRUM_KINDS : CYMBAL_KINDS}
-          onTake={(v) => set({ kind: v as Drum["kind"], beater: null })}
-        />
-        <Across
-          label="Size"
-          metres={part.diameter_m}
-          low={4}
-          high={39}
-          onTake={(m) => set({ diameter_m: m })}
-        />
-        {isDrum(part) && (
-          <Across
-            label="Depth"
-            metres={part.depth_m}
-            low={1.2}
-            high={47}
-            onTake={(m) => set({ depth_m: m })}
-          />
-        )}
-      </div>
       <NextFrame>
-        <Stands part={part} set={set} />
+        <Sizes {...{ part, set }} />
+        <NextFrame>
+          <Stands {...{ part, set }} />
+        </NextFrame>
       </NextFrame>
       <LaterAtRest>
         {isDrum(part) && <DrumFields drum={part} set={set} />}
@@ -59,6 +37,37 @@ export function PartPanel({ part, onGone }: { part: Part; onGone: () => void }) 
           Take {part.name} away
         </button>
       </LaterAtRest>
+    </div>
+  );
+}
+
+/** What it is called, what it is, and how large. */
+function Sizes({ part, set }: { part: Part; set: SetPart }) {
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <NameField label="Name" value={part.name} onTake={(name) => set({ name })} />
+      <Pick
+        label="Kind"
+        value={part.kind}
+        options={isDrum(part) ? DRUM_KINDS : CYMBAL_KINDS}
+        onTake={(v) => set({ kind: v as Drum["kind"], beater: null })}
+      />
+      <Across
+        label="Size"
+        metres={part.diameter_m}
+        low={4}
+        high={39}
+        onTake={(m) => set({ diameter_m: m })}
+      />
+      {isDrum(part) && (
+        <Across
+          label="Depth"
+          metres={part.depth_m}
+          low={1.2}
+          high={47}
+          onTake={(m) => set({ depth_m: m })}
+        />
+      )}
     </div>
   );
 }
