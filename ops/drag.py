@@ -29,18 +29,22 @@ class Held:
     """What is taken hold of on a step, and what follows it: a text, or where a sheet is moved.
 
     On Kit no number of the server's is shown while a drum moves: the drum's own mic is to follow,
-    which the server puts where it goes.
+    which the server puts where it goes. Of a close mic, whose panel is open as it is held, the
+    flag on the tape is: it moves with each answer, as the fields of the panel change.
     """
 
     grip: str
     number: str
     sheet: bool = False
+    step: str = ""
 
 
 HELD = {
     "place": Held('[data-mic="OR"][data-view="above"] > circle', '[data-tape="snare-b"]'),
     "kit": Held('[data-part="floor"][data-view="above"] > circle',
                 '[data-hand="mic FT"][data-view="above"]', sheet=True),
+    "close mic": Held('[data-mic="ST"][data-view="above"] > circle',
+                      '[data-hand-flag$="-ST"]', sheet=True, step="place"),
     "room": Held("[data-kit] > circle", '[data-wall="left"]'),
 }  # fmt: skip
 BARE_HELD = Held("", "p")
@@ -299,7 +303,7 @@ async def one(browser: Any, port: int, layout: int, which: str, slower: int) -> 
     grip, held = None, HELD.get(which, BARE_HELD)
     if which in HELD:
         grip = page.locator(held.grip).first
-        await page.goto(f"http://127.0.0.1:{port}/layouts/{layout}/{which}")
+        await page.goto(f"http://127.0.0.1:{port}/layouts/{layout}/{held.step or which}")
         await grip.wait_for()
     else:
         await page.goto(f"http://127.0.0.1:{port}/healthz")

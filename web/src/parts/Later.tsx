@@ -1,7 +1,9 @@
 /** What is not looked at first comes right after the first picture, so that this one comes sooner. */
-import { type ReactNode, startTransition, useEffect, useState } from "react";
+import { Children, type ReactNode, startTransition, useEffect, useState } from "react";
+import type { EditorState } from "../core/editor";
 import { frames } from "../core/frames";
-import { useEditorPart } from "./editing";
+import { pressed } from "../core/pressed";
+import { useEditor } from "./editing";
 
 /** For what has a place of its own whatever is in it: nothing may move when it comes. */
 export function Later({ children }: { children: ReactNode }) {
@@ -18,21 +20,36 @@ export function Later({ children }: { children: ReactNode }) {
  * was let go of and waits for the server holds nothing back.
  */
 export function LaterAtRest({ children }: { children: ReactNode }) {
-  const held = useEditorPart((s) => s.doc !== s.still && s.saved === "saved");
+  const editor = useEditor();
   const [now, setNow] = useState(false);
   useEffect(() => {
-    if (held) return;
-    const soon = setTimeout(() => setNow(true));
-    return () => clearTimeout(soon);
-  }, [held]);
+    let soon: ReturnType<typeof setTimeout> | undefined;
+    const look = () => {
+      clearTimeout(soon);
+      if (!pressed.get() && rests(editor.snapshot())) soon = setTimeout(() => setNow(true));
+    };
+    look();
+    const leave = [editor.subscribe(look), pressed.subscribe(look)];
+    return () => {
+      for (const left of leave) left();
+      clearTimeout(soon);
+    };
+  }, [editor]);
   return now ? children : null;
 }
 
-/** For what does not fit into one frame with what comes before it: it has the next to itself. */
-export function NextFrame({ children }: { children: ReactNode }) {
-  const [now, setNow] = useState(false);
-  useEffect(() => afterFrames(1, () => setNow(true)), []);
-  return now ? children : null;
+const rests = ({ doc, still, saved }: EditorState) => doc === still || saved !== "saved";
+
+/**
+ * Each for itself, with the next frame: together they would not fit into one. Once all are there,
+ * what comes among them is there at once.
+ */
+export function OneByOne({ children }: { children: ReactNode }) {
+  const every = Children.toArray(children);
+  const [there, setThere] = useState(1);
+  const next = there < every.length ? there + 1 : Number.POSITIVE_INFINITY;
+  useEffect(() => (there < next ? afterFrames(1, () => setThere(next)) : undefined), [there, next]);
+  return every.slice(0, there);
 }
 
 /**

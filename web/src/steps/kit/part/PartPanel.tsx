@@ -8,7 +8,7 @@ import { type LengthRow, Lengths } from "../../../parts/fields/Lengths";
 import { Pick } from "../../../parts/fields/Pick";
 import { NameField, NumberField } from "../../../parts/fields/typed";
 import { useChangePart, useTake } from "../../../parts/hands";
-import { LaterAtRest, NextFrame } from "../../../parts/Later";
+import { LaterAtRest, OneByOne } from "../../../parts/Later";
 import { useMe } from "../../../parts/me";
 import { DrumFields, type SetPart } from "./DrumFields";
 
@@ -24,13 +24,11 @@ export function PartPanel({ part, onGone }: { part: Part; onGone: () => void }) 
   };
   return (
     <div className="space-y-3.5">
-      <h2 className="truncate text-[1.05rem]">{part.name}</h2>
-      <NextFrame>
+      <OneByOne>
+        <h2 className="truncate text-[1.05rem]">{part.name}</h2>
         <Sizes {...{ part, set }} />
-        <NextFrame>
-          <Stands {...{ part, set }} />
-        </NextFrame>
-      </NextFrame>
+        <Stands {...{ part, set }} />
+      </OneByOne>
       <LaterAtRest>
         {isDrum(part) && <DrumFields drum={part} set={set} />}
         <button type="button" className="btn w-full" onClick={() => void takeAway()}>

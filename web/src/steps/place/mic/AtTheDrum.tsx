@@ -12,6 +12,7 @@ import { LengthField } from "../../../parts/fields/LengthField";
 import { Pick } from "../../../parts/fields/Pick";
 import { NumberField, TextField } from "../../../parts/fields/typed";
 import { useChangeMic } from "../../../parts/hands";
+import { LaterAtRest, OneByOne } from "../../../parts/Later";
 import { useMe } from "../../../parts/me";
 import { useToast } from "../../../parts/toast";
 import { NearAndFar } from "./NearAndFar";
@@ -92,15 +93,19 @@ export function AtTheDrum({ mic }: { mic: Mic }) {
   return (
     <section className="space-y-2 border-t border-hair pt-2.5" aria-label="At the drum">
       <h3 className="text-[0.95rem]">At the {spoken(sourceName(still, mic.job ?? ""))}</h3>
-      <Spot terms={terms} set={set} ruler={ruler} />
-      <Look terms={terms} set={set} wires={terms.side === "under" && wired} />
+      <OneByOne>
+        <Spot terms={terms} set={set} ruler={ruler} />
+        <Look terms={terms} set={set} wires={terms.side === "under" && wired} />
+      </OneByOne>
       {cymbal && gap_m !== null && gap_m < 1 && (
         <p className="text-[0.83rem] text-soft" data-gap>
           {lengthWithUnit(gap_m, ruler)} to the {spoken(sourceName(still, cymbal))}.
         </p>
       )}
-      {still.kit.drums.some((d) => d.id === mic.job) && <NearAndFar mic={mic} />}
-      <NullToward mic={mic} />
+      <LaterAtRest>
+        {still.kit.drums.some((d) => d.id === mic.job) && <NearAndFar mic={mic} />}
+        <NullToward mic={mic} />
+      </LaterAtRest>
     </section>
   );
 }

@@ -6,6 +6,7 @@ import { useEditorPart, useLit } from "../../../parts/editing";
 import { LengthField } from "../../../parts/fields/LengthField";
 import { TextField } from "../../../parts/fields/typed";
 import { useChangeMic, useChangeTracks, useStep, useTake } from "../../../parts/hands";
+import { LaterAtRest, OneByOne } from "../../../parts/Later";
 import { useLiveField } from "../../../parts/Live";
 import { MicTag } from "../../../parts/MicTag";
 import { useMe } from "../../../parts/me";
@@ -24,9 +25,34 @@ interface Props {
 }
 
 export function MicPanel({ mic, onTechnique }: Props) {
+  const ruler: Ruler = useMe();
+  return (
+    <div className="space-y-3.5">
+      <OneByOne>
+        <Head mic={mic} onTechnique={onTechnique} />
+        <ByTape mic={mic} key={`${mic.id} ${ruler.units}`} />
+        <Where mic={mic} />
+        {mic.role === "close" && mic.job && <AtTheDrum key={mic.id} mic={mic} />}
+      </OneByOne>
+      <LaterAtRest>
+        <OneByOne>
+          <WhatFor mic={mic} />
+          <HowLoud mic={mic} />
+          <AimAt mic={mic} />
+          <Holds mic={mic} />
+          <Polarity mic={mic} />
+          <TrackDelay mic={mic} />
+          <Hears mic={mic} />
+          <CopyOrTakeAway mic={mic} />
+        </OneByOne>
+      </LaterAtRest>
+    </div>
+  );
+}
+
+function Head({ mic, onTechnique }: Props) {
   const doc = useEditorPart((s) => s.still);
   const blocked = useEditorPart((s) => s.board?.blocked[mic.id]);
-  const ruler: Ruler = useMe();
   return (
     <div className="space-y-3.5">
       <header className="flex items-center gap-2">
@@ -39,17 +65,6 @@ export function MicPanel({ mic, onTechnique }: Props) {
         </p>
       )}
       <PartOf mic={mic} onTechnique={onTechnique} />
-      <ByTape mic={mic} key={`${mic.id} ${ruler.units}`} />
-      <Where mic={mic} />
-      {mic.role === "close" && mic.job && <AtTheDrum key={mic.id} mic={mic} />}
-      <WhatFor mic={mic} />
-      <HowLoud mic={mic} />
-      <AimAt mic={mic} />
-      <Holds mic={mic} />
-      <Polarity mic={mic} />
-      <TrackDelay mic={mic} />
-      <Hears mic={mic} />
-      <CopyOrTakeAway mic={mic} />
     </div>
   );
 }
