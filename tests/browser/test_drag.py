@@ -229,6 +229,68 @@ def test_what_follows_the_hand_is_what_the_whole_board_says_when_it_rests(held):
     page.unroute("**/api/compute")
 
 
+FIELDS = """() => Object.fromEntries([...document.querySelectorAll('aside input')]
+  .filter((i) => i.labels.length).map((i) => [i.labels[0].textContent, i.value]))"""
+
+
+def test_the_panel_of_a_close_mic_follows_it_and_says_the_same_once_it_is_let_go_of(someone):
+    page = someone.open()
+    x, y = middle(page, "ST")
+    page.mouse.move(x, y)
+    page.mouse.down()
+    follow = ("Snare, cm", "Right, cm", "Front, cm", "From rim, cm", "Clock")
+    page.get_by_label("Clock").wait_for()
+    before = page.evaluate(FIELDS)
+    page.mouse.move(x + 30, y - 20, steps=4)
+    until(page, lambda: page.evaluate(FIELDS)["Clock"] != before["Clock"])
+    page.wait_for_timeout(400)  # words of the place where the hand rests
+    held = page.evaluate(FIELDS)
+    assert all(held[name] != before[name] for name in follow)
+    assert held["Height, cm"] == before["Height, cm"]
+    assert float(held["Right, cm"]) > float(before["Right, cm"])
+    # What does not follow is there once the hand is gone.
+    rest = page.get_by_role("button", name="Take away")
+    assert not rest.is_visible()
+    seen = page.evaluate_handle(f"""() => {{
+      const seen = [];
+      const look = () => {{
+        seen.push(({FIELDS})()['From rim, cm']);
+        seen.next = requestAnimationFrame(look);
+      }};
+      look();
+      return seen;
+    }}""")
+    let_go = held_back(page, "**/api/edit")
+    page.mouse.up()
+    expect(rest).to_be_visible()
+    let_go()
+    someone.saved()
+    page.wait_for_timeout(300)
+    kept = page.evaluate(FIELDS)
+    assert {name: kept[name] for name in held} == held
+    assert set(seen.json_value()) == {held["From rim, cm"]}
+    page.keyboard.press("Control+z")
+    until(page, lambda: page.evaluate(FIELDS).items() >= before.items())
+
+
+def test_what_is_typed_beside_a_mic_stays_while_it_moves(someone):
+    page = someone.open()
+    x, y = middle(page, "ST")
+    page.mouse.click(x, y)
+    page.get_by_label("Right, cm").fill("wide")
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 30, y, steps=4)
+    expect(page.get_by_label("Front, cm")).not_to_have_value("")
+    page.wait_for_timeout(300)
+    expect(page.get_by_label("Right, cm")).to_have_value("wide")
+    page.mouse.up()
+    someone.saved()
+    expect(page.get_by_label("Right, cm")).to_have_value("wide")
+    page.get_by_label("Right, cm").press("Escape")
+    expect(page.get_by_label("Right, cm")).not_to_have_value("wide")
+
+
 def test_on_a_slow_line_the_mic_is_with_the_hand_and_the_numbers_say_they_are_behind(held):
     page, _ = held
     start, was = middle(page, "OR"), shown(page, "snare-b").inner_text()

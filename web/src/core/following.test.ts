@@ -124,6 +124,7 @@ describe("a hand that moves a mic", () => {
   let reads: (() => void)[];
   let readings: Move[];
   let computed: Layout[];
+  let closeOf: unknown;
   let editor: Editor;
   const settle = (ms = 1) => vi.advanceTimersByTimeAsync(ms);
   const shown = () => editor.snapshot().board?.tape_m[1]?.[0];
@@ -131,6 +132,7 @@ describe("a hand that moves a mic", () => {
   beforeEach(async () => {
     vi.useFakeTimers();
     [answers, moves, reads, readings, computed] = [[], [], [], [], []];
+    closeOf = null;
     const wire: Wire = {
       compute: (doc) => {
         computed.push(doc);
@@ -139,7 +141,7 @@ describe("a hand that moves a mic", () => {
       follow: (move) => {
         (move.words ? readings : moves).push(move);
         return new Promise((yes, no) => {
-          if (move.words) reads.push(() => yes(told(move.mic)));
+          if (move.words) reads.push(() => yes({ ...told(move.mic), close: closeOf } as Follows));
           else answers.push((fail) => (fail ? no(fail) : yes(numbers(move.mic))));
         });
       },
@@ -169,6 +171,22 @@ describe("a hand that moves a mic", () => {
     leave();
     editor.move(mic("OR", 1.3));
     expect(seen).toHaveLength(3);
+  });
+
+  it("tells how a close mic is at its drum as words come, and no more once the hand is gone", async () => {
+    const terms = { terms: { height_m: 0.04 }, cymbal: null, gap_m: null };
+    const seen: unknown[] = [];
+    editor.following.close.subscribe(() => seen.push(editor.following.close.get()));
+    editor.move(mic("OR", 1.1));
+    answers[0]?.();
+    await settle();
+    expect([seen, readings.length]).toEqual([[], 1]);
+    closeOf = terms;
+    reads[0]?.();
+    await settle();
+    expect(seen).toEqual([{ mic: "OR", terms }]);
+    editor.drop(mic("OR", 1.1));
+    expect(seen).toEqual([{ mic: "OR", terms }, null]);
   });
 
   it("says that a hand is on a mic, asks nothing, and takes that back", async () => {

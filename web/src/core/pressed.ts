@@ -11,5 +11,3 @@ export function pressedOn(page: Page): Shared<boolean> {
     page.addEventListener(end, () => pressed.set(false), true);
   return pressed;
 }
-
-export const pressed = pressedOn(window);

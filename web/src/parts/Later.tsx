@@ -2,8 +2,10 @@
 import { Children, type ReactNode, startTransition, useEffect, useState } from "react";
 import type { EditorState } from "../core/editor";
 import { frames } from "../core/frames";
-import { pressed } from "../core/pressed";
+import { pressedOn } from "../core/pressed";
 import { useEditor } from "./editing";
+
+const pressed = pressedOn(window);
 
 /** For what has a place of its own whatever is in it: nothing may move when it comes. */
 export function Later({ children }: { children: ReactNode }) {

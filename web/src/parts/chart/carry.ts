@@ -97,6 +97,8 @@ class Carried {
   private readonly lines = new Map<SVGElement, Line>();
   private readonly hidden = new Set<SVGElement>();
   private readonly wanted = new Set<string>();
+  /** Whether all is taken hold of at once here. */
+  private near: boolean | null = null;
   /** Wanted, and not taken hold of yet. */
   private readonly later: string[] = [];
   private shifts: Shifts = new Map();
@@ -117,7 +119,9 @@ class Carried {
         this.wanted.add(name);
         this.later.push(name);
       }
-    if (atOnce || this.paper.matches(":hover")) this.takeAll();
+    // Found out once: then a sheet of glass lies over the page.
+    this.near ??= atOnce || this.paper.matches(":hover");
+    if (this.near) this.takeAll();
     else if (this.later.length) frames.draw(this.takeNext);
     frames.end(this.along);
   }
@@ -160,6 +164,7 @@ class Carried {
   settle(): void {
     for (const step of [this.along, this.takeNext, this.takeAll]) frames.drop(step);
     this.later.length = 0;
+    this.near = null;
     const bars = [...this.lines.values()].map(({ bar }) => bar.sheet);
     inSight([...this.hidden, ...this.lines.keys()], [...bars, ...[...this.sheets.values()].flat()]);
     for (const all of [this.wanted, this.sheets, this.lines, this.hidden]) all.clear();
