@@ -17,11 +17,17 @@ export function Later({ children }: { children: ReactNode }) {
   return now ? children : null;
 }
 
+interface Props {
+  children: ReactNode;
+  /** What has its place until all is there, so that nothing below it comes and goes. */
+  meanwhile?: ReactNode;
+}
+
 /**
  * The same for what comes as a hand takes hold of something: one that moves on is not held up. What
  * was let go of and waits for the server holds nothing back.
  */
-export function LaterAtRest({ children }: { children: ReactNode }) {
+export function LaterAtRest({ children, meanwhile = null }: Props) {
   const editor = useEditor();
   const [now, setNow] = useState(false);
   useEffect(() => {
@@ -37,7 +43,7 @@ export function LaterAtRest({ children }: { children: ReactNode }) {
       clearTimeout(soon);
     };
   }, [editor]);
-  return now ? children : null;
+  return now ? children : meanwhile;
 }
 
 const rests = ({ doc, still, saved }: EditorState) => doc === still || saved !== "saved";
@@ -46,12 +52,17 @@ const rests = ({ doc, still, saved }: EditorState) => doc === still || saved !==
  * Each for itself, with the next frame: together they would not fit into one. Once all are there,
  * what comes among them is there at once.
  */
-export function OneByOne({ children }: { children: ReactNode }) {
+export function OneByOne({ children, meanwhile }: Props) {
   const every = Children.toArray(children);
   const [there, setThere] = useState(1);
   const next = there < every.length ? there + 1 : Number.POSITIVE_INFINITY;
   useEffect(() => (there < next ? afterFrames(1, () => setThere(next)) : undefined), [there, next]);
-  return every.slice(0, there);
+  return (
+    <>
+      {every.slice(0, there)}
+      {there < every.length && meanwhile}
+    </>
+  );
 }
 
 /**

@@ -34,8 +34,8 @@ export function MicPanel({ mic, onTechnique }: Props) {
         <Where mic={mic} />
         {mic.role === "close" && mic.job && <AtTheDrum key={mic.id} mic={mic} />}
       </OneByOne>
-      <LaterAtRest>
-        <OneByOne>
+      <LaterAtRest meanwhile={<Space />}>
+        <OneByOne meanwhile={<Space />}>
           <WhatFor mic={mic} />
           <HowLoud mic={mic} />
           <AimAt mic={mic} />
@@ -49,6 +49,9 @@ export function MicPanel({ mic, onTechnique }: Props) {
     </div>
   );
 }
+
+/** The rest would fill the panel. */
+const Space = () => <div aria-hidden="true" className="h-screen" />;
 
 function Head({ mic, onTechnique }: Props) {
   const doc = useEditorPart((s) => s.still);
