@@ -451,7 +451,7 @@ def _drags(port: int, machine: drag.Machine, *pages: str) -> dict[str, list[drag
 
 
 def drag_rows(port: int) -> Iterator[Row]:
-    """The same drag on Place, Kit, Room and bare pages, and of a close mic, on three machines, and with many mics."""
+    """Drags on Place, Kit, Room and bare pages, on three machines, and with many mics."""
     steps = [step for step in drag.HELD if step != "place"]
     for machine in drag.MACHINES:
         found = _drags(port, machine, *drag.PAGES, *steps)

@@ -4,12 +4,20 @@ import { pressedOn } from "./pressed";
 describe("whether something is pressed", () => {
   const page = new EventTarget() as Window;
   const pressed = pressedOn(page);
-  const told = (name: string) => {
-    page.dispatchEvent(new Event(name));
+  const told = (name: string, more = {}) => {
+    page.dispatchEvent(Object.assign(new Event(name), more));
     return pressed.get();
   };
 
-  it.each(["pointerup", "pointercancel", "blur"])("is so until %s", (end) => {
-    expect([pressed.get(), told("pointerdown"), told(end)]).toEqual([false, true, false]);
+  it.each(["pointerup", "pointercancel", "contextmenu", "keydown", "blur"])(
+    "is so until %s",
+    (end) => {
+      expect([pressed.get(), told("pointerdown"), told(end)]).toEqual([false, true, false]);
+    },
+  );
+
+  it("stays so while that moves, and not once it is seen to move with nothing down", () => {
+    expect([told("pointerdown"), told("pointermove", { buttons: 1 })]).toEqual([true, true]);
+    expect(told("pointermove", { buttons: 0 })).toBe(false);
   });
 });

@@ -3,11 +3,14 @@ import { Shared } from "./shared";
 
 type Page = Pick<Window, "addEventListener">;
 
-/** A press that ends where the page hears nothing of it ends with the page's focus at the latest. */
+/** Over a menu, a bar that scrolls or another window a press ends without a word: these tell of it. */
+const ENDS = ["pointerup", "pointercancel", "contextmenu", "keydown", "blur"];
+
 export function pressedOn(page: Page): Shared<boolean> {
   const pressed = new Shared(false);
+  const end = () => pressed.set(false);
   page.addEventListener("pointerdown", () => pressed.set(true), true);
-  for (const end of ["pointerup", "pointercancel", "blur"])
-    page.addEventListener(end, () => pressed.set(false), true);
+  for (const name of ENDS) page.addEventListener(name, end, true);
+  page.addEventListener("pointermove", (e) => e.buttons === 0 && end(), true);
   return pressed;
 }

@@ -23,6 +23,9 @@ interface Props {
   meanwhile?: ReactNode;
 }
 
+/** In the place of what would fill a panel. */
+export const Space = () => <div aria-hidden="true" className="h-screen" />;
+
 /**
  * The same for what comes as a hand takes hold of something: one that moves on is not held up. What
  * was let go of and waits for the server holds nothing back.

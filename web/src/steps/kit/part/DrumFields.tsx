@@ -5,6 +5,7 @@ import { Pick } from "../../../parts/fields/Pick";
 import { Tick } from "../../../parts/fields/Tick";
 import { Ticks } from "../../../parts/fields/Ticks";
 import { NumberField } from "../../../parts/fields/typed";
+import { OneByOne, Space } from "../../../parts/Later";
 import { Pitch } from "./Pitch";
 
 const DAMPING: NonNullable<Drum["damping"]> = [
@@ -30,7 +31,7 @@ export function DrumFields({ drum, set }: Props) {
   const kick = drum.kind === "kick";
   const far = drum.far_head ?? null;
   return (
-    <>
+    <OneByOne meanwhile={<Space />}>
       <Pitch drum={drum} onTake={(hz) => set({ fundamental_hz: hz })} />
       <HeadFields
         label="Struck head"
@@ -60,7 +61,7 @@ export function DrumFields({ drum, set }: Props) {
       />
       {kick && <KickFields drum={drum} set={set} />}
       {drum.kind === "snare" && <Wires drum={drum} set={set} />}
-    </>
+    </OneByOne>
   );
 }
 

@@ -6,7 +6,7 @@ import { useEditorPart, useLit } from "../../../parts/editing";
 import { LengthField } from "../../../parts/fields/LengthField";
 import { TextField } from "../../../parts/fields/typed";
 import { useChangeMic, useChangeTracks, useStep, useTake } from "../../../parts/hands";
-import { LaterAtRest, OneByOne } from "../../../parts/Later";
+import { LaterAtRest, OneByOne, Space } from "../../../parts/Later";
 import { useLiveField } from "../../../parts/Live";
 import { MicTag } from "../../../parts/MicTag";
 import { useMe } from "../../../parts/me";
@@ -49,9 +49,6 @@ export function MicPanel({ mic, onTechnique }: Props) {
     </div>
   );
 }
-
-/** The rest would fill the panel. */
-const Space = () => <div aria-hidden="true" className="h-screen" />;
 
 function Head({ mic, onTechnique }: Props) {
   const doc = useEditorPart((s) => s.still);
