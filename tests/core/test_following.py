@@ -75,13 +75,14 @@ def same_distances(pair, full):
 
 
 def test_without_words_the_numbers_are_the_same():
+    at_the_snare, _ = moved(LAYOUT, "ST", (0.2, 0.1, 0.0))
+    assert follows(BEFORE, at_the_snare, words=False).close is None
     there, _ = moved(LAYOUT, "OR", (0.2, 0.1, 0.0))
     for focus in (None, FocusOn("OL", "OR"), FocusOn("OL", "OR", "rack-1")):
         told = follows(BEFORE, there, focus)
         bare = follows(BEFORE, there, focus, words=False)
         for name in ("mic", "tape_m", "path_m", "arrival_s", "after_gain_db", "sign"):
             assert getattr(bare, name) == getattr(told, name)
-        assert bare.close is None
         assert (bare.aim, bare.blocked) == (None, None)
         if focus:
             assert (bare.pair.distances, bare.pair.in_words) == (told.pair.distances, None)
@@ -101,3 +102,12 @@ def test_who_is_not_there_is_named():
         follows(BEFORE, there, FocusOn("OR", "YY"))
     with pytest.raises(RingsideError, match="'gong'"):
         follows(BEFORE, there, FocusOn("OL", "OR", "gong"))
+
+
+@pytest.mark.parametrize("change", [{"job": None}, {"role": "overhead"}])
+def test_what_is_no_close_mic_of_a_drum_has_no_terms_there(change):
+    other = LAYOUT.mic("ST").model_copy(update=change)
+    before = analyse(with_mics(LAYOUT, (other,)))
+    there, _ = moved(LAYOUT, "ST", (0.1, 0.0, 0.0))
+    assert follows(BEFORE, there).close is not None
+    assert follows(before, there).close is None

@@ -23,13 +23,9 @@ router = Router(tags=["compute"])
 WRONG = {400: Problem, 422: Problem}
 
 
-def _plain(value: BaseModel) -> dict[str, Any]:
-    return value.model_dump()
-
-
 def _told(answer: Board | Follows) -> HttpResponse:
     """Straight to bytes: checking the reply again would cost more than computing it."""
-    body = orjson.dumps(answer, default=_plain, option=orjson.OPT_SERIALIZE_NUMPY)
+    body = orjson.dumps(answer, default=BaseModel.model_dump, option=orjson.OPT_SERIALIZE_NUMPY)
     return HttpResponse(body, content_type="application/json")
 
 

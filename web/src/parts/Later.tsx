@@ -34,6 +34,7 @@ export function LaterAtRest({ children, meanwhile = null }: Props) {
   const editor = useEditor();
   const [now, setNow] = useState(false);
   useEffect(() => {
+    if (now) return;
     let soon: ReturnType<typeof setTimeout> | undefined;
     const look = () => {
       clearTimeout(soon);
@@ -45,7 +46,7 @@ export function LaterAtRest({ children, meanwhile = null }: Props) {
       for (const left of leave) left();
       clearTimeout(soon);
     };
-  }, [editor]);
+  }, [editor, now]);
   return now ? children : meanwhile;
 }
 
