@@ -105,6 +105,18 @@ describe("what follows a hand", () => {
     ]);
   });
 
+  it("draws words with a frame of their own, one after the other", async () => {
+    await asks(false, [at(1, true), at(2), at(3, true)]);
+    await frame();
+    say({ number: 1, answer: "of one" });
+    say({ number: 2, answer: 2 });
+    say({ number: 3, answer: "of three" });
+    await settled();
+    expect(shown.splice(0)).toEqual([[2, 2]]);
+    expect(await frame()).toEqual([[1, "of one"]]);
+    expect(await frame()).toEqual([[3, "of three"]]);
+  });
+
   it("takes from shared memory with the frame, though no message has come through", async () => {
     const [first, second] = await asks(true, [at(1), at(2)]);
     const memory = posted.find((said) => said instanceof SharedArrayBuffer) as SharedArrayBuffer;

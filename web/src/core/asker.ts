@@ -21,6 +21,7 @@ const plainly = (move: Move) => exactly<Follows>(api.POST("/api/follow", { body:
 
 interface Open {
   path: string;
+  boxed: boolean;
   done: (answer: unknown) => void;
 }
 
@@ -44,8 +45,10 @@ class Asker {
   constructor() {
     if (this.box) this.worker.postMessage(this.box.memory);
     this.worker.onmessage = ({ data }: MessageEvent<Told | Look>) => {
-      if (data !== "look") this.came.push(data);
-      else this.box?.heard();
+      if (data === "look") this.box?.heard();
+      // Words are much to draw, and each of them counts: they have a frame of their own.
+      else if (this.isRead(data)) return frames.turn(() => this.close(data.number, data.answer));
+      else this.came.push(data);
       this.look();
     };
     document.addEventListener("visibilitychange", () => this.look());
@@ -78,7 +81,7 @@ class Asker {
   private put(path: string, name: string | null, rest: string, boxed: boolean): Promise<unknown> {
     const ask: Ask = { number: ++this.number, path, token: this.token, name, rest, boxed };
     return new Promise((done) => {
-      this.open.set(ask.number, { path, done });
+      this.open.set(ask.number, { path, boxed, done });
       this.worker.postMessage(ask);
       // A hand that moves draws a frame: what has come by then goes with it.
       frames.draw(this.nextFrame);
@@ -89,6 +92,10 @@ class Asker {
   forget(): void {
     this.known = null;
     this.token = "";
+  }
+
+  private isRead({ number, answer }: Told): boolean {
+    return answer !== null && this.open.get(number)?.boxed === false;
   }
 
   /**

@@ -1,5 +1,5 @@
 /** What waits for a frame: its order, and what goes with the same one. */
-import { beforeEach, describe, expect, it, vi } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Frames } from "./frames";
 
 describe("the next frame", () => {
@@ -16,6 +16,8 @@ describe("the next frame", () => {
     frames = new Frames();
     vi.stubGlobal("requestAnimationFrame", (frame: () => void) => waiting.push(frame));
   });
+
+  afterEach(() => void vi.restoreAllMocks());
 
   it("moves hands first, and draws what they ask for with the same frame", () => {
     const draw = () => void done.push("drawn");
@@ -55,6 +57,47 @@ describe("the next frame", () => {
     frames.end(end);
     frames.drop(end);
     expect(next()).toEqual([]);
+  });
+
+  const turn = (name: string) => frames.turn(() => void done.push(name));
+
+  it("gives what can wait a frame each, after what is drawn and before its end", () => {
+    turn("one");
+    turn("two");
+    frames.draw(() => void done.push("drawn"));
+    frames.end(() => void done.push("put"));
+    expect([next(), next(), next()]).toEqual([["drawn", "one", "put"], ["two"], []]);
+    expect(waiting).toHaveLength(0);
+  });
+
+  it("takes back what waits for its turn", () => {
+    const gone = () => void done.push("gone");
+    frames.turn(gone);
+    turn("stays");
+    frames.drop(gone);
+    expect(next()).toEqual(["stays"]);
+  });
+
+  it("gives no turn in a frame that is spent", () => {
+    turn("waits");
+    frames.spend();
+    expect([next(), next()]).toEqual([[], ["waits"]]);
+  });
+
+  it("gives none in a frame that took long, but one after three of those", () => {
+    let now = 0;
+    vi.spyOn(performance, "now").mockImplementation(() => now);
+    const takes = (ms: number) => {
+      frames.draw(() => {
+        now += ms;
+      });
+      return next();
+    };
+    turn("one");
+    expect([9, 9, 9].map(takes)).toEqual([[], [], []]);
+    expect(takes(9)).toEqual(["one"]);
+    turn("two");
+    expect([takes(9), takes(8)]).toEqual([[], ["two"]]);
   });
 
   it("goes on after a fault, which is told", () => {

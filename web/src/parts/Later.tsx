@@ -1,5 +1,6 @@
 /** What is not looked at first comes right after the first picture, so that this one comes sooner. */
 import { Children, type ReactNode, startTransition, useEffect, useState } from "react";
+import { flushSync } from "react-dom";
 import type { EditorState } from "../core/editor";
 import { frames } from "../core/frames";
 import { pressedOn } from "../core/pressed";
@@ -60,7 +61,7 @@ export function OneByOne({ children, meanwhile }: Props) {
   const every = Children.toArray(children);
   const [there, setThere] = useState(1);
   const next = there < every.length ? there + 1 : Number.POSITIVE_INFINITY;
-  useEffect(() => (there < next ? afterFrames(1, () => setThere(next)) : undefined), [there, next]);
+  useEffect(() => (there < next ? inTurn(() => setThere(next)) : undefined), [there, next]);
   return (
     <>
       {every.slice(0, there)}
@@ -81,11 +82,26 @@ export function useTakenHold<T>(value: T): T {
 
 function afterFrames(count: number, run: () => void): () => void {
   let left = count;
+  let leave = () => frames.drop(step);
   const step = () => {
     left -= 1;
     if (left > 0) frames.draw(step);
-    else run();
+    else leave = inTurn(run);
   };
   frames.draw(step);
+  return () => leave();
+}
+
+/** A value once it is its turn: what it changes takes much of a frame to draw. */
+export function useInTurn<T>(value: T): T {
+  const [shown, show] = useState(value);
+  useEffect(() => inTurn(() => show(value)), [value]);
+  return shown;
+}
+
+/** Drawn at once when it is its turn: else React draws it after that frame, which is laid out twice. */
+function inTurn(change: () => void): () => void {
+  const step = () => flushSync(change);
+  frames.turn(step);
   return () => frames.drop(step);
 }

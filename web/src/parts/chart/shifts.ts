@@ -142,7 +142,7 @@ export function useShifts(paper: RefObject<Element | null>, props: ChartProps, v
           along();
         };
       });
-    const takeLater = () => frames.draw(take);
+    const takeLater = () => frames.turn(take);
     // Drawn anew under a hand it is taken hold of at once; at first only in the view where the hand
     // is, and in the other with the next frame: both would take longer than one.
     let atOnce = true;
@@ -152,8 +152,10 @@ export function useShifts(paper: RefObject<Element | null>, props: ChartProps, v
       if (taken === mic.id) return frames.draw(along);
       letGo();
       taken = mic.id;
-      if (atOnce || drawn.matches(":hover")) take();
-      else frames.draw(takeLater);
+      if (atOnce || drawn.matches(":hover")) {
+        frames.spend();
+        take();
+      } else frames.draw(takeLater);
     });
     atOnce = false;
     return () => {

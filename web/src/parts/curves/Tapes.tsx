@@ -1,11 +1,11 @@
 /** The tapes: one measuring tape per reference drum, every mic a flag at its distance. */
-import { memo, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { memo, useCallback, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { Board, Layout, Mic } from "../../api/types";
 import { BUNCH_WIDE, flagged, roomyStep, type Spot } from "../../core/flags";
-import { frames } from "../../core/frames";
 import { columnsOf, refsOf } from "../../core/reach";
 import { lengthWithUnit, type Ruler } from "../../core/units";
 import { micColour } from "../../core/words";
+import { useInTurn } from "../Later";
 import { useSize } from "../useSize";
 import { type FollowFlag, type Scale, scaleOf, stand, useFlagHand } from "./flagHand";
 import { Foot } from "./frame";
@@ -46,17 +46,6 @@ function useNearer() {
   return { part, round, back: () => setPart(null) };
 }
 
-/** A value one frame later: to draw two tapes at once takes a slow machine longer than a frame. */
-function useNextFrame<T>(value: T): T {
-  const [shown, show] = useState(value);
-  useEffect(() => {
-    const step = () => show(value);
-    frames.draw(step);
-    return () => frames.drop(step);
-  }, [value]);
-  return shown;
-}
-
 /** The same as long as it shows the same, so that its tape is not drawn anew. */
 function useScale(column: number, part: Stretch | null, end: number, wide: number): Scale {
   return useMemo(
@@ -70,10 +59,7 @@ export const Tapes = memo(function Tapes(props: Props) {
   const { end, follow, ...rest } = props;
   const [snare = -1, kick = -1] = columnsOf(props.layout, props.board);
   const { part, round, back } = useNearer();
-  const scales = [
-    useScale(snare, part, end, width),
-    useScale(kick, part, useNextFrame(end), width),
-  ];
+  const scales = [useScale(snare, part, end, width), useScale(kick, part, useInTurn(end), width)];
   const paper = useRef<HTMLDivElement>(null);
   useFlagHand(paper, follow, scales);
   return (

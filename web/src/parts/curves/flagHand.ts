@@ -148,8 +148,7 @@ class FlagHand {
       if (!this.places(mic).some(({ flag, at }) => !(Math.abs(at - drawnAt(flag)) < STILL_PX)))
         return;
       this.by = mic;
-      // The frame of an answer has much to do: they are taken with the next one.
-      frames.draw(this.take);
+      frames.turn(this.take);
     }
   };
 

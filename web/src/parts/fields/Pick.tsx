@@ -2,7 +2,8 @@
 import { getNonce } from "get-nonce";
 import { Check, ChevronDown } from "lucide-react";
 import { Select } from "radix-ui";
-import { useId, useState } from "react";
+import { memo, useId, useState } from "react";
+import { saysTheSame, useSteady } from "../steady";
 import { FIELD, LIST, OPTION, type PickProps } from "./pickLook";
 import { SearchPick } from "./SearchPick";
 
@@ -11,7 +12,12 @@ const LONG = 14;
 /** Radix knows no empty value; here it stands for "none of them". */
 const NONE = "\u2205";
 
+/** Made anew only where it says something else: dozens of parts make up the smallest list. */
 export function Pick(props: PickProps) {
+  return <Drawn {...props} onTake={useSteady(props.onTake)} />;
+}
+
+const Drawn = memo(function Drawn(props: PickProps) {
   const id = useId();
   const { label, hideLabel, className = "" } = props;
   return (
@@ -26,7 +32,7 @@ export function Pick(props: PickProps) {
       )}
     </div>
   );
-}
+}, saysTheSame);
 
 function ShortPick(props: PickProps & { id: string }) {
   const { id, value, options, names, onTake, placeholder } = props;

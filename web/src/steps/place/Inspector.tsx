@@ -1,11 +1,13 @@
 /** What is selected: a mic, or the pair it is opened with. */
-import { memo, useDeferredValue, useEffect, useMemo, useState } from "react";
+import { memo, useMemo, useState } from "react";
+import type { Layout } from "../../api/types";
 import { micOf, partnerOf } from "../../core/edits";
 import type { FocusKey } from "../../core/following";
 import { sameParts } from "../../core/same";
 import { StandWords } from "../../parts/atkit/Planned";
 import { useEditorPart, useLit, useSelected } from "../../parts/editing";
 import { Views } from "../../parts/fields/Views";
+import { useInTurn } from "../../parts/Later";
 import { VerdictCounts } from "../../parts/VerdictCounts";
 import { MicPanel } from "./mic/MicPanel";
 import { PairPanel } from "./pair/PairPanel";
@@ -23,19 +25,32 @@ interface Opened {
 
 type Tab = "mic" | "pair";
 
-/** The tab that is open: a newly selected mic opens on what it is for. */
-function useTab({ selected, focus }: Opened) {
+const NOTHING: Opened = { selected: null, focus: null };
+
+/** Whether what is selected is half of a stereo pair, or else of the pair that is open. */
+function pairedIn(doc: Layout, { selected, focus }: Opened) {
+  const stereo = Boolean(selected && partnerOf(doc, selected));
+  const asked = Boolean(selected && focus && [focus.anchor, focus.mover].includes(selected));
+  return { stereo, asked: asked && !stereo };
+}
+
+/** A newly selected mic opens on what it is for, a pair that is newly opened with it on the pair. */
+function tabOn(doc: Layout, now: Opened, was: Opened, tab: Tab): Tab {
+  const { stereo, asked } = pairedIn(doc, now);
+  if (asked && !(pairedIn(doc, was).asked && was.focus === now.focus)) return "pair";
+  if (now.selected === was.selected) return tab;
+  return stereo || !now.selected ? "pair" : "mic";
+}
+
+/** The tab that is open. It is found out before anything is drawn: else both would be drawn. */
+function useTab(opened: Opened) {
   const doc = useEditorPart((s) => s.still);
   const [tab, setTab] = useState<Tab>("pair");
-  const stereo = Boolean(selected && partnerOf(doc, selected));
-  const inPair = Boolean(
-    focus && selected && (focus.anchor === selected || focus.mover === selected),
-  );
-  // biome-ignore lint/correctness/useExhaustiveDependencies: only a newly selected mic changes it
-  useEffect(() => setTab(stereo || !selected ? "pair" : "mic"), [selected]);
-  useEffect(() => {
-    if (inPair && focus && !stereo) setTab("pair");
-  }, [focus, inPair, stereo]);
+  const [was, keep] = useState(NOTHING);
+  if (was !== opened) {
+    keep(opened);
+    setTab(tabOn(doc, opened, was, tab));
+  }
   return [tab, setTab] as const;
 }
 
@@ -43,7 +58,7 @@ function useTab({ selected, focus }: Opened) {
 export function Inspector({ onTechnique }: Props) {
   const selected = useSelected();
   const focus = useEditorPart((s) => s.focus, sameParts);
-  const opened = useDeferredValue(useMemo(() => ({ selected, focus }), [selected, focus]));
+  const opened = useInTurn(useMemo(() => ({ selected, focus }), [selected, focus]));
   return <Selected {...{ opened, onTechnique }} />;
 }
 

@@ -1,5 +1,5 @@
 /** The charts and tapes of Place as they are under the hand; the rest of the step stands still. */
-import { memo, useDeferredValue, useMemo } from "react";
+import { memo, useMemo } from "react";
 import type { Board, Mic } from "../../api/types";
 import type { EditorState } from "../../core/editor";
 import { micOf, withMic } from "../../core/edits";
@@ -23,6 +23,7 @@ import {
   useSelected,
 } from "../../parts/editing";
 import { useChangeMic, useHands } from "../../parts/hands";
+import { useInTurn } from "../../parts/Later";
 import { useMe } from "../../parts/me";
 
 const vec = (p: Point3): [number, number, number] => [p[0], p[1], p[2]];
@@ -159,11 +160,11 @@ export function LiveTapes() {
   const board = useCalmPart(onTapes);
   const far = useEditorPart(useMemo(reach, []));
   // Longer tapes are much to draw: the number that asked for them comes first.
-  const end = useDeferredValue(far) || far;
+  const end = useInTurn(far) || far;
   const ruler: Ruler = useMe();
   const lit = useLit();
   const follow = useTapeHand();
-  const glow = useGlow([useHovered(), useSelected(), board?.focus?.a, board?.focus?.b]);
+  const glow = useInTurn(useGlow([useHovered(), useSelected(), board?.focus?.a, board?.focus?.b]));
   if (!board) return <div style={{ height: TAPES_HIGH }} />;
   return (
     <Tapes

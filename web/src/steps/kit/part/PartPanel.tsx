@@ -1,4 +1,5 @@
 /** One drum or cymbal: size, place, lean, and what a drum has besides. */
+import { memo } from "react";
 import type { Drum } from "../../../api/types";
 import { centreOf, isDrum, type Part, partAt } from "../../../core/kitParts";
 import { INCH, type Ruler } from "../../../core/units";
@@ -10,6 +11,7 @@ import { NameField, NumberField } from "../../../parts/fields/typed";
 import { useChangePart, useTake } from "../../../parts/hands";
 import { LaterAtRest, OneByOne } from "../../../parts/Later";
 import { useMe } from "../../../parts/me";
+import { useSteady } from "../../../parts/steady";
 import { DrumFields, type SetPart } from "./DrumFields";
 
 const DRUM_KINDS: Drum["kind"][] = ["kick", "snare", "rack", "floor", "hand drum"];
@@ -18,7 +20,9 @@ const CYMBAL_KINDS = ["hats", "crash", "ride", "splash", "china", "percussion"];
 export function PartPanel({ part, onGone }: { part: Part; onGone: () => void }) {
   const change = useChangePart();
   const take = useTake();
-  const set: SetPart = (more) => void change.take(part.id, (p) => ({ ...p, ...more }) as Part);
+  const set: SetPart = useSteady(
+    (more) => void change.take(part.id, (p) => ({ ...p, ...more }) as Part),
+  );
   const takeAway = async () => {
     if (await take({ do: "remove", id: part.id })) onGone();
   };
@@ -26,7 +30,7 @@ export function PartPanel({ part, onGone }: { part: Part; onGone: () => void }) 
     <div className="space-y-3.5">
       <OneByOne>
         <h2 className="truncate text-[1.05rem]">{part.name}</h2>
-        <Sizes {...{ part, set }} />
+        <Sizes {...sizesOf(part)} set={set} />
         <Stands {...{ part, set }} />
       </OneByOne>
       <LaterAtRest>
@@ -39,28 +43,37 @@ export function PartPanel({ part, onGone }: { part: Part; onGone: () => void }) 
   );
 }
 
+/** All of it that stays while it is moved. */
+const sizesOf = (part: Part) => ({
+  name: part.name,
+  kind: part.kind,
+  diameter_m: part.diameter_m,
+  depth_m: isDrum(part) ? part.depth_m : null,
+});
+
 /** What it is called, what it is, and how large. */
-function Sizes({ part, set }: { part: Part; set: SetPart }) {
+const Sizes = memo(function Sizes(props: ReturnType<typeof sizesOf> & { set: SetPart }) {
+  const { name, kind, diameter_m, depth_m, set } = props;
   return (
     <div className="grid grid-cols-2 gap-2">
-      <NameField label="Name" value={part.name} onTake={(name) => set({ name })} />
+      <NameField label="Name" value={name} onTake={(words) => set({ name: words })} />
       <Pick
         label="Kind"
-        value={part.kind}
-        options={isDrum(part) ? DRUM_KINDS : CYMBAL_KINDS}
+        value={kind}
+        options={depth_m === null ? CYMBAL_KINDS : DRUM_KINDS}
         onTake={(v) => set({ kind: v as Drum["kind"], beater: null })}
       />
       <Across
         label="Size"
-        metres={part.diameter_m}
+        metres={diameter_m}
         low={4}
         high={39}
         onTake={(m) => set({ diameter_m: m })}
       />
-      {isDrum(part) && (
+      {depth_m !== null && (
         <Across
           label="Depth"
-          metres={part.depth_m}
+          metres={depth_m}
           low={1.2}
           high={47}
           onTake={(m) => set({ depth_m: m })}
@@ -68,7 +81,7 @@ function Sizes({ part, set }: { part: Part; set: SetPart }) {
       )}
     </div>
   );
-}
+});
 
 /** A size of the trade, in inches, and the same by the chosen ruler. */
 function Across(props: {

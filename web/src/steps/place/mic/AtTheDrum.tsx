@@ -143,28 +143,30 @@ function Spot({ terms, set, ruler }: { terms: DrumTerms; set: Set; ruler: Ruler 
 function Look({ terms, set, wires }: { terms: DrumTerms; set: Set; wires: boolean }) {
   return (
     <div className="grid grid-cols-3 gap-2">
-      <Pick
-        label="Side"
-        value={terms.side}
-        options={Object.keys(SIDES)}
-        names={SIDES}
-        onTake={(v) => set({ side: v as DrumTerms["side"] })}
-      />
-      <Pick
-        label="Aimed at"
-        value={terms.target ?? "free"}
-        options={Object.keys(TARGETS)}
-        names={wires ? { ...TARGETS, centre: "wires" } : TARGETS}
-        onTake={(v) => set({ target: v as DrumTerms["target"] })}
-      />
-      <NumberField
-        label="Tilt, °"
-        value={terms.tilt_deg}
-        digits={0}
-        low={-90}
-        high={90}
-        onTake={(v) => set({ tilt_deg: v, target: "free" })}
-      />
+      <OneByOne>
+        <Pick
+          label="Side"
+          value={terms.side}
+          options={Object.keys(SIDES)}
+          names={SIDES}
+          onTake={(v) => set({ side: v as DrumTerms["side"] })}
+        />
+        <Pick
+          label="Aimed at"
+          value={terms.target ?? "free"}
+          options={Object.keys(TARGETS)}
+          names={wires ? { ...TARGETS, centre: "wires" } : TARGETS}
+          onTake={(v) => set({ target: v as DrumTerms["target"] })}
+        />
+        <NumberField
+          label="Tilt, °"
+          value={terms.tilt_deg}
+          digits={0}
+          low={-90}
+          high={90}
+          onTake={(v) => set({ tilt_deg: v, target: "free" })}
+        />
+      </OneByOne>
     </div>
   );
 }

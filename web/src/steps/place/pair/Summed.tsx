@@ -7,6 +7,7 @@ import { bodySums } from "../../../core/words";
 import { SumCurve } from "../../../parts/curves/SumCurve";
 import { useCalmPart, useEditor, useEditorPart } from "../../../parts/editing";
 import { Pick } from "../../../parts/fields/Pick";
+import { useInTurn } from "../../../parts/Later";
 import { VerdictWord } from "../../../parts/Mark";
 
 /** What is drawn and said of the sum: nothing of the distances, which follow each move. */
@@ -22,7 +23,7 @@ const alike = (before: Focus | null | undefined, now: Focus | null | undefined) 
   sameParts(summed(before), summed(now));
 
 export function Summed() {
-  const focus = useCalmPart((s) => s.board?.focus, alike);
+  const focus = useInTurn(useCalmPart((s) => s.board?.focus, alike));
   const open = focus?.rows.find((r) => r.source === focus.source);
   const band = useEditorPart((s) => s.board?.sources)?.find((s) => s.id === focus?.source);
   if (!focus || !open) return null;
