@@ -275,7 +275,8 @@ def test_figures_end_where_they_are_known(value, said):
 
 
 @pytest.mark.parametrize(("value", "said"), [(-29.9, "-29.9 dB"), (-30.1, "under -30 dB"),
-                                             (30.1, "over +30 dB"), (0.04, "+0.0 dB")])  # fmt: skip
+                                             (30.1, "over +30 dB"), (0.04, "+0.0 dB"),
+                                             (-0.04, "+0.0 dB")])  # fmt: skip
 def test_levels_end_where_they_are_known(value, said):
     assert signed_db(value) == said
 

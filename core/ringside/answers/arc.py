@@ -148,5 +148,5 @@ def _words(rows: list[ArcSpot], now: int, best: int | None, floor: str) -> str:
     if gain < HEARD_DB and not here.blocked:
         return f"The {floor} gains less than a decibel anywhere that is free: leave it."
     side = "toward the audience" if turn > 0 else "toward the drummer"
-    told = f"{gain:+.1f} dB of {floor} against the snare" if abs(gain) >= HEARD_DB else "as good"
+    told = f"{gain:+z.1f} dB of {floor} against the snare" if abs(gain) >= HEARD_DB else "as good"
     return f"{stands}Swung {abs(turn):.0f}° {side} it is free: {told}."

@@ -111,8 +111,8 @@ def _words(
     snare: str,
 ) -> str:  # fmt: skip
     worst, least = drums[0]
-    said = [f"{name}: {mean:+.1f} dB of body on average, {least:+.1f} on the {worst}"]
+    said = [f"{name}: {mean:+z.1f} dB of body on average, {least:+z.1f} on the {worst}"]
     said.append(f"{marked} pair{'s' if marked != 1 else ''} marked")
     if mono is not None:
-        said.append(f"mono keeps {mono:+.1f} dB of snare and kick")
+        said.append(f"mono keeps {mono:+z.1f} dB of snare and kick")
     return "; ".join(said) + (f". {snare}" if snare else ".")

@@ -409,13 +409,13 @@ def why(an: Analysis, row: int, source: int) -> list[WhyRow]:
         WhyRow(
             title="Arrival",
             formula=f"{b}: {heard.path_m[j, source]:.4f} m / {c:.1f} m/s"
-            f" - {a}: {heard.path_m[i, source]:.4f} m / {c:.1f} m/s = {dt * 1e3:+.3f} ms",
+            f" - {a}: {heard.path_m[i, source]:.4f} m / {c:.1f} m/s = {dt * 1e3:+z.3f} ms",
             source="c = 343.2·√(T/293.15 K), ISO 9613-1:1993",
         ),
         WhyRow(
             title="Level after gain",
-            formula=f"{a} {heard.after_gain_db[i, source]:+.1f} dB,"
-            f" {b} {heard.after_gain_db[j, source]:+.1f} dB against the job of each;"
+            formula=f"{a} {heard.after_gain_db[i, source]:+z.1f} dB,"
+            f" {b} {heard.after_gain_db[j, source]:+z.1f} dB against the job of each;"
             f" g = {g:.3f}, ripple {_ripple(g)}",
             source="20·log(|a+(1-a)·cos θ·(1+1/(jkr))| / distance), r beside a head as of a disc;"
             " gain brings each job to one peak",

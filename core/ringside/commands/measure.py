@@ -133,8 +133,8 @@ def _drum(d: DrumTold) -> list[str]:
         if a.lag_ms is None:
             made.append(f"    {a.channel}: refused, {a.why_not}; {sign}")
         else:
-            made.append(f"    {a.channel}: {a.lag_ms:+.3f} ms ± {a.interval_ms:.3f}"
-                        f" (planned {a.planned_ms:+.3f}), {sign}")  # fmt: skip
+            made.append(f"    {a.channel}: {a.lag_ms:+z.3f} ms ± {a.interval_ms:.3f}"
+                        f" (planned {a.planned_ms:+z.3f}), {sign}")  # fmt: skip
     return made
 
 

@@ -316,5 +316,5 @@ def _words(faders: tuple[Fader, ...]) -> str:
         return f"Faders of {', '.join(f.channel for f in faders)}"
     one = faders[0]
     if one.db is not None:
-        return f"{one.channel} at {one.db:+.1f} dB"
+        return f"{one.channel} at {one.db:+z.1f} dB"
     return f"{one.channel} {'muted' if one.muted else 'up again'}"

@@ -72,7 +72,7 @@ def _told(a: str, b: str, source: str, v: PairFound) -> str:
     sign = {1: "the same way", -1: "opposite ways", 0: "unsure which way"}[v.sign]
     return (
         f"{a} with {b} on the {source}: {v.verdict}; {abs(v.delay_ms):.2f} ms apart, pushed"
-        f" {sign}; body {v.body_db:+.1f} dB as wired, {v.flipped_body_db:+.1f} dB flipped."
+        f" {sign}; body {v.body_db:+z.1f} dB as wired, {v.flipped_body_db:+z.1f} dB flipped."
     )
 
 
@@ -121,7 +121,7 @@ def overheads() -> Case:
         "Together on the snare, which sits in the middle and stays in mono. The kick is nearer"
         " to one of them, and its attack is smeared.",
         [_told("OL", "OR", "snare", snare), _told("OL", "OR", "kick", kick), snare_at.words,
-         f"In mono the snare keeps {snare_at.fold_body_db:+.1f} dB of body."],
+         f"In mono the snare keeps {snare_at.fold_body_db:+z.1f} dB of body."],
         {"snare": snare, "kick": kick, "snare_at": snare_at},
     )  # fmt: skip
 
@@ -175,7 +175,7 @@ def floor_pair() -> Case:
         "floor", "Floor pair", "Two capsules a card's thickness off a hard floor.",
         "The floor's image arrives with the sound itself: up to 6 dB more, no comb below the"
         " hearing's limit, and equal on the snare.",
-        [f"The floor adds {added:+.1f} dB; the first dip, c/(4h), lies at {dip / 1000:.0f} kHz.",
+        [f"The floor adds {added:+z.1f} dB; the first dip, c/(4h), lies at {dip / 1000:.0f} kHz.",
          _told(a, b, "snare", v)],
         {"added_db": added, "dip_hz": dip, "pair": v},
     )  # fmt: skip
@@ -245,7 +245,7 @@ def all_bottoms() -> Case:
          f" pulled. With all bottoms flipped {sum(s == 1 for s in same)} of {len(same)} pairs"
          " with an overhead are pushed the same way by the straight sound.",
          f"By body over all drums: flip {', '.join(best.flip) or 'none'},"
-         f" {best.mean_db:+.1f} dB on average."],
+         f" {best.mean_db:+z.1f} dB on average."],
         {"signs": signs, "tops": tops, "same": same, "best": best},
     )  # fmt: skip
 
@@ -329,7 +329,7 @@ def near_floor() -> Case:
         at = mic.model_copy(update={"position_m": (x, y, height), "pattern": "omni"})
         heard = analyse(layout.with_mic(at)).arrivals
         added[height] = float(heard.surface_db[0, 0])
-    rows = ", ".join(f"{h * 100:.0f} cm {db:+.1f} dB" for h, db in added.items())
+    rows = ", ".join(f"{h * 100:.0f} cm {db:+z.1f} dB" for h, db in added.items())
     return Case(
         "fade", "A room mic lowered to the floor", "An omni in front of the kick, lower and lower.",
         "At the floor its image adds 6 dB of kick; a step up it is the room's, not the mic's. In"

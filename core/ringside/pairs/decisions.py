@@ -51,8 +51,8 @@ def decision_rows(an: Analysis) -> list[DecisionRow]:
                 words = f"It was {d.stood.verdict} when it was left; now it is {now}. Look again."
             elif away > COVERAGE * float(sure[row, k]):
                 words = (
-                    f"It was left at {d.stood.delay_s * 1e3:+.2f} ms; now it is"
-                    f" {delay * 1e3:+.2f} ms. Look again."
+                    f"It was left at {d.stood.delay_s * 1e3:+z.2f} ms; now it is"
+                    f" {delay * 1e3:+z.2f} ms. Look again."
                 )
         rows.append(DecisionRow(a=d.a, b=d.b, source=d.source, stale=bool(words), words=words))
     return rows

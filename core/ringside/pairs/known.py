@@ -38,4 +38,4 @@ def signed_db(value: float) -> str:
     """
     if abs(value) > MOST_DB:
         return f"{'over +' if value > 0 else 'under -'}{MOST_DB:.0f} dB"
-    return f"{value:+.1f} dB"
+    return f"{value:+z.1f} dB"

@@ -144,7 +144,7 @@ def _sure_words(told: Turned) -> str:
     if told.high_db - told.low_db < SPREAD_DB:
         return "No open sign changes it."
     return (
-        f"{told.low_db:+.1f} to {told.high_db:+.1f} dB of body on average, by the way the open"
+        f"{told.low_db:+z.1f} to {told.high_db:+z.1f} dB of body on average, by the way the open"
         " signs fall."
     )
 

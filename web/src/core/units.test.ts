@@ -1,7 +1,7 @@
 /** Lengths: the same table that tests the sheet's wording, and what people type. */
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
-import { dipText, lengthText, parseLength, type Ruler } from "./units";
+import { dbText, dipText, lengthText, parseLength, type Ruler, signedText } from "./units";
 
 const hand = {
   two_fingers_m: 0.035,
@@ -76,5 +76,21 @@ describe("lengths", () => {
     expect(dipText(null)).toBe("none to hear");
     expect(dipText(46000)).toBe("none to hear");
     expect(dipText(819)).toBe("819 Hz");
+  });
+});
+
+describe("signs", () => {
+  it.each([
+    [1.25, "+1.3"],
+    [-1.26, "−1.3"],
+    [0.05, "+0.1"],
+    [0.04, "0.0"],
+    [-0.04, "0.0"],
+  ])("words %d dB as %s: nothing has no sign", (db, said) => {
+    expect(dbText(db)).toBe(said);
+  });
+
+  it("goes without a plus where none is wanted", () => {
+    expect([0.5, -0.5, -0.004].map((n) => signedText(n, 2, ""))).toEqual(["0.50", "−0.50", "0.00"]);
   });
 });

@@ -137,9 +137,14 @@ export function msText(seconds: number): string {
   return (seconds * 1000).toFixed(2);
 }
 
-export function dbText(db: number): string {
-  return `${db < 0 ? "−" : "+"}${Math.abs(db).toFixed(1)}`;
+/** A number with its sign, if any is left of it at so many digits. */
+export function signedText(value: number, digits: number, plus = "+"): string {
+  const text = Math.abs(value).toFixed(digits);
+  if (Number(text) === 0) return text;
+  return `${value < 0 ? "−" : plus}${text}`;
 }
+
+export const dbText = (db: number) => signedText(db, 1);
 
 const KNOWN_DB = 30;
 

@@ -1,7 +1,7 @@
 /** Every pair on a drum that counts: the verdict as measured beside the plan's, with its numbers. */
 import { useState } from "react";
 import type { PairHits } from "../../api/types";
-import { dbText, sumText } from "../../core/units";
+import { dbText, signedText, sumText } from "../../core/units";
 import { Tick } from "../../parts/fields/Tick";
 import { Mark, VerdictWord } from "../../parts/Mark";
 
@@ -54,7 +54,8 @@ function Row({ pair: p }: { pair: PairHits }) {
       </p>
       <p className="num text-[0.8rem] text-soft">
         body {sumText(wired)} dB, flipped {sumText(flipped)}
-        {p.delay_ms !== null && `; ${signed(p.delay_ms)} ms ± ${(p.interval_ms ?? 0).toFixed(2)}`}
+        {p.delay_ms !== null &&
+          `; ${signedText(p.delay_ms, 2, "")} ms ± ${(p.interval_ms ?? 0).toFixed(2)}`}
         {p.wired_db.length > 2 &&
           `; attack ${dbText(p.wired_db[1] ?? 0)}, air ${dbText(p.wired_db[2] ?? 0)}`}
       </p>
@@ -64,8 +65,6 @@ function Row({ pair: p }: { pair: PairHits }) {
 }
 
 /** Milliseconds the second is later than the first; a minus as it is set. */
-const signed = (ms: number) => `${ms < 0 ? "−" : ""}${Math.abs(ms).toFixed(2)}`;
-
 /** Where the hits say other than the plan. */
 function Was({ pair: p }: { pair: PairHits }) {
   if (p.planned === p.measured) return <span className="text-[0.8rem] text-soft">as planned</span>;

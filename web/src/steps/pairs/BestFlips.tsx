@@ -1,5 +1,6 @@
 /** The best set of flips for all mics together, with what is held and the runner-up. */
 import type { Flips, Layout, Mic } from "../../api/types";
+import { dbText } from "../../core/units";
 import { isFlipped, sourceName } from "../../core/words";
 import { useEditorPart } from "../../parts/editing";
 import { Tick } from "../../parts/fields/Tick";
@@ -8,7 +9,6 @@ import { MicTag } from "../../parts/MicTag";
 import { useWorklist } from "../../parts/worklist";
 import { lockedWith } from "../place/mic/Aim";
 import { useFlips } from "./data";
-import { signed } from "./todo/words";
 
 export function BestFlips() {
   const doc = useEditorPart((s) => s.still);
@@ -151,10 +151,10 @@ function SetRow(props: {
           className="num pr-4 text-right"
           data-gain={strong ? d.source : undefined}
         >
-          {signed(d.gain_db)}
+          {dbText(d.gain_db)}
         </td>
       ))}
-      <td className="num pr-4 text-right font-bold">{signed(set.mean_db)}</td>
+      <td className="num pr-4 text-right font-bold">{dbText(set.mean_db)}</td>
       <td>
         {count > 0 && (
           <button

@@ -3,6 +3,7 @@ import { ArrowDown, ArrowUp } from "lucide-react";
 import { useState } from "react";
 import type { StepRow } from "../../api/types";
 import { micOf } from "../../core/edits";
+import { dbText } from "../../core/units";
 import { sourceName } from "../../core/words";
 import { useEditor, useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
@@ -10,7 +11,6 @@ import { useTake } from "../../parts/hands";
 import { MicTag } from "../../parts/MicTag";
 import { useWorklist } from "../../parts/worklist";
 import { useSteps } from "./data";
-import { signed } from "./todo/words";
 
 type Order = "own" | "overheads" | "kick";
 
@@ -139,8 +139,8 @@ function OnDrum({ drum: d }: { drum: StepRow["drums"][number] }) {
         <span className="text-soft">·</span>
       ) : (
         <>
-          <span className={`block ${tone(d.wired_db, d.heard)}`}>{signed(d.wired_db)}</span>
-          <span className="block text-[0.75rem] text-soft">{signed(d.flipped_db ?? 0)}</span>
+          <span className={`block ${tone(d.wired_db, d.heard)}`}>{dbText(d.wired_db)}</span>
+          <span className="block text-[0.75rem] text-soft">{dbText(d.flipped_db ?? 0)}</span>
         </>
       )}
     </td>

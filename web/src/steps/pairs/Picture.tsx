@@ -2,6 +2,7 @@
 import { useState } from "react";
 import type { Layout, PictureOut, PictureRow } from "../../api/types";
 import { micOf } from "../../core/edits";
+import { dbText } from "../../core/units";
 import { useEditor, useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
 import { Slide } from "../../parts/fields/Slide";
@@ -11,7 +12,6 @@ import { useTake } from "../../parts/hands";
 import { MicTag } from "../../parts/MicTag";
 import { usePicture } from "./data";
 import { Stage } from "./Stage";
-import { signed } from "./todo/words";
 
 export function Picture() {
   const editor = useEditor();
@@ -175,8 +175,8 @@ function WhereTable({ picture }: { picture: PictureRow }) {
         {picture.sources.map((s) => (
           <tr key={s.source} data-appears={s.source}>
             <td>{s.words}</td>
-            <td className="num text-right">{s.sure ? signed(s.fold_body_db) : "unsure"}</td>
-            <td className="num text-right">{s.sure ? signed(s.fold_attack_db) : "unsure"}</td>
+            <td className="num text-right">{s.sure ? dbText(s.fold_body_db) : "unsure"}</td>
+            <td className="num text-right">{s.sure ? dbText(s.fold_attack_db) : "unsure"}</td>
           </tr>
         ))}
       </tbody>

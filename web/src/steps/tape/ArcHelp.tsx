@@ -5,7 +5,7 @@ import { api, exactly } from "../../api/client";
 import type { Arc, Layout } from "../../api/types";
 import { techniqueOf } from "../../core/edits";
 import { boxOf, sketchOf } from "../../core/sketch";
-import { lengthWithUnit, type Ruler } from "../../core/units";
+import { dbText, lengthWithUnit, type Ruler } from "../../core/units";
 import { Ask } from "../../parts/Ask";
 import { Sketch } from "../../parts/chart/Sketch";
 import { useEditorPart } from "../../parts/editing";
@@ -107,7 +107,7 @@ function AtSpot({ arc, spot, turned }: AtSpotProps) {
       <dt className="text-soft">Swung</dt>
       <dd>{turned}</dd>
       <dt className="text-soft">{arc.floor} against the snare</dt>
-      <dd className="num">{signed(spot.floor_db)} dB</dd>
+      <dd className="num">{dbText(spot.floor_db)} dB</dd>
       <dt className="text-soft">Snare, kick</dt>
       <dd className="num">
         {lengthWithUnit(arc.snare_m, ruler)}, {lengthWithUnit(spot.kick_m, ruler)}
@@ -117,8 +117,6 @@ function AtSpot({ arc, spot, turned }: AtSpotProps) {
     </dl>
   );
 }
-
-const signed = (db: number) => `${db >= 0 ? "+" : "−"}${Math.abs(db).toFixed(1)}`;
 
 /** The kit from above with the spots: filled where a stand fits, hollow where none does. */
 function Round({ arc, doc, n }: { arc: Arc; doc: Layout; n: number }) {

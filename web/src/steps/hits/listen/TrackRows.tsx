@@ -1,6 +1,7 @@
 /** Every channel of the take as it is heard: in or out, alone, turned over, later, level, pan. */
 import { memo } from "react";
 import type { Heard } from "../../../api/types";
+import { signedText } from "../../../core/units";
 import { isOn, type Mixed, NOTHING, type Shift } from "../../../core/ways";
 import { Slide } from "../../../parts/fields/Slide";
 import type { Sides } from "./useSides";
@@ -133,7 +134,7 @@ function Shifted({ track: { channel }, shift, onShift }: RowProps) {
 function Mixing({ track: { channel, side }, more, pan, setMix }: RowProps) {
   const level = (db: number) => setMix((m) => ({ ...m, more: { ...m.more, [channel]: db } }));
   const turn = (to: number) => setMix((m) => ({ ...m, pan: { ...m.pan, [channel]: to } }));
-  const told = `${more > 0 ? "+" : ""}${more.toFixed(0)} dB against the balance`;
+  const told = `${signedText(more, 0)} dB against the balance`;
   return (
     <>
       <td>

@@ -1,5 +1,6 @@
 /** Fundamentals and notes. */
 import type { Tuning } from "../../../api/types";
+import { signedText } from "../../../core/units";
 
 interface Props {
   tuning: Tuning;
@@ -31,7 +32,7 @@ export function Notes({ tuning, onChoose }: Props) {
             <td className="num font-semibold" data-note={d.id}>
               {d.note}
             </td>
-            <td className="num">{`${d.cents > 0 ? "+" : ""}${d.cents.toFixed(0)}`}</td>
+            <td className="num">{signedText(d.cents, 0)}</td>
             <td className="text-soft">{d.known ? "typed" : "estimated from size"}</td>
           </tr>
         ))}

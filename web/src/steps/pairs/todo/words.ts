@@ -1,5 +1,6 @@
 /** What a line gives and costs, in a few words. */
 import type { Layout, Line, Worklist } from "../../../api/types";
+import { dbText } from "../../../core/units";
 import { sourceName, spoken } from "../../../core/words";
 
 type Gain = Worklist["gains"][number];
@@ -17,18 +18,12 @@ export function gainsText(gains: Gain[], doc: Layout): string {
       .filter((g) => Math.abs(pick(g)) >= LEAST_DB)
       .map((g) => `${spoken(sourceName(doc, g.source))} ${told(pick(g))}`)
       .join(", ");
-  const body = of((g) => g.body_db, signed);
+  const body = of((g) => g.body_db, dbText);
   const comb = of(
     (g) => g.comb_db,
-    (db) => signed(-db),
+    (db) => dbText(-db),
   );
   return [body && `Body: ${body} dB.`, comb && `Comb: ${comb} dB.`].filter(Boolean).join(" ");
-}
-
-/** A gain with its sign, to a tenth. */
-export function signed(db: number): string {
-  const text = Math.abs(db).toFixed(1);
-  return text === "0.0" ? "0.0" : `${db < 0 ? "−" : "+"}${text}`;
 }
 
 const LEAST_DB = 0.5;

@@ -1,7 +1,14 @@
 /** What reaches a mic from each drum: tape, path where it differs, time, level, sign. */
 import { useState } from "react";
 import type { Board, Mic } from "../../../api/types";
-import { lengthText, lengthWithUnit, msText, type Ruler, unitMark } from "../../../core/units";
+import {
+  lengthText,
+  lengthWithUnit,
+  msText,
+  type Ruler,
+  signedText,
+  unitMark,
+} from "../../../core/units";
 import { useCalmNumbers } from "../../../parts/editing";
 import { Told } from "../../../parts/fields/Hint";
 import { useMe } from "../../../parts/me";
@@ -65,7 +72,7 @@ function FromDrum({ board, row, k }: { board: Board; row: number; k: number }) {
         </Told>
       </td>
       <td className="num">{msText(board.arrival_s[row]?.[k] ?? 0)}</td>
-      <td className="num">{(board.after_gain_db[row]?.[k] ?? 0).toFixed(1)}</td>
+      <td className="num">{signedText(board.after_gain_db[row]?.[k] ?? 0, 1, "")}</td>
       <td className="num">{SIGN[board.sign[row]?.[k] ?? 0]}</td>
     </tr>
   );
