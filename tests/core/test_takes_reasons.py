@@ -13,9 +13,10 @@ from ringside.takes.align import AlignRow, Basis, HeardDrum, align_csv, align_ta
 from ringside.takes.compare import since
 from ringside.takes.copies import aligned_copies
 from ringside.takes.files import start_of, tracks_of
-from ringside.takes.places import Known, Readings, places_of, readings_of
+from ringside.takes.places import Known, Placed, Readings, places_of, readings_of
 from ringside.takes.reading import Corrections, read_take
 from ringside.takes.reasons import causes, kelvin_of, rows_of, swapped, turned_over
+from ringside.takes.tell import place_told
 from scipy.optimize import least_squares
 
 from ops.placetrial import EVERY, INSIDE, Sounded, World, placed, sounded
@@ -238,6 +239,20 @@ def test_two_drums_place_nothing_and_a_tape_closes_what_is_open():
     three = of_drums(readings, [1, 2, 4])
     without, joined = overhead(places_of(an, three)), overhead(places_of(an, three, {OL: height}))
     assert joined.radius_m < without.radius_m
+
+
+@pytest.mark.parametrize(("open_way", "said"), [
+    ((0, 0, 1), "in height is known to 20 cm only: a tape to the floor closes it."),
+    ((1, 0, 0), "along a level line is known to 20 cm only: a tape to a drum at that side"),
+    ((0.8, 0, 0.6), "along a level line"), ((0.6, 0, -0.8), "in height"),
+])  # fmt: skip
+def test_what_is_open_is_told_with_the_tape_that_closes_it(open_way, said):
+    way = np.asarray(open_way, dtype=float)
+    spread = 0.1**2 * np.outer(way, way) + 1e-6 * np.eye(3)
+    found = Placed(0, np.zeros(3), 0.0, spread, (0, 1, 2), np.zeros(3), ())
+    assert said in place_told(np.zeros(3), found)[1].cm()
+    shut = replace(found, covariance=1e-6 * np.eye(3))
+    assert not place_told(np.zeros(3), shut)[1]
 
 
 def test_a_taped_close_mic_places_the_others_better():

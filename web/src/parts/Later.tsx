@@ -54,8 +54,8 @@ export function LaterAtRest({ children, meanwhile = null }: Props) {
 const rests = ({ doc, still, saved }: EditorState) => doc === still || saved !== "saved";
 
 /**
- * Each for itself, with the next frame: together they would not fit into one. Once all are there,
- * what comes among them is there at once.
+ * Each in its turn: together they would not fit into one frame. Once all are there, what comes among
+ * them is there at once.
  */
 export function OneByOne({ children, meanwhile }: Props) {
   const every = Children.toArray(children);

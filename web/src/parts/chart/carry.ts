@@ -121,16 +121,15 @@ class Carried {
       }
     // Found out once: then a sheet of glass lies over the page.
     this.near ??= atOnce || this.paper.matches(":hover");
-    if (this.near) {
-      if (this.later.length) frames.spend();
-      this.takeAll();
-    } else if (this.later.length) frames.draw(this.takeNext);
+    if (this.near) this.takeAll();
+    else if (this.later.length) frames.draw(this.takeNext);
     frames.end(this.along);
   }
 
-  private readonly takeNext = (): void => frames.turn(this.takeAll);
+  private readonly takeNext = (): void => frames.draw(this.takeAll);
 
   private readonly takeAll = (): void => {
+    if (this.later.length) frames.spend();
     for (const name of this.later.splice(0)) apart(() => this.take(name));
   };
 

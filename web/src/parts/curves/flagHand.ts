@@ -148,7 +148,8 @@ class FlagHand {
       if (!this.places(mic).some(({ flag, at }) => !(Math.abs(at - drawnAt(flag)) < STILL_PX)))
         return;
       this.by = mic;
-      frames.turn(this.take);
+      // The frame of an answer has much to do: they are taken with the next one, and alone.
+      frames.draw(this.takeAlone);
     }
   };
 
@@ -165,6 +166,11 @@ class FlagHand {
   private along(): void {
     for (const one of this.held) shift(one, this.metres(one.scale));
   }
+
+  private readonly takeAlone = () => {
+    frames.spend();
+    this.take();
+  };
 
   private readonly take = () =>
     apart(() => {
@@ -191,7 +197,7 @@ class FlagHand {
   }
 
   letGo(): void {
-    frames.drop(this.take);
+    frames.drop(this.takeAlone);
     this.putBack();
     this.by = null;
   }
