@@ -70,6 +70,13 @@ describe("the next frame", () => {
     expect(waiting).toHaveLength(0);
   });
 
+  it("gives the first turn to what a hand waits for", () => {
+    turn("one");
+    frames.turn(() => void done.push("hand"), true);
+    turn("two");
+    expect([next(), next(), next()]).toEqual([["hand"], ["one"], ["two"]]);
+  });
+
   it("takes back what waits for its turn", () => {
     const gone = () => void done.push("gone");
     frames.turn(gone);

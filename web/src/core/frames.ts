@@ -13,7 +13,7 @@ const FULL_FRAMES = 3;
 export class Frames {
   private readonly hands = new Set<() => void>();
   private readonly draws = new Set<() => void>();
-  private readonly turns = new Set<() => void>();
+  private turns = new Set<() => void>();
   private readonly ends = new Set<() => void>();
   private awaited = false;
   private spent = false;
@@ -26,9 +26,12 @@ export class Frames {
 
   /**
    * What takes much of a frame and can wait for one: a single one of these goes with each, in the
-   * order in which they came.
+   * order in which they came; before all others what a hand waits for.
    */
-  readonly turn = (step: () => void) => this.put(this.turns, step);
+  readonly turn = (step: () => void, first = false) => {
+    if (first) this.turns = new Set([step, ...this.turns]);
+    this.put(this.turns, step);
+  };
 
   /** Much is done for the next frame anyhow: it is no turn of anything else. */
   readonly spend = () => {

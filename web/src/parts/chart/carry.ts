@@ -109,8 +109,8 @@ class Carried {
   ) {}
 
   /**
-   * Taken hold of at first only in the view where the hand is, and in the other two frames later:
-   * both would take longer than one.
+   * Taken hold of at first only in the view where the hand is, and then in the other: both would
+   * take longer than a frame.
    */
   go(shifts: Shifts, atOnce: boolean): void {
     this.shifts = shifts;
@@ -121,15 +121,17 @@ class Carried {
       }
     // Found out once: then a sheet of glass lies over the page.
     this.near ??= atOnce || this.paper.matches(":hover");
-    if (this.near) this.takeAll();
-    else if (this.later.length) frames.draw(this.takeNext);
+    if (this.later.length) this.takeHold();
     frames.end(this.along);
   }
 
-  private readonly takeNext = (): void => frames.draw(this.takeAll);
+  private takeHold(): void {
+    if (!this.near) return frames.turn(this.takeAll, true);
+    frames.spend();
+    this.takeAll();
+  }
 
   private readonly takeAll = (): void => {
-    if (this.later.length) frames.spend();
     for (const name of this.later.splice(0)) apart(() => this.take(name));
   };
 
@@ -163,7 +165,7 @@ class Carried {
 
   /** What the drawing has of its own is seen again. */
   settle(): void {
-    for (const step of [this.along, this.takeNext, this.takeAll]) frames.drop(step);
+    for (const step of [this.along, this.takeAll]) frames.drop(step);
     this.later.length = 0;
     this.near = null;
     const bars = [...this.lines.values()].map(({ bar }) => bar.sheet);

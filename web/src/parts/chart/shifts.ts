@@ -123,7 +123,7 @@ export function useShifts(paper: RefObject<Element | null>, props: ChartProps, v
     if (!watch || !drawn || view.scale === 0) return;
     let [grip, held, taken]: [Grip | null, Mic | null, string | null] = [null, null, null];
     const letGo = () => {
-      for (const step of [along, takeLater, takeAlone]) frames.drop(step);
+      for (const step of [along, take]) frames.drop(step);
       if (grip) settle(drawn, grip);
       [grip, taken] = [null, null];
     };
@@ -142,13 +142,8 @@ export function useShifts(paper: RefObject<Element | null>, props: ChartProps, v
           along();
         };
       });
-    const takeAlone = () => {
-      frames.spend();
-      take();
-    };
-    const takeLater = () => frames.draw(takeAlone);
     // Drawn anew under a hand it is taken hold of at once; at first only in the view where the hand
-    // is, and in the other two frames later: both would take longer than one.
+    // is, and then in the other: both would take longer than a frame.
     let atOnce = true;
     const leave = watch((mic) => {
       held = mic;
@@ -156,8 +151,10 @@ export function useShifts(paper: RefObject<Element | null>, props: ChartProps, v
       if (taken === mic.id) return frames.draw(along);
       letGo();
       taken = mic.id;
-      if (atOnce || drawn.matches(":hover")) takeAlone();
-      else frames.draw(takeLater);
+      if (atOnce || drawn.matches(":hover")) {
+        frames.spend();
+        take();
+      } else frames.turn(take, true);
     });
     atOnce = false;
     return () => {

@@ -148,8 +148,8 @@ class FlagHand {
       if (!this.places(mic).some(({ flag, at }) => !(Math.abs(at - drawnAt(flag)) < STILL_PX)))
         return;
       this.by = mic;
-      // The frame of an answer has much to do: they are taken with the next one, and alone.
-      frames.draw(this.takeAlone);
+      // The frame of an answer has much to do.
+      frames.turn(this.take, true);
     }
   };
 
@@ -166,11 +166,6 @@ class FlagHand {
   private along(): void {
     for (const one of this.held) shift(one, this.metres(one.scale));
   }
-
-  private readonly takeAlone = () => {
-    frames.spend();
-    this.take();
-  };
 
   private readonly take = () =>
     apart(() => {
@@ -197,7 +192,7 @@ class FlagHand {
   }
 
   letGo(): void {
-    frames.drop(this.takeAlone);
+    frames.drop(this.take);
     this.putBack();
     this.by = null;
   }
