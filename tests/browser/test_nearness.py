@@ -21,7 +21,7 @@ def test_a_close_mic_nearer_and_further_pattern_by_pattern(someone):
     page.get_by_text("Nearer and further").click()
     curves = page.locator("[data-near]")
     expect(curves.get_by_role("img")).to_have_attribute(
-        "aria-label", re.compile(r"low end \+4\.\d dB, attack \+0\.0 dB, neighbours −1\d")
+        "aria-label", re.compile(r"low end \+4\.\d dB, attack 0\.0 dB, neighbours −1\d")
     )
     expect(page.get_by_text("Its nearness swells the low end by 4.")).to_be_visible()
     cut = page.get_by_label("Low cut, Hz")

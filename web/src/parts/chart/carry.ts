@@ -126,9 +126,10 @@ class Carried {
   }
 
   private takeHold(): void {
-    if (!this.near) return frames.turn(this.takeAll, true);
-    frames.spend();
-    this.takeAll();
+    if (this.near) {
+      frames.spend();
+      this.takeAll();
+    } else frames.turn(this.takeAll, true);
   }
 
   private readonly takeAll = (): void => {
