@@ -322,8 +322,19 @@ def mutate(args: argparse.Namespace) -> int:
     return subprocess.call([str(PYTHON), "-m", "ops.mutate", *asked], cwd=ROOT)
 
 
+def _keep_compiled() -> None:
+    """Python keeps what it has compiled, beside the data and never beside the code.
+
+    Somebody who told it to write nothing wants no files among the sources. But every process that
+    is started then compiles it all again: some twenty of a test run, and two for each start.
+    """
+    os.environ.pop("PYTHONDONTWRITEBYTECODE", None)
+    os.environ.setdefault("PYTHONPYCACHEPREFIX", str(HOME / "compiled"))
+
+
 def main(argv: list[str]) -> int:
     """Read the command line and run one command."""
+    _keep_compiled()
     parser = argparse.ArgumentParser(prog="ringside", description="Plan and check drum mics.")
     commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
     port = int(os.environ.get("RINGSIDE_PORT", DEFAULT_PORT))

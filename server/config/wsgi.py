@@ -1,4 +1,4 @@
-"""What gunicorn serves."""
+"""What the web processes serve (`config.serve`)."""
 
 import os
 import sys

@@ -102,6 +102,17 @@ def test_unknown_commands_list_the_known_ones():
         assert name in done.stderr
 
 
+def test_what_python_compiled_is_kept_beside_the_data_and_not_the_code(tmp_path, monkeypatch):
+    """Else each process of the server compiles everything again as it starts."""
+    monkeypatch.setenv("PYTHONDONTWRITEBYTECODE", "1")
+    monkeypatch.delenv("PYTHONPYCACHEPREFIX", raising=False)
+    beside = set(ROOT.glob("core/**/*.pyc"))
+    assert ringside("analyse", "no-such-file.json", home=tmp_path).returncode == 2
+    kept = tmp_path / "compiled" / ROOT.relative_to("/") / "core" / "ringside" / "plan"
+    assert list(kept.glob("layout.*.pyc"))
+    assert set(ROOT.glob("core/**/*.pyc")) == beside
+
+
 def test_the_port_comes_from_the_command_line_or_the_environment(monkeypatch):
     seen = []
     monkeypatch.setattr(commands, "up", lambda args: seen.append(args.port) or 0)
