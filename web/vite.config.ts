@@ -24,7 +24,7 @@ export default defineConfig(({ command }) => ({
     },
   },
   server: {
-    proxy: { "/api": back },
+    proxy: { "/api": { target: back, ws: true } },
     // As the server says it: pages share memory with their workers.
     headers: {
       "Cross-Origin-Opener-Policy": "same-origin",

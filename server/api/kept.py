@@ -10,7 +10,10 @@ import threading
 import time
 from typing import Any
 
+from django.contrib.auth import get_user
 from django.contrib.auth.signals import user_logged_out
+from django.contrib.sessions.backends.db import SessionStore
+from django.db import close_old_connections
 from django.http import HttpRequest
 from ninja.security import SessionAuth
 
@@ -70,6 +73,23 @@ class KeptAuth(SessionAuth):
 
 
 computed = KeptAuth()
+
+
+def still(session: str) -> int | None:
+    """The person of a session, as it was found a few seconds ago at most; None for nobody."""
+    person = kept.person(session)
+    if person is not None:
+        return person
+    request = HttpRequest()
+    request.session = SessionStore(session)
+    try:
+        user = get_user(request)
+    finally:
+        close_old_connections()
+    if user.pk is None:
+        return None
+    kept.keep(session, user.pk)
+    return int(user.pk)
 
 
 def person_of(request: HttpRequest) -> int:

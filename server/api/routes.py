@@ -14,6 +14,7 @@ from api.board.routes import router as board
 from api.brief.routes import router as brief
 from api.carrying.routes import router as carrying
 from api.edits.routes import router as edits
+from api.hand.routes import router as hand
 from api.hearing.routes import router as hearing
 from api.kit.routes import router as kit
 from api.layouts.files import router as files
@@ -107,6 +108,7 @@ api.add_router("/prints", prints)
 api.add_router("/studios", studios)
 for topic in (
     edits,
+    hand,
     kit,
     log,
     atkit,

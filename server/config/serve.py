@@ -3,6 +3,7 @@
 waitress reads headers and body of every connection in one loop and hands a request to a thread
 only when all of it is there: strangers who send half of one hold no thread, and go after a
 minute of silence. It also says when a client has gone, so that long work for it can stop.
+A line that stays open is taken out of it (`config.channel`), and holds none of its threads.
 """
 
 import argparse
@@ -36,8 +37,9 @@ def main() -> None:
     # Imported here: processes for long answers read this file too, and need none of it.
     os.environ.setdefault("RINGSIDE_DB_POOL", "1")
     os.environ.setdefault("RINGSIDE_HEAVY", "1")
-    from waitress import serve
+    from waitress import create_server
 
+    from config.channel import Channel
     from config.wsgi import application  # before anything that asks for settings
 
     from api.heavy.pool import warm  # isort: skip
@@ -48,7 +50,7 @@ def main() -> None:
     threading.Thread(target=warm, daemon=True).start()
     settle()
     logging.getLogger("waitress.queue").setLevel(logging.ERROR)
-    serve(
+    server = create_server(
         application,
         sockets=[socket.socket(fileno=args.fd)],
         threads=THREADS,
@@ -60,6 +62,8 @@ def main() -> None:
         ident=None,
         clear_untrusted_proxy_headers=True,
     )
+    server.channel_class = Channel
+    server.run()
 
 
 if __name__ == "__main__":

@@ -91,6 +91,7 @@ ENDPOINTS = [
         "POST", "/follow",
         {"layout": DOC, "mic": "OR", "position_m": [0.4, 0.6, 1.7], "aim": [0, 0, -1]}, 200,
     ),
+    ("GET", "/hand", None, 426),
     ("POST", "/thresholds", {}, 200),
     ("POST", "/aim-at", {"layout": DOC, "mic": "OR", "target": "kick"}, 200),
     (

@@ -2,11 +2,9 @@
 
 from typing import Any
 
-import orjson
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from plans.actions import layout_for
-from pydantic import BaseModel
 from ringside.answers.board import Board, board
 from ringside.answers.following import Follows, Moved, follows
 from ringside.places.aims import aim_at
@@ -18,21 +16,16 @@ from api.board.schemas import AimIn, AimOut, ComputeIn, FollowIn, Setting, TapeI
 from api.common import Problem
 from api.kept import computed, person_of
 from api.resting import under_hands
+from api.told import told
 
 router = Router(tags=["compute"])
 WRONG = {400: Problem, 422: Problem}
 
 
-def _told(answer: Board | Follows) -> HttpResponse:
-    """Straight to bytes: checking the reply again would cost more than computing it."""
-    body = orjson.dumps(answer, default=BaseModel.model_dump, option=orjson.OPT_SERIALIZE_NUMPY)
-    return HttpResponse(body, content_type="application/json")
-
-
 @router.post("/compute", auth=computed, response={200: Board, **WRONG})
 def compute(request: HttpRequest, data: ComputeIn) -> HttpResponse:
     """The analysis of any layout; nothing is stored."""
-    return _told(board(analysed(data.layout), data.focus.on() if data.focus else None))
+    return told(board(analysed(data.layout), data.focus.on() if data.focus else None))
 
 
 @router.post("/follow", auth=computed, response={200: Follows, 409: Problem, **WRONG})
@@ -44,13 +37,13 @@ def follow(request: HttpRequest, data: FollowIn) -> HttpResponse:
     before = under_hands.before(person_of(request), data.name, data.layout)
     moved = Moved(data.mic, data.position_m, data.aim)
     focus = data.focus.on() if data.focus else None
-    return _told(follows(before, moved, focus, words=data.words))
+    return told(follows(before, moved, focus, words=data.words))
 
 
 @router.get("/layouts/{pk}/analysis", response={200: Board, 404: Problem})
 def saved(request: HttpRequest, pk: int) -> HttpResponse:
     """The analysis of a layout as it is saved."""
-    return _told(board(analysed(layout_for(request.user, pk).doc())))
+    return told(board(analysed(layout_for(request.user, pk).doc())))
 
 
 @router.post("/place-by-tape", auth=computed, response={200: Spot, **WRONG})

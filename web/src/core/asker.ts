@@ -1,7 +1,7 @@
 /** The question of a hand that moves a mic, asked beside the page where the browser can. */
 import { api, csrfToken, exactly } from "../api/client";
 import type { Follows, Layout } from "../api/types";
-import type { Ask, Known, Look, Told } from "./asker.worker";
+import type { Address, Ask, Known, Look, Told } from "./asker.worker";
 import type { Move } from "./following";
 import { frames } from "./frames";
 import { newKey } from "./key";
@@ -18,6 +18,9 @@ const body = ({ still, mic, focus, words }: Move) => ({
 
 /** By the common way: it knows what to do about each fault. */
 const plainly = (move: Move) => exactly<Follows>(api.POST("/api/follow", { body: body(move) }));
+
+const lineFrom = ({ protocol, host }: Location): string =>
+  `${protocol === "https:" ? "wss" : "ws"}://${host}/api/hand`;
 
 interface Open {
   path: string;
@@ -44,6 +47,10 @@ class Asker {
 
   constructor() {
     if (this.box) this.worker.postMessage(this.box.memory);
+    if ("WebSocket" in window) {
+      const address: Address = { line: lineFrom(location) };
+      this.worker.postMessage(address);
+    }
     this.worker.onmessage = ({ data }: MessageEvent<Told | Look>) => {
       if (data === "look") this.box?.heard();
       // Words are much to draw, and each of them counts: they have a frame of their own.

@@ -3,6 +3,7 @@
  * The layout comes once, before the hand takes hold; after that only what moves.
  */
 import { Mailbox } from "./mailbox";
+import { OpenLine, type Reply } from "./openLine";
 
 export interface Ask {
   number: number;
@@ -22,6 +23,11 @@ export interface Known {
   layout: string;
 }
 
+/** Where a line to the server can be opened. */
+export interface Address {
+  line: string;
+}
+
 export interface Told {
   number: number;
   /** What was answered; null where it was not 200, or nothing came. */
@@ -37,37 +43,49 @@ let layout = "";
 /** The name under which the server had the layout last. */
 let sent = "";
 let box: Mailbox | null = null;
+let line: OpenLine | null = null;
 
-async function asked({ path, token, name, rest }: Ask, whole: string | null): Promise<Response> {
-  const withLayout = whole ? `"layout":${whole},` : "";
-  return fetch(path, {
+async function byRequest({ path, token }: Ask, text: string): Promise<Reply> {
+  const response = await fetch(path, {
     method: "POST",
     headers: { "Content-Type": "application/json", "X-CSRFToken": token },
-    body: name === null ? rest : `{"name":"${name}",${withLayout}${rest}`,
+    body: text,
   });
+  const bytes = new Uint8Array(await response.arrayBuffer());
+  // Read here as well: something on the way can say 200 and be no answer.
+  if (response.ok) read(bytes);
+  return { status: response.status, bytes };
+}
+
+const read = (bytes: Uint8Array): unknown => JSON.parse(new TextDecoder().decode(bytes));
+
+async function asked(ask: Ask, whole: string | null): Promise<Reply> {
+  const withLayout = whole ? `"layout":${whole},` : "";
+  const text = ask.name === null ? ask.rest : `{"name":"${ask.name}",${withLayout}${ask.rest}`;
+  return (await line?.ask(ask.path, text)) ?? byRequest(ask, text);
 }
 
 /** `known` is the layout of this question: another may have come by when it is sent again. */
 async function told(ask: Ask, known: string): Promise<Told | null> {
   const { number } = ask;
   try {
-    let response = await asked(ask, sent === ask.name ? null : known);
-    if (response.status === UNKNOWN && ask.name !== null) response = await asked(ask, known);
-    if (!response.ok) return { number, answer: null };
+    let reply = await asked(ask, sent === ask.name ? null : known);
+    if (reply.status === UNKNOWN && ask.name !== null) reply = await asked(ask, known);
+    if (reply.status !== 200) return { number, answer: null };
     sent = ask.name ?? sent;
-    if (!box || !ask.boxed) return { number, answer: await response.json() };
-    const bytes = new Uint8Array(await response.arrayBuffer());
-    // Read here as well: something on the way can say 200 and be no answer.
-    const answer: unknown = JSON.parse(new TextDecoder().decode(bytes));
-    return box.put(number, bytes) ? null : { number, answer };
+    if (box && ask.boxed && box.put(number, reply.bytes)) return null;
+    return { number, answer: read(reply.bytes) };
   } catch {
     return { number, answer: null };
   }
 }
 
-self.onmessage = async ({ data }: MessageEvent<Ask | Known | SharedArrayBuffer>) => {
-  if ("layout" in data) layout = data.layout;
-  else if ("number" in data) await answered(data);
+self.onmessage = async ({ data }: MessageEvent<Ask | Known | Address | SharedArrayBuffer>) => {
+  if ("line" in data) line = new OpenLine(data.line);
+  else if ("layout" in data) {
+    layout = data.layout;
+    line?.begin();
+  } else if ("number" in data) await answered(data);
   else box = new Mailbox(data);
 };
 

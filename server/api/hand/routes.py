@@ -1,0 +1,41 @@
+"""Opening a line for a hand."""
+
+import threading
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from api.common import Problem
+from api.hand.talk import Talk, held
+from api.kept import computed, person_of
+from api.problems import answer
+
+router = Router(tags=["compute"])
+TAKE_OVER = "ringside.take_over"
+SWITCHING = 101
+
+
+def _from_here(request: HttpRequest) -> bool:
+    """Whether a page of this server asks: a browser sends cookies along for any page."""
+    own = f"{request.scheme}://{request.get_host()}"
+    return request.headers.get("Origin") in (own, *settings.CSRF_TRUSTED_ORIGINS)
+
+
+@router.get("/hand", auth=computed, response={426: Problem, 403: Problem, 429: Problem})
+def hand(request: HttpRequest) -> HttpResponse:
+    """Open a WebSocket over which what follows a hand is asked; docs/formats/hand.md.
+
+    426: this server, or something before it, takes no such lines; ask by requests.
+    """
+    take_over = request.META.get(TAKE_OVER)
+    if take_over is None or request.headers.get("Upgrade", "").lower() != "websocket":
+        words = "Expected the opening of a WebSocket, at a server that takes one; ask by requests."
+        return answer(426, "No line here", words)
+    if not _from_here(request):
+        return answer(403, "Refused", "Expected a page of this server to ask.")
+    person = person_of(request)
+    if not held.take(person):
+        return answer(429, "Busy", "Enough lines are open here already; ask by requests.")
+    threading.Thread(target=Talk(take_over(), request, person).hold, daemon=True).start()
+    return HttpResponse(status=SWITCHING)
