@@ -4,6 +4,7 @@ import socket
 import sys
 import threading
 import time
+from contextlib import ExitStack
 
 import pytest
 from config.channel import TAKE_OVER, Channel
@@ -31,7 +32,7 @@ def application(environ, start):
 @pytest.fixture
 def server():
     door = socket.create_server(("127.0.0.1", 0))
-    made = create_server(application, sockets=[door], threads=2)
+    made = create_server(application, sockets=[door], threads=2, channel_request_lookahead=1)
     made.channel_class = Channel
     running = threading.Thread(target=made.run, daemon=True)
     running.start()
@@ -39,6 +40,8 @@ def server():
     made.readable = sys.exit  # from within its own round
     made.pull_trigger()
     running.join(10)
+    for left in list(made.active_channels.values()):
+        left.handle_close()
     made.close()
 
 
@@ -57,8 +60,22 @@ def read(sock, length):
     return got
 
 
+def until_said(sock, times):
+    got = b""
+    while got.count(b"said by request") < times:
+        piece = sock.recv(4096)
+        assert piece, f"closed after {got!r}"
+        got += piece
+    return got
+
+
 def test_all_that_is_said_after_it_is_taken_over_is_its_own_and_no_thread_is_held(server):
-    lines = [connected(server) for _ in range(12)]
+    with ExitStack() as ends:
+        lines = [ends.enter_context(connected(server)) for _ in range(12)]
+        all_is_its_own(server, lines)
+
+
+def all_is_its_own(server, lines):
     for n, line in enumerate(lines):
         line.sendall(UPGRADE)
         assert read(line, 4) == b"open"
@@ -67,7 +84,7 @@ def test_all_that_is_said_after_it_is_taken_over_is_its_own_and_no_thread_is_hel
     with connected(server) as plain:  # two threads, twelve lines
         for _ in range(3):
             plain.sendall(PLAIN)
-            assert b"said by request" in plain.recv(4096)
+            until_said(plain, 1)
         deadline = time.monotonic() + 10
         while len(server.active_channels) > 1 and time.monotonic() < deadline:
             time.sleep(0.02)
@@ -75,14 +92,9 @@ def test_all_that_is_said_after_it_is_taken_over_is_its_own_and_no_thread_is_hel
     for line in lines:
         line.sendall(b"still")
         assert read(line, 5) == b"still"
-        line.close()
 
 
 def test_what_is_not_taken_over_is_served_as_ever(server):
     with connected(server) as plain:
         plain.sendall(PLAIN * 2)
-        deadline = time.monotonic() + 10
-        got = b""
-        while got.count(b"said by request") < 2 and time.monotonic() < deadline:
-            got += plain.recv(4096)
-        assert got.count(b"200 OK") == 2
+        assert until_said(plain, 2).count(b"200 OK") == 2

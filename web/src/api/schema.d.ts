@@ -574,6 +574,28 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hand
+         * @description Open a WebSocket over which what follows a hand is asked; docs/formats/hand.md.
+         *
+         *     426: this server, or something before it, takes no such lines; ask by requests.
+         */
+        get: operations["api_hand_routes_hand"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/hit-list": {
         parameters: {
             query?: never;
@@ -10765,6 +10787,51 @@ export interface operations {
                 };
             };
             429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_hand_routes_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            /** @description The CSRF token is missing or old. */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            /** @description Upgrade Required */
+            426: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too many at once; Retry-After says when to come back. */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             500: components["responses"]["Any500"];
             503: components["responses"]["Any503"];
         };
