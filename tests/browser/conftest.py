@@ -156,6 +156,11 @@ def held_back(page: Page, path: str) -> Callable[[], None]:
     return let_go
 
 
+def by_requests(person: "Person") -> None:
+    """A browser that opens no line to the server: what a hand asks can be held back or refused."""
+    person.page.add_init_script("delete window.WebSocket")
+
+
 @dataclass
 class Person:
     """Somebody at a browser, signed in to a studio of their own with one session."""

@@ -7,7 +7,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import held_back, until
+from tests.browser.conftest import by_requests, held_back, until
 from tests.browser.test_place import middle, shown
 
 
@@ -15,6 +15,22 @@ from tests.browser.test_place import middle, shown
 def held(someone):
     """A page with the right overhead under the hand, and a way to move it on by pixels."""
     page = someone.open()
+    go = taken_hold_of(page)
+    yield page, go
+    page.mouse.up()
+
+
+@pytest.fixture
+def held_asking(someone):
+    """The same in a browser that asks by requests."""
+    by_requests(someone)
+    page = someone.open()
+    go = taken_hold_of(page)
+    yield page, go
+    page.mouse.up()
+
+
+def taken_hold_of(page):
     expect(shown(page, "snare-b")).to_have_text("127.1")
     x, y = middle(page, "OR")
     page.mouse.move(x, y)
@@ -26,8 +42,7 @@ def held(someone):
         for _ in range(3):  # the view under the hand, the other one, the tapes
             drawn(page)
 
-    yield page, go
-    page.mouse.up()
+    return go
 
 
 FLAGS = """() => Object.fromEntries(
@@ -196,8 +211,8 @@ def test_a_selected_mic_is_moved_by_its_capsule_and_not_turned(someone, held):
     assert middle(page, "OR")[0] == pytest.approx(x + 40, abs=1.5)
 
 
-def test_what_follows_the_hand_is_what_the_whole_board_says_when_it_rests(held):
-    page, go = held
+def test_what_follows_the_hand_is_what_the_whole_board_says_when_it_rests(held_asking):
+    page, go = held_asking
     boards = []
     page.route(
         "**/api/compute", lambda route: boards.append(route)
@@ -291,8 +306,8 @@ def test_what_is_typed_beside_a_mic_stays_while_it_moves(someone):
     expect(page.get_by_label("Right, cm")).not_to_have_value("wide")
 
 
-def test_on_a_slow_line_the_mic_is_with_the_hand_and_the_numbers_say_they_are_behind(held):
-    page, _ = held
+def test_on_a_slow_line_the_mic_is_with_the_hand_and_the_numbers_say_they_are_behind(held_asking):
+    page, _ = held_asking
     start, was = middle(page, "OR"), shown(page, "snare-b").inner_text()
     let_go = held_back(page, "**/api/follow")
     for n in (20, 40, 60):
@@ -307,8 +322,8 @@ def test_on_a_slow_line_the_mic_is_with_the_hand_and_the_numbers_say_they_are_be
     expect(shown(page, "snare-b")).not_to_have_text(was)
 
 
-def test_a_server_that_does_not_know_the_layout_is_sent_it_again(held):
-    page, go = held
+def test_a_server_that_does_not_know_the_layout_is_sent_it_again(held_asking):
+    page, go = held_asking
     asked, forgot = [], []
 
     def forgetful(route):
@@ -328,6 +343,35 @@ def test_a_server_that_does_not_know_the_layout_is_sent_it_again(held):
     assert any("layout" in a for a in asked[forgot[0] :])
     assert {a["name"] for a in asked} == {asked[0]["name"]}
     expect(shown(page, "snare-b")).to_have_text(re.compile(r"\d"))
+
+
+def test_what_a_hand_asks_goes_over_one_line_and_by_requests_where_that_is_cut(someone):
+    page, lines, asked, told = someone.page, [], [], []
+
+    def opened(line):
+        lines.append(line.url)
+        line.on("framereceived", lambda message: told.append(len(message)))
+
+    page.on("websocket", opened)
+    page.on("request", lambda r: asked.append(r.url) if r.url.endswith("/api/follow") else None)
+    someone.open()
+    until(page, lambda: len(lines) == 1)
+    page.wait_for_timeout(300)
+    go = taken_hold_of(page)
+    was = shown(page, "snare-b").inner_text()
+    go(30, 0)
+    expect(shown(page, "snare-b")).not_to_have_text(was)
+    assert lines == [f"{someone.url.replace('http', 'ws')}/api/hand"]
+    assert len(told) > 2
+    assert asked == []
+    # Signed out from another page: it is hung up on, and nothing is told by request either.
+    assert someone.post("/account/sign-out", {}).ok
+    until(page, lambda: go(30 + len(told) % 9, 0) or asked)
+    said = len(told)
+    go(60, 0)
+    assert len(told) == said
+    page.mouse.up()
+    expect(page.get_by_role("dialog")).to_contain_text("Sign in")
 
 
 def test_the_page_asks_by_itself_where_it_can_start_no_worker(someone):

@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 from ringside.plan.kit import Kit, mirrored, reference_point
 from ringside.plan.kits import KITS
 
-from tests.browser.conftest import arrive, held_back, pick
+from tests.browser.conftest import arrive, by_requests, held_back, pick
 
 
 @pytest.fixture
@@ -354,6 +354,7 @@ def test_the_mic_follows_while_the_drum_is_still_held(someone):
 
 
 def test_a_drum_is_with_the_pointer_while_the_server_takes_its_time(someone):
+    by_requests(someone)
     page = someone.open("kit")
     drum, beside = (
         page.locator(f'[data-part="floor"][data-view="{view}"] > circle').first
@@ -390,6 +391,7 @@ def test_a_drum_is_with_the_pointer_while_the_server_takes_its_time(someone):
 
 
 def test_a_drum_let_go_of_is_taken_again_where_it_is_before_it_is_kept(someone):
+    by_requests(someone)
     page = someone.open("kit")
     drum = page.locator('[data-part="floor"][data-view="above"] > circle').first
     start = drum.bounding_box()
@@ -408,6 +410,7 @@ def test_a_drum_let_go_of_is_taken_again_where_it_is_before_it_is_kept(someone):
 
 
 def test_a_drum_just_taken_hold_of_has_all_its_fields_once_the_hand_rests(someone):
+    by_requests(someone)
     page = someone.open("kit")
     away = page.get_by_role("button", name="Take Floor tom away")
     let_go = held_back(page, "**/api/edit")

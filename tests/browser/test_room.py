@@ -3,7 +3,7 @@
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import pick
+from tests.browser.conftest import by_requests, pick
 
 
 @pytest.fixture
@@ -101,6 +101,7 @@ def test_walls_and_low_end_are_those_under_the_hand_and_a_room_mic_stays(in_a_ro
         data=body,
         headers={"X-CSRFToken": token, "Referer": in_a_room.url},
     )
+    by_requests(in_a_room)
     page = in_a_room.open("room")
     mic = page.locator("svg text", has_text="RM")
     expect(page.locator("[data-wall=left]")).to_have_text("240.0 cm")

@@ -29,6 +29,12 @@ describe("what follows a hand", () => {
     return shown.splice(0);
   };
 
+  /** Where the page is, and what its browser has. */
+  function pageAt(protocol: string, window: object): void {
+    vi.stubGlobal("window", window);
+    vi.stubGlobal("location", { protocol, host: "drums.example:8321" });
+  }
+
   /** A page of its own for each test, isolated or not: it asks from so many places. */
   async function asks(isolated: boolean, moves: Move[], ahead = false): Promise<Ask[]> {
     vi.resetModules();
@@ -61,6 +67,16 @@ describe("what follows a hand", () => {
 
   beforeEach(() => {
     [posted, waiting, shown] = [[], [], []];
+    pageAt("http:", {});
+  });
+
+  it.each([
+    ["http:", "ws://drums.example:8321/api/hand"],
+    ["https:", "wss://drums.example:8321/api/hand"],
+  ])("says where a line can be opened, where the browser has any", async (protocol, line) => {
+    pageAt(protocol, { WebSocket: class {} });
+    await asks(false, [at(1)]);
+    expect(posted[0]).toEqual({ line });
   });
 
   it.each([false, true])("tells of the layout once for a hand, ahead or not", async (ahead) => {

@@ -110,3 +110,44 @@ it("sends the layout it was told of once, and again where the server has forgott
     ["next", 2, "OR"],
   ]);
 });
+
+it("asks over a line, the whole there too, and by request what the line does not answer", async () => {
+  const over: string[][] = [];
+  const bytes = new TextEncoder().encode('"over the line"');
+  const replies = [{ status: 200, bytes }, { status: 409, bytes }, { status: 200, bytes }, null];
+  class OpenLine {
+    constructor(readonly address: string) {}
+    begin() {
+      over.push(["begin", this.address]);
+    }
+    async ask(path: string, text: string) {
+      over.push([path, text]);
+      return replies.shift();
+    }
+  }
+  vi.doMock("./openLine", () => ({ OpenLine }));
+  const plain = { ...ask, boxed: false };
+  const bodies: string[] = [];
+  await worked(
+    (body) => {
+      bodies.push(body);
+      return Response.json("by request");
+    },
+    [{ line: "ws://here" }, { name: "hand", layout: "{}" }, plain, plain, plain],
+  );
+  vi.doUnmock("./openLine");
+  const [whole, named] = ['{"name":"hand","layout":{},"mic":"OR"}', '{"name":"hand","mic":"OR"}'];
+  expect(over).toEqual([
+    ["begin", "ws://here"],
+    ["/api/follow", whole],
+    ["/api/follow", named],
+    ["/api/follow", whole],
+    ["/api/follow", named],
+  ]);
+  expect(bodies).toEqual([named]);
+  expect(said).toEqual([
+    { number: 7, answer: "over the line" },
+    { number: 7, answer: "over the line" },
+    { number: 7, answer: "by request" },
+  ]);
+});
