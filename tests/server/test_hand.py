@@ -95,7 +95,9 @@ def held_by(sock, key):
     request = RequestFactory().get("/api/hand", **opening(key))
     request.session, request.ringside_person = SessionStore("somebody"), PERSON
     assert talk.held.take(PERSON)
-    held = threading.Thread(target=Talk(sock, request, PERSON).hold, daemon=True)
+    held = threading.Thread(
+        target=Talk(sock, talk.opened(request), request, PERSON).hold, daemon=True
+    )
     held.start()
     return held
 
@@ -250,6 +252,8 @@ def opened():
         ({}, 101),
         ({"HTTP_UPGRADE": ""}, 426),
         ({TAKE_OVER: None}, 426),
+        ({"HTTP_SEC_WEBSOCKET_VERSION": "7"}, 426),
+        ({"HTTP_COOKIE_OF_ANOTHER": "x" * 70_000}, 101),
         ({"HTTP_ORIGIN": "http://elsewhere.example"}, 403),
         ({"HTTP_ORIGIN": "https://testserver"}, 403),
         ({"HTTP_ORIGIN": ""}, 403),

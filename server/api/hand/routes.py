@@ -5,9 +5,10 @@ import threading
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
+from wsproto.utilities import ProtocolError
 
 from api.common import Problem
-from api.hand.talk import Talk, held
+from api.hand.talk import Talk, held, opened
 from api.kept import computed, person_of
 from api.problems import answer
 
@@ -29,7 +30,11 @@ def hand(request: HttpRequest) -> HttpResponse:
     426: this server, or something before it, takes no such lines; ask by requests.
     """
     take_over = request.META.get(TAKE_OVER)
-    if take_over is None or request.headers.get("Upgrade", "").lower() != "websocket":
+    try:
+        line = opened(request) if take_over else None
+    except ProtocolError:
+        line = None
+    if line is None:
         words = "Expected the opening of a WebSocket, at a server that takes one; ask by requests."
         return answer(426, "No line here", words)
     if not _from_here(request):
@@ -37,5 +42,6 @@ def hand(request: HttpRequest) -> HttpResponse:
     person = person_of(request)
     if not held.take(person):
         return answer(429, "Busy", "Enough lines are open here already; ask by requests.")
-    threading.Thread(target=Talk(take_over(), request, person).hold, daemon=True).start()
+    talk = Talk(take_over(), line, request, person)
+    threading.Thread(target=talk.hold, daemon=True).start()
     return HttpResponse(status=SWITCHING)

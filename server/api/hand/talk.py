@@ -63,6 +63,21 @@ class Held:
 held = Held()
 
 
+OPENING = frozenset({"Host", "Upgrade", "Connection"})
+
+
+def opened(request: HttpRequest) -> WSConnection:
+    """What has been asked with a request, ready to be accepted; ProtocolError where it is not."""
+    made = WSConnection(ConnectionType.SERVER)
+    headers = [
+        (name.encode("latin-1"), value.encode("latin-1"))
+        for name, value in request.headers.items()
+        if name in OPENING or name.startswith("Sec-Websocket-")
+    ]
+    made.initiate_upgrade_connection(headers, request.path)
+    return made
+
+
 class Ended(Exception):
     """The line is closed, for a reason that is told to the other end."""
 
@@ -74,8 +89,11 @@ class Ended(Exception):
 class Talk:
     """What is said over one line."""
 
-    def __init__(self, sock: socket.socket, request: HttpRequest, person: int) -> None:
+    def __init__(
+        self, sock: socket.socket, ws: WSConnection, request: HttpRequest, person: int
+    ) -> None:
         self._sock = sock
+        self._ws = ws
         self._request = request
         self._person = person
         self._session = str(request.session.session_key)
@@ -84,9 +102,6 @@ class Talk:
         self._open = True
         # Work that is given up where nobody waits asks this; nobody looks while it is done.
         request.META["waitress.client_disconnected"] = lambda: False
-        self._ws = WSConnection(ConnectionType.SERVER)
-        headers = [(k.encode("latin-1"), v.encode("latin-1")) for k, v in request.headers.items()]
-        self._ws.initiate_upgrade_connection(headers, request.path)
 
     def hold(self) -> None:
         """Until either end has had enough. Runs in a thread of its own."""

@@ -111,6 +111,16 @@ it("is not tried again for a minute where it could not be opened", () => {
   expect(Socket.made.length).toBe(2);
 });
 
+it("does without, for a minute too, where the browser will open none", async () => {
+  let tried = 0;
+  vi.stubGlobal("WebSocket", function refused() {
+    tried++;
+    throw new DOMException("not from here", "SecurityError");
+  });
+  for (const _ of [1, 2]) expect(await line.ask("/api/follow", "{}")).toBeNull();
+  expect(tried).toBe(1);
+});
+
 it("is put down when nobody has asked for three quarters of a minute, and taken up again", async () => {
   const socket = opened();
   vi.advanceTimersByTime(30_000);

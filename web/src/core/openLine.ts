@@ -37,7 +37,13 @@ export class OpenLine {
   begin(): void {
     this.used = performance.now();
     if (this.socket || this.used < this.notBefore) return;
-    const socket = new WebSocket(this.address);
+    let socket: WebSocket;
+    try {
+      socket = new WebSocket(this.address);
+    } catch {
+      this.notBefore = this.used + REFUSED_MS;
+      return;
+    }
     this.socket = socket;
     let opened = false;
     socket.binaryType = "arraybuffer";
@@ -55,7 +61,7 @@ export class OpenLine {
   ask(path: string, text: string): Promise<Reply | null> {
     this.begin();
     const { socket } = this;
-    if (socket?.readyState !== WebSocket.OPEN) return Promise.resolve(null);
+    if (!socket || socket.readyState !== WebSocket.OPEN) return Promise.resolve(null);
     this.number = (this.number % 999_999_999) + 1;
     socket.send(`${this.number} ${path}\n${text}`);
     return new Promise((done) => this.waiting.set(this.number, { since: this.used, done }));
