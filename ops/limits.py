@@ -9,6 +9,7 @@ from itertools import combinations, count
 from typing import Any
 
 from ops import asking
+from ops.line import Line
 from ops.paths import DEMO_PASSWORD
 
 LARGEST_ROOM_M = (40.0, 40.0, 15.0)
@@ -185,7 +186,10 @@ def beside_the_worst(port: int) -> float:
 
 
 def dragging(port: int, people: int) -> float:
-    """p95, milliseconds, of what each of several people asks while all of them drag at once."""
+    """p95, milliseconds, of what each of several people asks while all of them drag at once.
+
+    Each over a line that stays open, as their pages do.
+    """
     layout = starting()
     waits: list[float] = []
     faults: list[int] = []
@@ -195,23 +199,21 @@ def dragging(port: int, people: int) -> float:
     }  # fmt: skip
 
     def one() -> None:
-        person = Person(port, "demo")
+        line = Line.opened(port, Person(port, "demo").cookies)
         until, sent, worded = time.monotonic() + DRAG_S, dict(body), 0.0
-        link = http.client.HTTPConnection("127.0.0.1", port, timeout=10)
         while time.monotonic() < until:
             sent["position_m"] = [0.4 + 0.001 * (len(waits) % 200), 0.6, 1.7]
             # As a page does: what is read ten times a second, what is seen sixty times.
             sent["words"] = time.monotonic() - worded >= 0.1
             worded = time.monotonic() if sent["words"] else worded
             began = time.perf_counter()
-            link.request("POST", "/api/follow", json.dumps(sent), asking.headers(person.cookies))
-            answer = link.getresponse()
-            answer.read()
+            _, status, _ = line.ask(1, "/api/follow", sent)
             waits.append((time.perf_counter() - began) * 1e3)
-            if answer.status not in (200, 409):
-                faults.append(answer.status)
-            sent = {k: v for k, v in body.items() if k != "layout" or answer.status == 409}
+            if status not in (200, 409):
+                faults.append(status)
+            sent = {k: v for k, v in body.items() if k != "layout" or status == 409}
             time.sleep(max(0.0, 1 / 60 - (time.perf_counter() - began)))
+        line.sock.close()
 
     crowd = [threading.Thread(target=one) for _ in range(people)]
     for t in crowd:

@@ -2,7 +2,6 @@
 
 import json
 import socket
-import struct
 import threading
 
 import pytest
@@ -12,28 +11,26 @@ from api.hand.routes import TAKE_OVER
 from api.hand.talk import MOST, MOST_OF_ONE, Held, Talk
 from django.contrib.sessions.backends.db import SessionStore
 from django.test import RequestFactory
-from wsproto import ConnectionType, WSConnection
 from wsproto.events import (
     AcceptConnection,
     BytesMessage,
     CloseConnection,
-    Message,
     Ping,
     Pong,
     TextMessage,
 )
-from wsproto.events import Request as Opening
 
+from ops.line import Line
 from tests.server.test_access import DOC, ROOM
 
 MOVE = {"mic": "OR", "position_m": [0.41, 0.62, 1.7], "aim": [0, 0, -1], "words": False}
 FOLLOW = {"name": "held", "layout": DOC, **MOVE}
 EDIT = {"layout": DOC, "edit": {"do": "hand"}}
 HERE = {"room": ROOM, "kit": DOC["kit"], "air": DOC["air"]}
-PERSON = 7
+PERSON, HOST = 7, "testserver"
 
 
-def opening(key, host="testserver"):
+def opening(key, host=HOST):
     """The headers of one, as WSGI has them."""
     return {
         "HTTP_HOST": host, "HTTP_ORIGIN": f"http://{host}", "HTTP_UPGRADE": "websocket",
@@ -42,46 +39,8 @@ def opening(key, host="testserver"):
     }  # fmt: skip
 
 
-class Line:
-    """The other end: what is said and what has come."""
-
-    def __init__(self, sock):
-        sock.settimeout(20)
-        self.sock, self.came = sock, []
-        self.ws = WSConnection(ConnectionType.CLIENT)
-        self.opening = self.ws.send(Opening(host="testserver", target="/api/hand"))
-
-    @property
-    def key(self):
-        return self.opening.partition(b"Sec-WebSocket-Key: ")[2].partition(b"\r")[0].decode()
-
-    def say(self, event):
-        self.sock.sendall(self.ws.send(event))
-
-    def ask(self, number, path, body):
-        self.say(TextMessage(f"{number} {path}\n{json.dumps(body)}"))
-        return self.told()
-
-    def told(self):
-        """Number, status and JSON of the next answer, or the code it was hung up with."""
-        message = self.next()
-        if isinstance(message, CloseConnection):
-            return int(message.code)
-        number, status = struct.unpack("<IH", message[:6])
-        return number, status, json.loads(message[6:] or "null")
-
-    def next(self):
-        whole = b""
-        while True:
-            while self.came:
-                event = self.came.pop(0)
-                if not isinstance(event, Message):
-                    return event
-                whole += event.data
-                if event.message_finished:
-                    return whole
-            self.ws.receive_data(self.sock.recv(65536) or None)
-            self.came += self.ws.events()
+def key_of(line):
+    return line.opening.partition(b"Sec-WebSocket-Key: ")[2].partition(b"\r")[0].decode()
 
 
 def two_ends():
@@ -107,8 +66,8 @@ def line(monkeypatch):
     """An open line of a person whose session was found a moment ago."""
     monkeypatch.setattr(talk, "still", lambda session: PERSON)
     near, far = two_ends()
-    made = Line(near)
-    held = held_by(far, made.key)
+    made = Line(near, HOST)
+    held = held_by(far, key_of(made))
     assert isinstance(made.next(), AcceptConnection)
     yield made
     near.close()
@@ -218,8 +177,8 @@ def test_a_ping_and_a_good_bye_are_answered_and_pieces_are_put_together(line):
 def test_silence_ends_it(monkeypatch):
     monkeypatch.setattr(talk, "SILENCE_S", 0.2)
     near, far = two_ends()
-    made = Line(near)
-    held = held_by(far, made.key)
+    made = Line(near, HOST)
+    held = held_by(far, key_of(made))
     held.join(20)
     assert not held.is_alive()
     near.close()
@@ -240,7 +199,7 @@ def opened():
     """The headers that open a line, at a server that hands it over, and what was handed over."""
     near, far = two_ends()
     asked = []
-    headers = {**opening(Line(near).key), TAKE_OVER: lambda: asked.append(far) or far}
+    headers = {**opening(key_of(Line(near, HOST))), TAKE_OVER: lambda: asked.append(far) or far}
     with near, far:
         yield headers, asked
 
