@@ -154,6 +154,21 @@ def _lets_in(phone, computer, door):
     assert phone("POST", "/api/account/phone", word)[0] == 410
 
 
+def test_a_line_is_refused_at_the_door_at_once_and_requests_go_on(served):
+    """hypercorn hands none over: a page behind it asks by requests."""
+    _, door = served
+    trust = ssl.create_default_context(cafile=door.cert)
+    opening = {
+        "Connection": "Upgrade", "Upgrade": "websocket", "Sec-WebSocket-Version": "13",
+        "Sec-WebSocket-Key": "dGhlIHNhbXBsZSBub25jZQ==", "Origin": door.urls[0],
+    }  # fmt: skip
+    for headers, status in ((opening, 403), ({}, 401)):
+        link = http.client.HTTPSConnection(ELSEWHERE, door.port, timeout=20, context=trust)
+        with closing(link):
+            link.request("GET", "/api/hand", headers=headers)
+            assert link.getresponse().status == status
+
+
 def test_the_door_knows_no_other_name_and_speaks_no_plain_http(served):
     _, door = served
     trust = ssl.create_default_context(cafile=door.cert)
