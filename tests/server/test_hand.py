@@ -174,6 +174,13 @@ def test_a_ping_and_a_good_bye_are_answered_and_pieces_are_put_together(line):
     assert line.told() == 1000
 
 
+def test_a_message_of_pieces_without_end_is_hung_up_on(line, monkeypatch):
+    monkeypatch.setattr(talk, "PIECE", 200_000)
+    for _ in range(11):
+        line.say(TextMessage("", message_finished=False))
+    assert line.told() == 1009
+
+
 def test_silence_ends_it(monkeypatch):
     monkeypatch.setattr(talk, "SILENCE_S", 0.2)
     near, far = two_ends()

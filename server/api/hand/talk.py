@@ -37,6 +37,8 @@ MOST, MOST_OF_ONE = 32, 4
 """Lines a web process holds, each with a thread of its own, and of them one person's."""
 HEAD = struct.Struct("<IH")
 MOST_DIGITS = 9
+PIECE = 64
+"""What a piece of a message counts for beside its length: nobody sends a million empty ones."""
 
 
 class Held:
@@ -58,6 +60,8 @@ class Held:
         """One of them is no more."""
         with self._lock:
             self._by[person] -= 1
+            if not self._by[person]:
+                del self._by[person]
 
 
 held = Held()
@@ -149,7 +153,7 @@ class Talk:
         if not isinstance(event, TextMessage):
             raise Ended(CloseReason.UNSUPPORTED_DATA)
         self._words.append(event.data)
-        self._long += len(event.data)
+        self._long += len(event.data) + PIECE
         if self._long > settings.DATA_UPLOAD_MAX_MEMORY_SIZE:
             raise Ended(CloseReason.MESSAGE_TOO_BIG)
         if not event.message_finished:

@@ -12,7 +12,7 @@ const HEAD = 6;
 /** Nobody asks any more: it is put down before the server does so. */
 const UNUSED_MS = 45_000;
 /** Nothing comes: a network that changed under it says nothing. */
-const LATE_MS = 3_000;
+const LATE_MS = 8_000;
 /** It could not be opened: something on the way takes no such lines. */
 const REFUSED_MS = 60_000;
 /** It was open, and was closed: the server was started anew, or somebody signed out. */
