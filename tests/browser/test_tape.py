@@ -149,6 +149,26 @@ def test_a_reading_and_a_tick_are_seen_on_another_screen_within_a_second(someone
     desk.close()
 
 
+def test_a_key_counts_as_it_is_pressed_and_stays_under_the_thumb_while_a_verdict_comes(phone):
+    pad = phone.get_by_role("group", name="Keypad")
+    seven = pad.get_by_role("button", name="7", exact=True)
+    stood = seven.bounding_box()["y"]
+    field = phone.get_by_label("Tape reads, cm")
+    for text, verdict in ((f"{target(phone):.1f}", "good"), (f"{target(phone) + 5:.1f}", "off")):
+        for key in text:  # no finger is lifted where it was put down
+            pad.get_by_role("button", name=key, exact=True).dispatch_event(
+                "pointerdown", {"button": 0}
+            )
+        expect(field).to_have_value(text)
+        expect(phone.locator(f"[data-judged={verdict}]")).to_be_visible()
+        assert seven.bounding_box()["y"] == pytest.approx(stood, abs=1)
+        for _ in text:
+            pad.get_by_role("button", name="Take the last one back").click()
+        expect(field).to_have_value("")
+    seven.dispatch_event("click", {"detail": 0})  # as a screen reader presses it
+    expect(field).to_have_value("7")
+
+
 def test_by_keys_at_a_desk_and_what_stands_is_made_the_plan_and_back(someone):
     page = someone.open("tape")
     planned = {m["id"]: m["position_m"] for m in someone.doc()["mics"]}

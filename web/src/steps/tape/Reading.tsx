@@ -102,7 +102,7 @@ export function Reading({ ask, kit, onStay, onDone, onCord }: Props) {
           By a cord, no numbers
         </button>
       )}
-      <Keypad units={ruler.units} text={text} onText={setText} />
+      <Keypad units={ruler.units} onText={setText} />
       <Foot
         keeps={metres === null ? "Keep" : `Keep ${lengthWithUnit(metres, ruler)}`}
         can={metres !== null && metres > 0 && state !== "impossible"}

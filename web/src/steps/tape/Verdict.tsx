@@ -11,6 +11,9 @@ const LOOK = {
   impossible: ["hollow", "bg-hollow/10"],
 } as const;
 
+/** As much as most of them take: the keys below stay where the thumb knows them. */
+const ROOM = "min-h-24";
+
 interface Props {
   ask: AskRow;
   metres: number | null;
@@ -24,7 +27,7 @@ export function Verdict({ ask, metres, judged, away }: Props) {
   if (!judged) return away ? <Alone ask={ask} metres={metres} /> : <Empty ask={ask} />;
   const [mark, ground] = LOOK[judged.state];
   return (
-    <div className={`rounded-lg p-3 ${ground}`} role="status" data-judged={judged.state}>
+    <div className={`${ROOM} rounded-lg p-3 ${ground}`} role="status" data-judged={judged.state}>
       <p className="flex items-center gap-2 text-[1.1rem] leading-tight font-bold">
         <Mark verdict={mark} /> {<Words of={judged.words} />}
       </p>
@@ -42,7 +45,7 @@ export function Verdict({ ask, metres, judged, away }: Props) {
 
 function Empty({ ask }: { ask: AskRow }) {
   return (
-    <p className="min-h-12 px-1 text-[0.9rem] text-soft">
+    <p className={`${ROOM} px-1 text-[0.9rem] text-soft`}>
       {ask.state === "again"
         ? "Measure it once more: it does not fit the others, or the mic was touched since."
         : "Type what the tape reads."}
@@ -54,7 +57,7 @@ function Empty({ ask }: { ask: AskRow }) {
 function Alone({ ask, metres }: { ask: AskRow; metres: number }) {
   const { words, moves, good } = aloneOf(ask, metres);
   return (
-    <div className="rounded-lg bg-late/15 p-3" role="status" data-judged="alone">
+    <div className={`${ROOM} rounded-lg bg-late/15 p-3`} role="status" data-judged="alone">
       <p className="text-[1.1rem] font-bold">
         <Words of={words} />
       </p>
