@@ -3,11 +3,9 @@
 import socket
 from typing import Any
 
+from api.hand import TAKE_OVER
 from waitress.channel import HTTPChannel
 from waitress.task import WSGITask
-
-TAKE_OVER = "ringside.take_over"
-"""In the environment of a request: hands its connection over, from the thread that answers."""
 
 
 class _Task(WSGITask):

@@ -7,7 +7,8 @@ import time
 from contextlib import ExitStack
 
 import pytest
-from config.channel import TAKE_OVER, Channel
+from api.hand import TAKE_OVER
+from config.channel import Channel
 from waitress import create_server
 
 UPGRADE = b"GET /line HTTP/1.1\r\nHost: x\r\nConnection: Upgrade\r\nUpgrade: echo\r\n\r\n"

@@ -6,8 +6,7 @@ import threading
 
 import pytest
 from api.board import routes as board
-from api.hand import questions, talk
-from api.hand.routes import TAKE_OVER
+from api.hand import TAKE_OVER, questions, talk
 from api.hand.talk import MOST, MOST_OF_ONE, Held, Talk
 from django.contrib.sessions.backends.db import SessionStore
 from django.test import RequestFactory

@@ -8,12 +8,12 @@ from ninja import Router
 from wsproto.utilities import ProtocolError
 
 from api.common import Problem
+from api.hand import TAKE_OVER
 from api.hand.talk import Talk, held, opened
 from api.kept import computed, person_of
 from api.problems import answer
 
 router = Router(tags=["compute"])
-TAKE_OVER = "ringside.take_over"
 SWITCHING = 101
 
 
