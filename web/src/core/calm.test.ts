@@ -6,14 +6,27 @@ describe("what is read under a hand", () => {
   let told: number[];
   let takes: number;
   let calm: Calm;
+  const due = new Set<() => void>();
+  const turns = {
+    turn: (step: () => void) => due.add(step),
+    drop: (step: () => void) => due.delete(step),
+  };
+
+  /** A frame comes: whoever waits has its turn. */
+  function frame(): void {
+    const steps = [...due];
+    due.clear();
+    for (const step of steps) step();
+  }
 
   beforeEach(() => {
     vi.useFakeTimers({ now: 10_000 });
     [told, takes] = [[], 0];
+    due.clear();
     calm = new Calm(() => {
       told.push(Date.now() - 10_000);
       vi.setSystemTime(Date.now() + takes);
-    });
+    }, turns);
     vi.spyOn(performance, "now").mockImplementation(() => Date.now());
   });
 
@@ -21,7 +34,16 @@ describe("what is read under a hand", () => {
   async function moved(ms: number): Promise<void> {
     for (const end = Date.now() + ms; Date.now() < end; ) {
       calm.hear(false);
+      frame();
       await vi.advanceTimersByTimeAsync(16);
+    }
+  }
+
+  /** Nothing more is heard, while frames come. */
+  async function waited(ms: number): Promise<void> {
+    for (const end = Date.now() + ms; Date.now() < end; ) {
+      await vi.advanceTimersByTimeAsync(16);
+      frame();
     }
   }
 
@@ -32,9 +54,9 @@ describe("what is read under a hand", () => {
     expect(told[0]).toBe(0);
     const heard = told.length;
     calm.hear(false);
-    await vi.advanceTimersByTimeAsync(100);
+    await waited(112);
     expect(told.length).toBe(heard + 1);
-    await vi.advanceTimersByTimeAsync(1000);
+    await waited(1000);
     expect(told.length).toBe(heard + 1);
   });
 
@@ -60,7 +82,7 @@ describe("what is read under a hand", () => {
     expect(told.length).toBe(1);
     calm.hear(true);
     expect(told.length).toBe(2);
-    await vi.advanceTimersByTimeAsync(2000);
+    await waited(2000);
     expect(told.length).toBe(2);
   });
 
@@ -69,15 +91,34 @@ describe("what is read under a hand", () => {
     calm.hear(true);
     takes = 0;
     calm.hear(false);
-    await vi.advanceTimersByTimeAsync(100);
+    await waited(112);
     expect(told.length).toBe(2);
   });
 
-  it("is told nothing after its end", async () => {
-    calm.hear(false);
+  it("is told nothing after its end, whether it waits for a time or for a frame", async () => {
     calm.hear(false);
     calm.stop();
-    await vi.advanceTimersByTimeAsync(2000);
+    await waited(2000);
+    expect(told.length).toBe(0);
+    calm.hear(false);
+    frame();
+    calm.hear(false);
+    calm.stop();
+    await waited(2000);
     expect(told.length).toBe(1);
+  });
+
+  it("is told with a frame and never between two, unless no hand changes it", async () => {
+    calm.hear(false);
+    expect(told.length).toBe(0);
+    frame();
+    expect(told.length).toBe(1);
+    calm.hear(false);
+    await vi.advanceTimersByTimeAsync(500);
+    expect(told.length).toBe(1);
+    calm.hear(true);
+    expect(told.length).toBe(2);
+    frame();
+    expect(told.length).toBe(2);
   });
 });

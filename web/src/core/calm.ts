@@ -1,4 +1,5 @@
 /** How often what is read is drawn while a hand moves something: sentences, curves, fields. */
+import { type Frames, frames } from "./frames";
 
 /** As often as it can be read, */
 export const CALM_MS = 100;
@@ -15,27 +16,34 @@ export function calmAfter(drawn: number, times = TIMES_DRAWN, least = CALM_MS): 
   return Math.max(least, Math.min(times * drawn, SELDOM_MS));
 }
 
-/** Tells of changes so often; the last is always told. */
+/** Tells of changes so often, each time in its turn with a frame; the last is always told. */
 export class Calm {
   private last = 0;
   private drawn = 0;
   private clock: ReturnType<typeof setTimeout> | undefined;
 
-  constructor(private readonly tell: () => void) {}
+  constructor(
+    private readonly tell: () => void,
+    private readonly turns: Pick<Frames, "turn" | "drop"> = frames,
+  ) {}
 
   /** Something has changed; `atOnce` where no hand changes it over and over. */
   hear(atOnce: boolean): void {
     const wait = this.last + calmAfter(this.drawn) - Date.now();
-    if (!atOnce && wait > 0) this.clock ??= setTimeout(this.timed, wait);
-    else if (atOnce) this.now();
-    else this.timed();
+    if (atOnce) this.now();
+    else if (wait > 0) this.clock ??= setTimeout(this.due, wait);
+    else this.due();
   }
 
   /** Nothing more is told. */
   stop(): void {
     clearTimeout(this.clock);
     this.clock = undefined;
+    this.turns.drop(this.timed);
   }
+
+  /** Drawn by itself, between two frames, the page would be laid out for it and for the next one. */
+  private readonly due = (): void => this.turns.turn(this.timed);
 
   private now(): void {
     this.stop();
@@ -44,7 +52,7 @@ export class Calm {
   }
 
   /** Of what is told at once much more is drawn than this: that says nothing of how long it takes. */
-  private timed = (): void => {
+  private readonly timed = (): void => {
     const began = performance.now();
     this.now();
     // Who listens draws before this.
