@@ -27,18 +27,17 @@ practice; pin 2 positive for positive pressure is IEC 61938). All doubts are kep
 
 from dataclasses import dataclass, fields, replace
 from enum import IntFlag
-from functools import cached_property
 from typing import Final, NamedTuple
 
 import numpy as np
 
-from ringside.arrays import Floats, Ints, Mask
+from ringside.arrays import Complexes, Floats, Ints, Mask, dot
 from ringside.constants import NEAREST_M, NULL_FLOOR, SHELL_LOSS_DB
 from ringside.hear.barriers import Barriers, barriers
 from ringside.hear.mix import SILENT_DB, Voice
-from ringside.hear.nearfield import Complexes, curvature_m, low_cut, near_response
+from ringside.hear.nearfield import curvature_m, low_cut, near_response
+from ringside.hear.rays import Rays
 from ringside.hear.scene import Scene
-from ringside.hear.sums import likeness
 from ringside.plan.drumframe import off_head
 from ringside.plan.mics import directivity
 from ringside.plan.thresholds import Thresholds
@@ -57,6 +56,10 @@ SAME_RAY_S: Final = 1e-7
 """Two arrivals nearer than this are one: what leads is not set against itself."""
 
 
+NOTHING: Final = 1e-30
+"""A share as good as none, of which the logarithm can be taken."""
+
+
 class Doubt(IntFlag):
     """Why a sign is unsure; several may hold at once."""
 
@@ -64,42 +67,6 @@ class Doubt(IntFlag):
     HEAD_PLANE = 1
     NULL = 2
     REFLECTION = 4
-
-
-@dataclass(frozen=True, kw_only=True)
-class Rays:
-    """Everything that counts as a mic's own sound: R rays, the M straight ones first.
-
-    Weights are signed, with the lead's sign taken as plus, and for each mic and drum scaled
-    so that the rays together have an energy of one over the body band.
-    """
-
-    mic: Ints  # (R,)
-    time_s: Floats  # (R, S)
-    weight: Floats  # (R, S)
-    turn: Floats  # (R, S) how far the low end is ahead of the travel time, radians
-    several: Mask  # (M,) mics with more than their straight ray
-
-    @cached_property
-    def by_mic(self) -> tuple[Ints, Ints, Ints]:
-        """Rays in the order of the mics (R,), and where each mic's begin and how many (M,)."""
-        count = np.bincount(self.mic, minlength=len(self.several))
-        start = np.concatenate([[0], np.cumsum(count)[:-1]])
-        return np.argsort(self.mic, kind="stable"), start.astype(np.int64), count
-
-    def of(self, mic: int) -> Ints:
-        """Rows of the rays of a mic.
-
-        Parameters
-        ----------
-        mic : int
-            By number.
-
-        Returns
-        -------
-        ndarray of int, shape (R,)
-        """
-        return np.flatnonzero(self.mic == mic)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -166,7 +133,7 @@ class Heard:
 
 def _rows(v: Floats) -> Floats:
     """Lengths of the last axis."""
-    return np.asarray(np.sqrt(np.einsum("...i,...i->...", v, v)))
+    return np.asarray(np.sqrt(dot(v, v)))
 
 
 def _heard(scene: Scene, limits: Thresholds, mics: Ints, capsule: Floats, aim: Floats) -> Heard:
@@ -189,7 +156,7 @@ def _heard(scene: Scene, limits: Thresholds, mics: Ints, capsule: Floats, aim: F
     outward = at.flat / np.maximum(radial, 1e-12)[..., None]
     to_rim = s.centre + outward * s.radius[:, None] - mic
     toward = np.where(seen[..., None], to_strike, np.where(use_far[..., None], to_rear, to_rim))
-    cos_theta = np.einsum("msi,mi->ms", toward, aim) / np.maximum(_rows(toward), 1e-12)
+    cos_theta = dot(toward, aim[:, None]) / np.maximum(_rows(toward), 1e-12)
     response = directivity(share, cos_theta)
     # The face that is heard radiates; the travel inside the shell delays it, no more.
     radiated = np.maximum(np.where(use_far, path - s.depth, path), NEAREST_M)
@@ -221,7 +188,7 @@ def _low_end(
 ) -> Complexes:
     """The pattern's response at each source's fundamental, low cut and all."""
     s = scene.sources
-    f = np.array(s.fundamentals)
+    f = s.fundamental_hz
     reach = curvature_m(radiated, s.radius)
     near = near_response(share, cos_theta, f, reach, scene.speed)
     corner = scene.low_cut_hz[mics]
@@ -250,7 +217,7 @@ def arrivals(scene: Scene, limits: Thresholds) -> Arrivals:
     way, path = d.side * d.lobe, d.path
     screens = barriers(scene.room, scene.capsule, d.toward)
     if screens is not None:
-        loss, detour = screens.loss_db(np.array(s.fundamentals), scene.speed), screens.detour_m()
+        loss, detour = screens.loss_db(s.fundamental_hz, scene.speed), screens.detour_m()
         level, path = level - loss, path + detour
         d = replace(d, path=path)
         sent = _screened(sent, loss, detour) if sent is not None else None
@@ -280,7 +247,7 @@ def arrivals(scene: Scene, limits: Thresholds) -> Arrivals:
         face_side=d.side,
         inside=d.inside,
         axis_angle_rad=d.axis_angle,
-        null=(first.doubt & Doubt.NULL) > 0,
+        null=(first.doubt & int(Doubt.NULL)) > 0,
         toward=d.toward,
         by_surface=first.by_surface,
         turner=first.turner,
@@ -327,8 +294,8 @@ def _straight_and_sent(scene: Scene, limits: Thresholds) -> tuple[Heard, Sent | 
         scene,
         limits,
         np.concatenate([np.arange(count), img.mic[rows]]),
-        np.concatenate([scene.capsule, img.capsule[rows]]),
-        np.concatenate([scene.aim, img.aim[rows]]),
+        np.asfortranarray(np.concatenate([scene.capsule, img.capsule[rows]])),
+        np.asfortranarray(np.concatenate([scene.aim, img.aim[rows]])),
     )
     straight = every.first(count)
     comes = np.flatnonzero(~straight.shut_in[img.mic[rows]])
@@ -361,12 +328,15 @@ def _led(sent: Sent, first: _First) -> _First:
 
     It is then asked itself whether its sign can be known.
     """
+    beat = first.level + SURFACE_LEADS_DB
+    every = sent.level + 20 * np.log10(np.maximum(sent.share, NOTHING))[:, None]
+    able = np.flatnonzero((every > beat[sent.mic]).any(axis=1))
+    if len(able) == 0:
+        return first
     path, level, way = first.path.copy(), first.level.copy(), first.way.copy()
     doubt, led = first.doubt.copy(), first.by_surface.copy()
-    beat = first.level + SURFACE_LEADS_DB
-    for g in np.flatnonzero(sent.share > 0):
-        m = sent.mic[g]
-        loud = sent.level[g] + 20 * np.log10(sent.share[g])
+    for g in able:
+        m, loud = sent.mic[g], every[g]
         won = loud > beat[m]
         path[m] = np.where(won, sent.path[g], path[m])
         way[m] = np.where(won, sent.way[g], way[m])
@@ -385,7 +355,7 @@ def _opposed(scene: Scene, sent: Sent, first: _First, limits: Thresholds) -> _Fi
     """
     m = sent.mic
     lag = np.abs(sent.path - first.path[m]) / scene.speed
-    within = (lag > SAME_RAY_S) & (lag < 0.5 / np.array(scene.sources.fundamentals))
+    within = (lag > SAME_RAY_S) & (lag < 0.5 / scene.sources.fundamental_hz)
     strong = sent.level >= first.level[m] - OPPOSED_DB + limits.reflection_db
     # An image in the plane of a head says no more about it than the straight sound that is, too.
     against = (sent.way != first.way[m]) | ((sent.doubt > 0) & (first.doubt[m] == 0))
@@ -415,25 +385,19 @@ def _rays(
     time, turn = straight.path / scene.speed + late, straight.turn
     weight = (straight.side * straight.lobe * led).astype(float)
     added, several = np.zeros(level.shape), np.zeros(count, dtype=bool)
-    near = sent.share > 0 if sent is not None else np.zeros(0, dtype=bool)
-    if sent is None or not near.any():
+    if sent is None or not (near := np.flatnonzero(sent.share)).size:
         return Rays(mic=mics, time_s=time, weight=weight, turn=turn, several=several), added
     m = sent.mic[near]
-    time = np.vstack([time, sent.path[near] / scene.speed + late[m]])
-    ratio = 10 ** ((sent.level[near] - level[m]) / 20) * sent.share[near][:, None]
-    weight = np.vstack([weight, ratio * sent.way[near] * led[m]])
-    turn = np.vstack([turn, sent.turn[near]])
+    time = np.concatenate([time, sent.path[near] / scene.speed + late[m]])
+    ratio = 10 ** ((sent.level[near] - level[m]) / 20) * sent.share[near, None]
+    weight = np.concatenate([weight, ratio * sent.way[near] * led[m]])
+    turn = np.concatenate([turn, sent.turn[near]])
     mics = np.concatenate([mics, m])
     several[m] = True
-    low, high = scene.sources.body_low, scene.sources.body_high
-    for one in np.flatnonzero(several):
-        rows = np.flatnonzero(mics == one)
-        w, t, p = weight[rows], time[rows], turn[rows]
-        like = likeness(t[:, None] - t[None], low, high, p[:, None] - p[None])
-        energy = np.maximum(np.einsum("ps,qs,pqs->s", w, w, like), 1e-8)
-        added[one] = 10 * np.log10(energy)
-        weight[rows] = w / np.sqrt(energy)
-    return Rays(mic=mics, time_s=time, weight=weight, turn=turn, several=several), added
+    rays = Rays(mic=mics, time_s=time, weight=weight, turn=turn, several=several)
+    energy = rays.energy(scene.sources.body_low, scene.sources.body_high)
+    weight /= np.sqrt(energy)[mics]  # those of the rays that were asked
+    return rays, 10 * np.log10(energy)
 
 
 def _head_angle(height: Floats, behind: Floats, out: Floats) -> Floats:
@@ -456,11 +420,11 @@ def _in_the_mix(heard_db: Floats, scene: Scene) -> tuple[Floats, Complexes | Non
     if not any(scene.voices):
         return np.asarray(level), None
     turned = np.ones(level.shape, dtype=complex)
-    f = np.array(scene.sources.fundamentals)
+    f = scene.sources.fundamental_hz
     for mic, voices in enumerate(scene.voices):
         if voices:
-            first = low_cut(f, scene.low_cut_hz[mic])
-            turned[mic] = sum(_voice(v, under[mic], f) for v in voices) / first
+            summed = sum(_voice(v, under[mic], f) for v in voices)
+            turned[mic] = summed / _passed(f, scene.low_cut_hz[mic])
             level[mic] = 20 * np.log10(np.maximum(np.abs(turned[mic]), 10 ** (SILENT_DB / 20)))
     return np.asarray(level), turned
 
@@ -469,4 +433,8 @@ def _voice(voice: Voice, under_db: Floats, f: Floats) -> Complexes:
     """What a channel gives of each source, its low cut and all, (S,)."""
     level = voice.crush.after(under_db) if voice.crush else under_db
     size = voice.sign * 10 ** ((level + voice.db) / 20)
-    return np.asarray(size * low_cut(f, voice.low_cut_hz))
+    return np.asarray(size * _passed(f, voice.low_cut_hz))
+
+
+def _passed(f: Floats, corner_hz: float) -> Complexes | float:
+    return low_cut(f, corner_hz) if corner_hz else 1.0

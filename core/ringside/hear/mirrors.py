@@ -130,18 +130,19 @@ def images_of(
     away = np.array([gaps[n] for n in names])  # (K, M)
     ways = np.array([towards[n] for n in names])  # (K, 3)
     which, mic = np.nonzero(away < FAR_M)
-    u, d = ways[which], away[which, mic]
-    turned = aim[mic] - 2 * np.einsum("gi,gi->g", aim[mic], u)[:, None] * u
+    u, d, straight = ways[which], away[which, mic], aim[mic]
+    turned = straight - 2 * np.einsum("gi,gi->g", straight, u)[:, None] * u
+    alone: list[tuple[Surface, ...]] = [(n,) for n in names]
     images = Images(
         mic=mic.astype(np.int64),
         capsule=capsule[mic] + 2 * d[:, None] * u,
         aim=turned,
         factor=np.array([factors[n] for n in names])[which],
         share=share_at(d, near_m),
-        surface=tuple((names[k],) for k in which),
+        surface=tuple(alone[k] for k in which.tolist()),
         gap=d,
     )
-    corners = _corners(capsule, aim, away, ways, near_m)
+    corners = _corners(capsule, aim, away, ways, near_m) if len(names) > 1 else []
     return _joined(images, corners, names, factors) if corners else images
 
 

@@ -5,7 +5,7 @@ be that. Faders count against each other only: all of them moved together change
 """
 
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, NamedTuple
 
 from ringside.hear.bands import VOICES
 from ringside.plan.balances import Balance, Fader
@@ -70,27 +70,45 @@ def ups(layout: Layout) -> list[Up]:
     list of Up
         In the order of the tracks.
     """
+    return [
+        Up(
+            id=id_,
+            db=u.db,
+            heard=not u.off,
+            usual_db=u.usual_db,
+            set=u.set_db is not None,
+            why=u.off or u.why,
+        )
+        for id_, u in _levels(layout).items()
+    ]
+
+
+class _Level(NamedTuple):
+    """A channel's level, before it is put into words for anybody."""
+
+    usual_db: float
+    set_db: float | None
+    off: str
+    why: str
+
+    @property
+    def db(self) -> float:
+        return self.usual_db if self.set_db is None else self.set_db
+
+
+def _levels(layout: Layout) -> dict[str, _Level]:
+    """The level of every channel by its name, in the order of the tracks."""
     balance = current_balance(layout)
     faders = {f.channel: f for f in balance.faders} if balance else {}
     role, spare, first = _Usual(layout), _spare(layout), set[str]()
-    made, mics = [], {m.id: m for m in layout.mics}
+    made, mics = {}, {m.id: m for m in layout.mics}
     # A layout under work may be less some mics for a while.
     for c in (c for c in layout.channels if c.mic in mics):
         usual, why = role.of(mics[c.mic], c.mic in first)
         first.add(c.mic)
         fader = faders.get(c.id)
         off = _off(fader, spare.get(c.id, ""))
-        level = fader.db if fader else None
-        made.append(
-            Up(
-                id=c.id,
-                db=usual if level is None else level,
-                heard=not off,
-                usual_db=usual,
-                set=level is not None,
-                why=off or why,
-            )
-        )
+        made[c.id] = _Level(usual, fader.db if fader else None, off, why)
     return made
 
 
@@ -163,8 +181,7 @@ class Voice:
     low_cut_hz: float
 
 
-@dataclass(frozen=True, slots=True)
-class Mixed:
+class Mixed(NamedTuple):
     """A mic as it is heard in the current balance."""
 
     first: Channel | None
@@ -192,18 +209,20 @@ def mixed(layout: Layout) -> list[Mixed]:
         usual = _Usual(layout)
         levels = [usual.of(m, False)[0] for m in layout.mics]
         return [Mixed(None, True, db - max(levels), ()) for db in levels]
-    every = {u.id: u for u in ups(layout)}
-    top = max((u.db for u in every.values() if u.heard), default=0.0)
+    every = _levels(layout)
+    top = max((u.db for u in every.values() if not u.off), default=0.0)
     return [_mixed(f.channels, every, top) for f in feeds(layout)]
 
 
-def _mixed(channels: tuple[Channel, ...], levels: dict[str, Up], top: float) -> Mixed:
-    on = [c for c in channels if levels[c.id].heard]
+def _mixed(channels: tuple[Channel, ...], levels: dict[str, _Level], top: float) -> Mixed:
+    on = [c for c in channels if not levels[c.id].off]
     if not on:
         return Mixed(channels[0] if channels else None, False, SILENT_DB, ())
     lead = on[0]
-    plain = len(on) == 1 and lead.crush is None
+    level = levels[lead.id].db - top
+    if len(on) == 1 and lead.crush is None:
+        return Mixed(lead, True, level, ())
     voices = [
         Voice(c.sign * lead.sign, levels[c.id].db - top, c.crush, c.low_cut_hz or 0.0) for c in on
     ]
-    return Mixed(lead, True, levels[lead.id].db - top, () if plain else tuple(voices))
+    return Mixed(lead, True, level, tuple(voices))

@@ -14,11 +14,9 @@ little than too much. Off the axis the same distance is taken.
 """
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import ArrayLike
 
-from ringside.arrays import Floats
-
-Complexes = NDArray[np.complex128]
+from ringside.arrays import Complexes, Floats
 
 
 def curvature_m(distance_m: ArrayLike, radius_m: ArrayLike) -> Floats:

@@ -4,11 +4,13 @@ Shapes: M mics, S sources. Vectors are rows of three metres. A cymbal is a sourc
 depth, so its top and underside are the two faces of one plane.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from typing import Any
 
 import numpy as np
+from numpy.typing import ArrayLike
 
 from ringside.arrays import Floats, Ints, Mask
 from ringside.hear.bands import TUNING_SPREAD, VOICES, Bands, bands, tuning_from
@@ -42,6 +44,11 @@ class Sources:
     drum: Mask  # (S,) has heads, and so a body to lose
     reference: Mask  # (S,) the snare and the kick that distances are kept to
     peak_db: Floats  # (S,) peak at 1 m, only differences matter
+
+    @cached_property
+    def fundamental_hz(self) -> Floats:
+        """The fundamentals as an array, (S,)."""
+        return np.array(self.fundamentals)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -186,16 +193,21 @@ def sources_of(kit: Kit) -> Sources:
         body_high=row([b.body_high for b in voiced]),
         punch_high=row([b.punch_high for b in voiced]),
         attack_high=row([b.attack_high for b in voiced]),
-        centre=np.array([centre_of(p) for p in every]),
-        strike=np.array([_strike(p, kit) for p in every]),
-        tape=np.array([reference_point(p) if isinstance(p, Drum) else p.centre_m for p in every]),
-        axis=np.array([p.axis for p in every]),
+        centre=_vectors([centre_of(p) for p in every]),
+        strike=_vectors([_strike(p, kit) for p in every]),
+        tape=_vectors([reference_point(p) if isinstance(p, Drum) else p.centre_m for p in every]),
+        axis=_vectors([p.axis for p in every]),
         radius=row([p.diameter_m / 2 for p in every]),
         depth=row([depth_of(p) for p in every]),
         drum=np.array([isinstance(p, Drum) for p in every]),
         reference=np.array([p in (kit.first("snare"), kit.first("kick")) for p in every]),
         peak_db=row([VOICES[p.kind].peak_db for p in every]),
     )
+
+
+def _vectors(rows: Sequence[ArrayLike]) -> Floats:
+    """Rows of three, (N, 3); what is asked of N at once goes fastest with N next to each other."""
+    return np.array(rows, dtype=float, order="F").reshape(-1, 3)
 
 
 def scene_of(layout: Layout) -> Scene:
@@ -216,8 +228,8 @@ def scene_of(layout: Layout) -> Scene:
     return Scene(
         speed=layout.air.speed,
         sources=src,
-        capsule=np.array([m.position_m for m in mics], dtype=float).reshape(-1, 3),
-        aim=np.array([m.aim for m in mics], dtype=float).reshape(-1, 3),
+        capsule=_vectors([m.position_m for m in mics]),
+        aim=_vectors([m.aim for m in mics]),
         pressure_share=np.array([PRESSURE_SHARE[m.pattern] for m in mics], dtype=float),
         switch_sign=np.array(
             [m.sign * (c.sign if c else 1) for m, c in zip(mics, leads, strict=True)],

@@ -4,10 +4,15 @@ All of it is |1 ± g·exp(-j2πfΔt)| (interference of two equal waveforms; any 
 handbook, for example Kuttruff, Room Acoustics, ch. 7 on comb filtering).
 """
 
+from typing import Final, NamedTuple
+
 import numpy as np
 from numpy.typing import ArrayLike
 
-from ringside.arrays import Floats
+from ringside.arrays import Complexes, Floats, Ints
+
+ALMOST_NIL: Final = 1e-3
+"""Radians: a sine over its angle is taken by its series under it, exact there to 1e-14."""
 
 
 def curve_db(
@@ -55,28 +60,36 @@ def ripple_db(ratio: ArrayLike) -> Floats:
         return np.asarray(20 * np.log10((1 + g) / np.abs(1 - g)))
 
 
-def first_dip_hz(delay_s: ArrayLike, sign: ArrayLike, above_hz: ArrayLike = 0.0) -> Floats:
-    """The lowest dip at or above a frequency, hertz; infinite when the delay is nil.
+def first_dip_hz(delay_s: ArrayLike, sign: ArrayLike, above_hz: ArrayLike | None = None) -> Floats:
+    """The lowest dip, or the lowest at or above a frequency; infinite when the delay is nil.
 
     Dips lie at (2n+1)/(2Δt) in polarity and at n/Δt, n ≥ 1, inverted; the dip an inverted
-    sum has at 0 Hz belongs to polarity, not to time, and is counted as body.
+    sum has at 0 Hz belongs to polarity, not to time, and is counted as body. Where the sign is
+    unsure it is the lower of both.
 
     Parameters
     ----------
     delay_s, sign, above_hz : array_like
-        Seconds, +1 or -1, hertz; broadcast together.
+        Seconds; +1 or -1, 0 where it is unsure; hertz; broadcast together.
 
     Returns
     -------
     ndarray
         Hertz, of their common shape.
     """
-    dt = np.maximum(np.abs(np.asarray(delay_s, dtype=float)), 1e-12)
-    # Dips are half a period apart, in polarity from a half, inverted from a whole one on.
-    start = np.where(np.asarray(sign) >= 0, 0.5, 1.0)
-    periods = np.maximum(np.ceil(np.asarray(above_hz, dtype=float) * dt - start), 0) + start
-    found = periods / dt
-    return np.asarray(np.where(found > 1e9, np.inf, found))
+    dt = np.asarray(np.abs(np.asarray(delay_s, dtype=float)))
+    dt[dt < 1e-12] = 1e-12
+    way = np.asarray(sign)
+    # Dips are a period apart, in polarity from a half, inverted from a whole one on; those of
+    # both are half a period apart.
+    periods = 1.0 - 0.5 * (way >= 0)
+    if above_hz is not None:
+        every = 1.0 + (way == 0)
+        more = np.ceil((np.asarray(above_hz, dtype=float) * dt - periods) * every)
+        periods = periods + np.maximum(more, 0.0) / every
+    found = np.asarray(periods / dt)
+    found[found > 1e9] = np.inf
+    return found
 
 
 def body_db(
@@ -102,7 +115,7 @@ def body_db(
     >>> round(float(body_db(0.0, 1.0, 1, 42.0, 85.0)), 2)
     6.02
     """
-    return sum_db(ratio, sign, likeness(delay_s, low_hz, high_hz))
+    return sums_db(ratio, sign, likeness(delay_s, low_hz, high_hz))[0]
 
 
 def likeness(
@@ -133,8 +146,70 @@ def likeness(
     return np.asarray(np.cos(middle) * (np.sin(half) / half))
 
 
-def sum_db(ratio: ArrayLike, sign: ArrayLike, alike: ArrayLike) -> Floats:
-    """Energy of the sum of two sounds against the louder alone, decibels.
+class Turns(NamedTuple):
+    """How far each of some sounds has turned in a band: R of them, on S sources, (R, S)."""
+
+    middle: Complexes  # w·exp(j2πf₀t - jφ) at the middle of the band
+    edge: Complexes  # exp(jπ(f2-f1)t), from there to its edge
+    half: Floats  # that angle, radians
+
+
+def turns_of(
+    time_s: Floats, low_hz: Floats, high_hz: Floats, ahead: Floats, weight: Floats
+) -> Turns:
+    """The turns of sounds, for `likeness_of`.
+
+    Parameters
+    ----------
+    time_s : ndarray, shape (R, S)
+        When each arrives.
+    low_hz, high_hz : ndarray, shape (S,)
+        The band of each source.
+    ahead : ndarray, shape (R, S)
+        How far each phase is ahead besides its time, radians.
+    weight : ndarray, shape (R, S)
+        Signed; the likeness of two is weighted with both.
+
+    Returns
+    -------
+    Turns
+    """
+    half = np.pi * (high_hz - low_hz) * time_s
+    middle = np.pi * (low_hz + high_hz) * time_s - ahead
+    return Turns(weight * np.exp(1j * middle), np.exp(1j * half), half)
+
+
+def likeness_of(turns: Turns, one: Ints, two: Ints) -> Floats:
+    """`likeness` of sounds, two by two: of many pairs of few sounds no sine is taken anew.
+
+    Parameters
+    ----------
+    turns : Turns
+    one, two : ndarray of int, shape (N,)
+        Sounds by number.
+
+    Returns
+    -------
+    ndarray, shape (N, S)
+        -1 to 1, times the weights.
+    """
+    middle, edge, half = turns
+    angle = half.take(two, 0)
+    angle -= half.take(one, 0)
+    nil = np.abs(angle) < ALMOST_NIL
+    small, angle[nil] = angle[nil], 1.0
+    turned = edge.take(two, 0)
+    turned *= edge.conj().take(one, 0)
+    share = np.divide(turned.imag, angle, out=angle)
+    share[nil] = 1 - small**2 / 6
+    turned = middle.take(two, 0)
+    turned *= middle.conj().take(one, 0)
+    share *= turned.real
+    return share
+
+
+def sums_db(ratio: ArrayLike, sign: ArrayLike, alike: ArrayLike) -> tuple[Floats, Floats]:
+    """Energy of the sum of two sounds against the louder alone, as they are and one turned over.
 
     Parameters
     ----------
@@ -143,9 +218,18 @@ def sum_db(ratio: ArrayLike, sign: ArrayLike, alike: ArrayLike) -> Floats:
 
     Returns
     -------
-    ndarray
-        Decibels, of their common shape.
+    (ndarray, ndarray)
+        Decibels, of their common shape: with this sign, and with the other.
     """
     g = np.asarray(ratio, dtype=float)
-    power = 1 + g**2 + 2 * np.asarray(sign, dtype=float) * g * np.asarray(alike, dtype=float)
-    return np.asarray(10 * np.log10(np.maximum(power, 1e-8)))
+    apart = g * g + 1
+    crossed = 2 * np.asarray(sign, dtype=float) * g * np.asarray(alike, dtype=float)
+    return _db(apart + crossed), _db(apart - crossed)
+
+
+def _db(power: ArrayLike) -> Floats:
+    kept = np.asarray(power, dtype=float)
+    kept[kept < 1e-8] = 1e-8
+    np.log10(kept, out=kept)
+    kept *= 10
+    return kept

@@ -30,7 +30,7 @@ or snare and kick when both hear the whole kit. The rest is there to be opened.
 """
 
 from dataclasses import dataclass, fields, replace
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import Any, Final
 
 import numpy as np
@@ -38,10 +38,11 @@ from numpy.typing import NDArray
 
 from ringside.arrays import Floats, Ints, Mask
 from ringside.errors import RingsideError
-from ringside.hear.arrivals import Arrivals, Doubt, Rays, arrivals
+from ringside.hear.arrivals import Arrivals, Doubt, arrivals
+from ringside.hear.rays import Rays
 from ringside.hear.scene import Scene, scene_of
-from ringside.hear.sums import first_dip_hz, likeness, sum_db
-from ringside.pairs.kinds import judged, kinds
+from ringside.hear.sums import first_dip_hz, likeness, likeness_of, sums_db, turns_of
+from ringside.pairs.kinds import judged, roles_of, with_band
 from ringside.pairs.verdicts import WEIGHT, Facts, Kind, Verdict, verdicts
 from ringside.plan.layout import Layout
 from ringside.plan.thresholds import Thresholds
@@ -168,7 +169,7 @@ class Analysis:
         p, limits = self.pairs, self.layout.thresholds
         fine = (p.verdict == Verdict.TOGETHER) | (p.verdict == Verdict.BEHIND)
         lost = p.body_db - p.flipped_body_db >= limits.hollow_gain_db
-        judged = p.counts & (p.kind != Kind.DECODED)[:, None] & self.scene.sources.drum
+        judged = p.counts & ~Kind.DECODED.of(p.kind)[:, None] & self.scene.sources.drum
         return np.asarray(judged & fine & lost & (p.sign != 0))
 
     def pair_index(self, a: str, b: str) -> tuple[int, bool]:
@@ -194,12 +195,6 @@ class Analysis:
         return i * m - i * (i + 1) // 2 + (j - i - 1), swapped
 
 
-@lru_cache(maxsize=32)
-def _index(m: int) -> tuple[Ints, Ints]:
-    i, j = np.triu_indices(m, 1)
-    return i.astype(np.int64), j.astype(np.int64)
-
-
 def analyse(layout: Layout) -> Analysis:
     """Compute everything for a layout.
 
@@ -219,33 +214,11 @@ def analyse(layout: Layout) -> Analysis:
     """
     scene = scene_of(layout)
     heard = arrivals(scene, layout.thresholds)
-    first, second = _index(len(layout.mics))
-    return Analysis(layout, scene, heard, pairs_of(layout, scene, heard, first, second))
+    return Analysis(layout, scene, heard, pairs_of(layout, scene, heard))
 
 
-def dip_from(delay: Floats, raw: Ints, sign: Ints, low: Floats) -> Floats:
-    """The first dip from a frequency on; the lower of both answers where the sign is unsure.
-
-    Parameters
-    ----------
-    delay : ndarray
-        Seconds.
-    raw, sign : ndarray of int
-        +1 or -1 with no doubt counted; 0 where it is unsure.
-    low : ndarray
-        Hertz; all of them broadcast together.
-
-    Returns
-    -------
-    ndarray
-        Hertz.
-    """
-    dip = first_dip_hz(delay, raw, low)
-    return np.asarray(np.where(sign == 0, np.minimum(dip, first_dip_hz(delay, -raw, low)), dip))
-
-
-def pairs_of(layout: Layout, scene: Scene, heard: Arrivals, first: Ints, second: Ints) -> Pairs:
-    """Some pairs of a layout, judged.
+def pairs_of(layout: Layout, scene: Scene, heard: Arrivals, rows: Ints | None = None) -> Pairs:
+    """The pairs of a layout, or some of them, judged.
 
     Parameters
     ----------
@@ -254,19 +227,20 @@ def pairs_of(layout: Layout, scene: Scene, heard: Arrivals, first: Ints, second:
         Of all its mics.
     heard : Arrivals
         Of all its mics: what a third one hears can cover two others.
-    first, second : ndarray of int, shape (P,)
-        The mics of each pair by number, the lower one first.
+    rows : ndarray of int or None
+        The pairs by number; all of them where it is left out.
 
     Returns
     -------
     Pairs
     """
-    s = scene.sources
+    s, every = scene.sources, roles_of(layout, scene)
+    roles = every if rows is None else every.at(rows)
+    first, second = roles.first, roles.second
     gain = heard.after_gain_db
-    level = gain[second] - gain[first]
-    raw = heard.raw_sign[first] * heard.raw_sign[second]
+    level = _between(gain, first, second)
+    raw = heard.raw_sign.take(first, 0) * heard.raw_sign.take(second, 0)
     sure = _sure(scene, heard, first, second, layout.thresholds)
-    kind = kinds(layout, scene, first, second)
     alike = pair_alike(heard.rays, first, second, s.body_low, s.body_high)
     return judge(
         layout.thresholds,
@@ -274,23 +248,37 @@ def pairs_of(layout: Layout, scene: Scene, heard: Arrivals, first: Ints, second:
         Pairs(
             first=first,
             second=second,
-            kind=kind,
-            tape_difference_m=heard.tape_m[second] - heard.tape_m[first],
-            delay_s=heard.time_s[second] - heard.time_s[first],
+            kind=roles.kind,
+            tape_difference_m=_between(heard.tape_m, first, second),
+            delay_s=_between(heard.time_s, first, second),
             level_difference_db=level,
-            ratio=10 ** (-np.abs(level) / 20),
-            sign=np.where(sure, raw, 0),
+            ratio=_ratio(level),
+            sign=raw * sure,
             raw_sign=raw,
             alike=alike,
             dip_hz=np.empty(0),
-            band_high_hz=judged(scene, kind, first, second),
+            band_high_hz=judged(scene, roles),
             body_db=np.empty(0),
             flipped_body_db=np.empty(0),
             share=share_in_mix(scene, heard, first, second),
             verdict=np.empty(0, dtype=np.int8),
-            counts=_carried(scene, first, second),
+            counts=roles.counts,
         ),
     )
+
+
+def _ratio(level_db: Floats) -> Floats:
+    """Quieter over louder, of a difference in decibels."""
+    under = np.abs(level_db)
+    under *= -np.log(10) / 20
+    return np.asarray(np.exp(under, out=under))
+
+
+def _between(heard: Floats, first: Ints, second: Ints) -> Floats:
+    """The second mic of each pair minus its first; `take` is a third of indexing's time."""
+    between = heard.take(second, 0)
+    between -= heard.take(first, 0)
+    return between
 
 
 def share_in_mix(scene: Scene, heard: Arrivals, first: Ints, second: Ints) -> Floats:
@@ -310,7 +298,10 @@ def share_in_mix(scene: Scene, heard: Arrivals, first: Ints, second: Ints) -> Fl
     """
     amplitude = np.where(scene.heard[:, None], 10 ** (heard.after_gain_db / 20), 0.0)
     every = np.maximum((amplitude**2).sum(axis=0), 1e-30)
-    return np.asarray(2 * amplitude[first] * amplitude[second] / every)
+    part = amplitude * np.sqrt(2 / every)
+    share: Floats = part.take(first, 0)
+    share *= part.take(second, 0)
+    return share
 
 
 def judge(limits: Thresholds, scene: Scene, p: Pairs) -> Pairs:
@@ -327,24 +318,41 @@ def judge(limits: Thresholds, scene: Scene, p: Pairs) -> Pairs:
     Pairs
     """
     s = scene.sources
-    body = sum_db(p.ratio, p.raw_sign, p.alike)
-    flipped_body = sum_db(p.ratio, -p.raw_sign, p.alike)
-    kind = p.kind[:, None]
-    # Decoded, a mid and its side are added in one speaker and set against each other in the other.
-    sign = np.where(kind == Kind.DECODED, 0, p.sign)
-    dip = dip_from(p.delay_s, p.raw_sign, sign, s.body_low)
-    dips = dip <= p.band_high_hz
-    gain = np.where(s.drum, flipped_body - body, 0.0)
+    body, flipped_body = sums_db(p.ratio, p.raw_sign, p.alike)
+    dip, dips = _dips(s.body_low, p)
+    gain = flipped_body - body
     facts = Facts(
-        kind, s.drum, p.level_difference_db, p.share, p.alike, p.delay_s, p.sign, gain, dips
+        p.kind[:, None],
+        s.drum,
+        p.level_difference_db,
+        p.share,
+        p.alike,
+        p.delay_s,
+        p.sign,
+        gain,
+        dips,
     )
     return replace(
         p,
-        dip_hz=np.where(dips, dip, first_dip_hz(p.delay_s, p.raw_sign)),
+        dip_hz=dip,
         body_db=body,
         flipped_body_db=flipped_body,
         verdict=verdicts(limits, facts),
     )
+
+
+def _dips(low: Floats, p: Pairs) -> tuple[Floats, Mask]:
+    """The first dip inside the band judged, or the first of all, and whether it is inside."""
+    dip = first_dip_hz(p.delay_s, p.raw_sign)
+    inside = np.zeros(dip.shape, dtype=bool)
+    rows = with_band(p.kind)
+    # Decoded, a mid and its side are added in one speaker and set against each other in the other.
+    sign = np.where(Kind.DECODED.of(p.kind[rows, None]), 0, p.sign[rows])
+    found = first_dip_hz(p.delay_s[rows], sign, low)
+    within = found <= p.band_high_hz[rows]
+    inside[rows] = within
+    dip[rows] = np.where(within, found, dip[rows])
+    return dip, inside
 
 
 def alike_at(
@@ -376,7 +384,7 @@ def alike_at(
     rows = np.flatnonzero(rays.several[first] | rays.several[second])
     if len(rows) == 0:
         return alike
-    begin, of, one, two = _by_ray(rays, first[rows], second[rows])
+    begin, of, one, two = rays.every_two(first[rows], second[rows])
     at = rows[of]
     src = source[at]
     gap = t[two, src] - t[one, src] + later[at]
@@ -385,21 +393,6 @@ def alike_at(
     terms = rays.weight[one, src] * rays.weight[two, src] * like
     alike[rows] = np.add.reduceat(terms, begin)
     return alike
-
-
-def _by_ray(rays: Rays, first: Ints, second: Ints) -> tuple[Ints, Ints, Ints, Ints]:
-    """Every ray of the first mic of a pair with every ray of its second, one pair after another.
-
-    Where each pair begins (P,); then of each two rays their pair, the one and the other (N,).
-    """
-    order, start, count = rays.by_mic
-    many = count[first] * count[second]
-    begin = np.concatenate([[0], np.cumsum(many)[:-1]]).astype(np.int64)
-    of = np.repeat(np.arange(len(first)), many)
-    k = np.arange(len(of)) - begin[of]
-    one = order[start[first][of] + k // count[second][of]]
-    two = order[start[second][of] + k % count[second][of]]
-    return begin, of, one, two
 
 
 def pair_alike(rays: Rays, first: Ints, second: Ints, low: Floats, high: Floats) -> Floats:
@@ -418,13 +411,14 @@ def pair_alike(rays: Rays, first: Ints, second: Ints, low: Floats, high: Floats)
     ndarray, shape (P, S)
         -1 to 1.
     """
-    t, turn = rays.time_s, rays.turn
-    alike = likeness(t[second] - t[first], low, high, turn[second] - turn[first])
+    turns = turns_of(rays.time_s, low, high, rays.turn, rays.weight)
     rows = np.flatnonzero(rays.several[first] | rays.several[second])
-    if len(rows):
-        begin, _, one, two = _by_ray(rays, first[rows], second[rows])
-        like = likeness(t[two] - t[one], low, high, turn[two] - turn[one])
-        alike[rows] = np.add.reduceat(rays.weight[one] * rays.weight[two] * like, begin)
+    if len(rows) == 0:
+        return likeness_of(turns, first, second)
+    begin, _, one, two = rays.every_two(first[rows], second[rows])
+    both = likeness_of(turns, np.concatenate([first, one]), np.concatenate([second, two]))
+    alike = both[: len(first)]
+    alike[rows] = np.add.reduceat(both[len(first) :], begin)
     return alike
 
 
@@ -436,35 +430,42 @@ def _sure(scene: Scene, heard: Arrivals, first: Ints, second: Ints, limits: Thre
     drum's first half-wave measures it, with the same doubt about both, for then whatever turns
     one over turns the other. A reflection at one of them alone, or unlike at both, leaves doubt.
     """
-    both = (heard.sign[first] != 0) & (heard.sign[second] != 0)
-    apart = np.abs(heard.axis_angle_rad[first] - heard.axis_angle_rad[second])
-    # A reflection that comes as late and as strong at both is part of what they see alike.
-    lag, under = (np.abs(t[second] - t[first]) for t in heard.turner)
-    turned = (lag * np.array(scene.sources.fundamentals) < TENTH) & (under < ALIKE_DB)
-    turned &= (heard.doubt[first] & Doubt.REFLECTION) == (heard.doubt[second] & Doubt.REFLECTION)
-    plain = ((heard.doubt & Doubt.NULL) == 0) & ~heard.by_surface
-    alike = (
-        turned
-        & (heard.face_side[first] == heard.face_side[second])
-        & (heard.inside[first] == heard.inside[second])
-        & (apart < np.deg2rad(limits.same_angle_deg))
-        & plain[first]
-        & plain[second]
-    )
-    gap = scene.capsule[second] - scene.capsule[first]
-    near = np.maximum(TENTH * scene.speed / np.array(scene.sources.fundamentals), TOGETHER_M)
-    one_point = np.sqrt(np.einsum("pi,pi->p", gap, gap))[:, None] < near
-    same_doubt = (heard.doubt[first] == heard.doubt[second]) & ~heard.null[first]
-    same_doubt &= heard.by_surface[first] == heard.by_surface[second]
-    return np.asarray(both | alike | (one_point & same_doubt))
+    known = heard.sign != 0
+    reflected = (heard.doubt & int(Doubt.REFLECTION)) > 0
+    plain = ~heard.null & ~heard.by_surface
+    # What cannot be compared is not a number, and so equals nothing.
+    seen = np.where(plain, heard.face_side + 4.0 * heard.inside + 8.0 * reflected, np.nan)
+    heads_alike = seen.take(first, 0) == seen.take(second, 0)
+    apart = np.abs(_between(heard.axis_angle_rad, first, second))
+    heads_alike &= apart < np.deg2rad(limits.same_angle_deg)
+    heads_alike &= ~_reflected_unlike(scene, heard, reflected, first, second)
+    sure = heads_alike | (known.take(first, 0) & known.take(second, 0))
+    rows, at_one = _one_point(scene, heard, first, second)
+    sure[rows] |= at_one
+    return np.asarray(sure)
 
 
-def _carried(scene: Scene, first: Ints, second: Ints) -> Mask:
-    """The sources a pair is put up for, (P, S)."""
-    job, every = scene.job, np.arange(len(scene.sources.ids))
-    own = (job[first][:, None] == every) | (job[second][:, None] == every)
-    whole = (job[first] < 0) & (job[second] < 0)
-    return np.asarray(own | (whole[:, None] & scene.sources.reference))
+def _reflected_unlike(
+    scene: Scene, heard: Arrivals, reflected: Mask, first: Ints, second: Ints
+) -> Mask:
+    """Where a reflection comes later or stronger at one of two mics than at the other, (P, S)."""
+    unlike = reflected.take(first, 0) & reflected.take(second, 0)
+    row, k = np.divmod(np.flatnonzero(unlike), unlike.shape[1])
+    late, under = heard.turner[:, second[row], k] - heard.turner[:, first[row], k]
+    turns = np.abs(late) * scene.sources.fundamental_hz[k]
+    unlike[row, k] = (turns >= TENTH) | (np.abs(under) >= ALIKE_DB)
+    return np.asarray(unlike)
+
+
+def _one_point(scene: Scene, heard: Arrivals, first: Ints, second: Ints) -> tuple[Ints, Mask]:
+    """The pairs that are near enough for some source, and where one doubt is about both of them."""
+    gap = _between(scene.capsule, first, second)
+    apart = np.sqrt(np.einsum("pi,pi->p", gap, gap))
+    near = np.maximum(TENTH * scene.speed / scene.sources.fundamental_hz, TOGETHER_M)
+    rows = np.flatnonzero(apart < near.max(initial=0.0))
+    doubts = np.where(heard.null, np.nan, heard.doubt + 8.0 * heard.by_surface)
+    same = doubts[first[rows]] == doubts[second[rows]]
+    return rows, (apart[rows, None] < near) & same
 
 
 def flipped(analysis: Analysis, mic: int) -> tuple[Ints, Pairs]:

@@ -14,7 +14,7 @@ from typing import Final, Literal
 import numpy as np
 
 from ringside.arrays import Floats, Ints
-from ringside.hear.sums import sum_db
+from ringside.hear.sums import sums_db
 from ringside.pairs.analysis import Analysis, alike_at
 from ringside.pairs.known import signed_db
 
@@ -121,7 +121,7 @@ def _screened_db(an: Analysis, source: int, low: float, high: float) -> Floats:
     if screens is None:
         return np.zeros(len(an.layout.mics))
     middle = np.full(len(s.ids), np.sqrt(low * high))
-    body = screens.loss_db(np.array(s.fundamentals), an.scene.speed)
+    body = screens.loss_db(s.fundamental_hz, an.scene.speed)
     return np.asarray((screens.loss_db(middle, an.scene.speed) - body)[:, source])
 
 
@@ -140,7 +140,7 @@ def _alike(
 def _both(an: Analysis, row: int, source: int, alike: Floats) -> tuple[Floats, Floats]:
     ratio = an.pairs.ratio[row, source]
     raw = an.pairs.raw_sign[row, source]
-    return sum_db(ratio, raw, alike), sum_db(ratio, -raw, alike)
+    return sums_db(ratio, raw, alike)
 
 
 def body_by_delay(an: Analysis, row: int, source: int, turned: bool = False) -> DelayCurve:

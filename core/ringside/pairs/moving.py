@@ -9,7 +9,8 @@ from dataclasses import fields, replace
 import numpy as np
 
 from ringside.arrays import Ints
-from ringside.hear.arrivals import Arrivals, Rays, arrivals
+from ringside.hear.arrivals import Arrivals, arrivals
+from ringside.hear.rays import Rays
 from ringside.hear.scene import scene_with
 from ringside.pairs.analysis import Analysis, Pairs, judge, pairs_of, share_in_mix
 from ringside.plan.layout import Layout
@@ -36,7 +37,7 @@ def moved(before: Analysis, layout: Layout, mic: int) -> Analysis:
     heard = _with_mic(before.arrivals, mic, heard_alone(before, layout, mic))
     was = before.pairs
     own = np.flatnonzero((was.first == mic) | (was.second == mic))
-    anew = pairs_of(layout, scene, heard, was.first[own], was.second[own])
+    anew = pairs_of(layout, scene, heard, own)
     pairs = Pairs(**{f.name: _put(was, anew, f.name, own) for f in fields(Pairs)})
     # It is part of all that is heard of a drum: what counts for the others is asked again.
     share = share_in_mix(scene, heard, was.first, was.second)

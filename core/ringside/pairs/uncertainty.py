@@ -21,10 +21,10 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from ringside.arrays import Floats, Ints
+from ringside.arrays import Floats, Ints, dot
 from ringside.constants import ZERO_CELSIUS_K
-from ringside.hear.sums import sum_db
-from ringside.pairs.analysis import Analysis, alike_at, dip_from
+from ringside.hear.sums import first_dip_hz, sums_db
+from ringside.pairs.analysis import Analysis, alike_at
 from ringside.pairs.verdicts import Facts, Kind, Verdict, verdicts
 
 COVERAGE: Final = 2.0
@@ -51,10 +51,10 @@ def deviation_s(an: Analysis) -> Floats:
     kelvin = an.layout.air.temperature_c + ZERO_CELSIUS_K
     air = np.abs(p.delay_s - _track(an)) * limits.air_error_c / (2 * kelvin)
     to = an.arrivals.toward
-    unit = to / np.maximum(np.linalg.norm(to, axis=-1, keepdims=True), 1e-9)
+    unit = to / np.maximum(np.sqrt(dot(to, to)), 1e-9)[..., None]
     apart = unit[p.second] - unit[p.first]
-    out = np.einsum("psi,si->ps", apart, s.axis)
-    in_head = np.sqrt(np.maximum(np.einsum("psi,psi->ps", apart, apart) - out**2, 0.0))
+    out = dot(apart, s.axis)
+    in_head = np.sqrt(np.maximum(dot(apart, apart) - out**2, 0.0))
     strike = limits.strike_spread_m / np.sqrt(2) * in_head / c
     return np.asarray(np.sqrt(tape**2 + air**2 + strike**2))
 
@@ -107,12 +107,12 @@ def _verdict_at(an: Analysis, rows: Ints, k: Ints, steps: Floats, half: Floats) 
     tuned = np.hypot(half, COVERAGE * s.tuning[k] * delay)
     alike = alike_at(an.arrivals.rays, p.first[rows], p.second[rows], k, s.body_low[k],
                      s.body_high[k], steps * tuned)  # fmt: skip
-    gain = sum_db(p.ratio[at], -raw, alike) - sum_db(p.ratio[at], raw, alike)
+    body, flipped = sums_db(p.ratio[at], raw, alike)
     later = delay + steps * np.where(kind == Kind.SAME, tuned, half)
     sign = np.where(kind == Kind.DECODED, 0, p.sign[at])
-    dips = dip_from(later, raw, sign, s.body_low[k]) <= p.band_high_hz[at]
+    dips = first_dip_hz(later, sign, s.body_low[k]) <= p.band_high_hz[at]
     facts = Facts(
         kind, s.drum[k], p.level_difference_db[at], p.share[at], alike, later, p.sign[at],
-        np.where(s.drum[k], gain, 0.0), dips,
+        flipped - body, dips,
     )  # fmt: skip
     return verdicts(an.layout.thresholds, facts)

@@ -5,10 +5,10 @@ asked: no matter, ask the ear, hollow, late, behind, together (:mod:`ringside.pa
 says what each means)."""
 
 from enum import IntEnum
-from typing import Any, Final, NamedTuple
+from typing import Final, NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
+from numpy.typing import ArrayLike, NDArray
 
 from ringside.arrays import Floats, Ints, Mask
 from ringside.plan.layout import VerdictWord
@@ -58,6 +58,20 @@ class Kind(IntEnum):
     SIDE = 4
     """One of them is a side: it is in both speakers with opposite signs, and gone in mono."""
 
+    def of(self, kind: Ints) -> Mask:
+        """Where pairs are of this kind; of an enum numpy asks long what it is.
+
+        Parameters
+        ----------
+        kind : ndarray of int
+
+        Returns
+        -------
+        ndarray of bool
+            Of the same shape.
+        """
+        return np.asarray(kind == int(self))
+
 
 class Facts(NamedTuple):
     """What the verdict on each pair and source is reached from; shapes broadcast together."""
@@ -69,7 +83,7 @@ class Facts(NamedTuple):
     alike: Floats  # likeness of the two over the body band, -1 to 1
     delay: Floats  # seconds
     sign: Ints  # +1, -1, or 0 where it is unsure
-    gain: Floats  # what a flip would gain in body, decibels
+    gain: Floats  # what a flip would gain in body, decibels; asked of drums alone
     dips: Mask  # a dip lies within the band the pair is judged in
 
 
@@ -98,6 +112,28 @@ def swing_db(share: Floats) -> Floats:
     return np.asarray(10 * np.log10((1 + most) / (1 - most)))
 
 
+def share_that_takes(db: ArrayLike) -> Floats:
+    """The share from which two mics can take so much from a drum; `swing_db` turned round.
+
+    Parameters
+    ----------
+    db : array_like
+        Decibels, 0 or more.
+
+    Returns
+    -------
+    ndarray
+        0 to 1, of the same shape.
+
+    Examples
+    --------
+    >>> round(float(share_that_takes(6.02)), 2)
+    0.6
+    """
+    most = 10 ** (np.asarray(db, dtype=float) / 10)
+    return np.asarray((most - 1) / (most + 1))
+
+
 def verdicts(limits: Thresholds, f: Facts) -> NDArray[np.int8]:
     """The verdict on each pair and source; the first that holds.
 
@@ -112,30 +148,32 @@ def verdicts(limits: Thresholds, f: Facts) -> NDArray[np.int8]:
     ndarray of int8
         Values of `Verdict`.
     """
-    decoded, apart = f.kind == Kind.DECODED, f.kind == Kind.APART
-    comb, body = swing_db(f.share), swing_db(f.share * np.abs(f.alike))
+    decoded, apart = Kind.DECODED.of(f.kind), Kind.APART.of(f.kind)
     asked = f.drum & (np.abs(f.gain) >= limits.hollow_gain_db)
-    pictured = decoded | (f.kind == Kind.PICTURE)
-    least = np.where(pictured, limits.picture_takes_db, limits.takes_db)
-    matters = asked & (body >= least)
-    echo = apart & f.drum & (np.abs(f.delay) >= limits.echo_ms / 1e3)
+    pictured = decoded | Kind.PICTURE.of(f.kind)
+    least = share_that_takes(np.where(pictured, limits.picture_takes_db, limits.takes_db))
+    matters = asked & (f.share * np.abs(f.alike) >= least)
+    delay = np.abs(f.delay)
+    echo = (delay >= limits.echo_ms / 1e3) & f.drum & apart
     late = f.dips | echo
     # From the last that is asked to the first, so that the first has the last word.
-    cases: tuple[tuple[Mask, Any], ...] = (
-        (apart & (np.abs(f.delay) >= limits.behind_ms / 1e3), Verdict.BEHIND),
+    cases: tuple[tuple[Mask, Verdict], ...] = (
+        (apart & (delay >= limits.behind_ms / 1e3), Verdict.BEHIND),
         (late, Verdict.LATE),
         (asked & ~matters & ~late, Verdict.NO_MATTER),
         (matters & (f.gain >= limits.hollow_gain_db), Verdict.HOLLOW),
         (matters & (f.sign == 0), Verdict.ASK_THE_EAR),
         (np.abs(f.level) >= limits.no_matter_level_db, Verdict.NO_MATTER),
-        (decoded, np.where(f.dips, Verdict.LATE, Verdict.TOGETHER)),
-        ((comb < least) & ~echo, Verdict.NO_MATTER),
-        ((f.share <= 0) | (f.kind == Kind.SIDE), Verdict.NO_MATTER),
+        (decoded, Verdict.TOGETHER),
+        (decoded & f.dips, Verdict.LATE),
+        ((f.share < least) & ~echo, Verdict.NO_MATTER),
+        ((f.share <= 0) | Kind.SIDE.of(f.kind), Verdict.NO_MATTER),
     )
-    made = np.full(np.shape(f.level), Verdict.TOGETHER, dtype=np.int8)
-    for where, verdict in cases:
-        np.copyto(made, verdict, where=where, casting="unsafe")
-    return made
+    last = np.zeros(np.shape(f.level), dtype=np.uint8)
+    for n, (holds, _) in enumerate(cases, 1):
+        np.maximum(last, holds.view(np.uint8) * np.uint8(n), out=last)
+    made = np.array([Verdict.TOGETHER, *(verdict for _, verdict in cases)], dtype=np.int8)
+    return made.take(last)
 
 
 WORDS_BY_VALUE: Final[tuple[VerdictWord, ...]] = tuple(

@@ -20,7 +20,7 @@ from typing import Final, Literal
 import numpy as np
 from numpy.typing import ArrayLike
 
-from ringside.arrays import Floats, Mask
+from ringside.arrays import Floats, Mask, dot
 from ringside.plan.kit import Cymbal, Drum, Kit, centre_of, depth_of
 from ringside.values import Number, Record
 
@@ -63,10 +63,10 @@ def off_head(
         Of the shape the arguments broadcast to.
     """
     out = points - centre
-    height = np.einsum("...i,...i->...", out, axis)
+    height = dot(out, axis)
     flat = out - height[..., None] * axis
-    radial = np.sqrt(np.einsum("...i,...i->...", flat, flat))
-    behind = -height - depth
+    radial = np.sqrt(dot(flat, flat))
+    behind = -height - np.asarray(depth, dtype=float)
     inside = (height < 0) & (behind < 0) & (radial < radius)
     return OffHead(
         height=height, behind=behind, radial=radial, flat=flat, over=height >= 0, inside=inside

@@ -1,16 +1,14 @@
 """A mic with all the channels it feeds: what of them leads, and what turns it over on the way."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from ringside.plan.channels import CHANNEL_SWITCHES, Channel
 from ringside.plan.layout import Layout
 from ringside.plan.mics import MIC_SWITCHES, Mic
 
 
-@dataclass(frozen=True, slots=True)
-class Feed:
+class Feed(NamedTuple):
     """A mic and its channels, in the order of the tracks."""
 
     mic: Mic

@@ -16,7 +16,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ringside.arrays import Floats, Ints, Mask
-from ringside.pairs.analysis import Analysis, dip_from
+from ringside.hear.sums import first_dip_hz
+from ringside.pairs.analysis import Analysis
 from ringside.pairs.uncertainty import COVERAGE
 from ringside.pairs.verdicts import Facts, Kind, Verdict, verdicts
 from ringside.plan.feeds import feeds
@@ -233,12 +234,12 @@ class _Asked:
         gain = np.nan_to_num(self.had["gain_db"]) + gain_off * COVERAGE * spread
         told = self.had["sign"].astype(np.int64)
         time_sign = np.where(told == 0, sign, told)
-        dips = dip_from(delay, time_sign, np.where(kind == Kind.DECODED, 0, time_sign),
-                        s.body_low[self.drums])  # fmt: skip
+        either = np.where(kind == Kind.DECODED, 0, time_sign)
+        dips = first_dip_hz(delay, either, s.body_low[self.drums])
         every = np.maximum((self.amplitude**2).sum(axis=0), 1e-30)
         share = 2 * self.amplitude[p.first] * self.amplitude[p.second] / every
         facts = Facts(
-            kind, drum, self.level, share, np.abs(alike), delay, sign, np.where(drum, gain, 0.0),
+            kind, drum, self.level, share, np.abs(alike), delay, sign, gain,
             dips <= p.band_high_hz[:, self.drums],
         )  # fmt: skip
         return verdicts(an.layout.thresholds, facts)

@@ -16,9 +16,8 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ringside.arrays import Floats, Ints
+from ringside.arrays import Complexes, Floats, Ints
 
 BAND_HZ: Final = (300.0, 700.0, 7_000.0, 10_000.0)
 """Where the band begins to open, is open, begins to close, is closed."""
@@ -39,8 +38,6 @@ EITHER_WAY: Final = 3
 
 OVER_REST: Final = 5.0
 """Times the root mean square of the correlation: less is no peak."""
-
-Complexes = NDArray[np.complex128]
 
 
 @dataclass(frozen=True, slots=True)
