@@ -262,7 +262,7 @@ def of_its_own(folder):
 
 
 @pytest.fixture
-def watched(tmp_path, django_db_setup, django_db_blocker):
+def watched(tmp_path, db):
     """A whole server."""
     port, env = free_port(), of_its_own(tmp_path)
     process = subprocess.Popen(serve.watch_command(port, web=1), env=env, cwd=ROOT)
