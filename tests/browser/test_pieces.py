@@ -2,6 +2,7 @@
 
 import re
 
+import pytest
 from playwright.sync_api import expect
 
 ASSET = re.compile(r"/static/assets/.*\.(js|css|woff2)$")
@@ -73,3 +74,39 @@ def test_a_piece_that_does_not_come_takes_nothing_along(someone):
     stopped.get_by_role("button", name="Load again").click()
     expect(page.get_by_role("tab", name="One by one")).to_be_visible()
     someone.faults.clear()  # the browser says that a piece did not come
+
+
+ARRIVING = """([first, second]) => new Promise((done) => {
+  const seen = [];
+  const look = () => {
+    const [one, two] = [first, second].map((s) => document.querySelector(s));
+    if (one) {
+      const { x, y, width, height } = one.getBoundingClientRect();
+      seen.push({ two: Boolean(two), at: [x, y, width, height].map(Math.round).join(" ") });
+    }
+    if (one && two) done(seen);
+    else requestAnimationFrame(look);
+  };
+  requestAnimationFrame(look);
+})"""
+
+
+@pytest.mark.parametrize(
+    ("name", "start", "first", "second"),
+    [
+        ("Place", "kit", '[aria-label="From above"]', '[aria-label="Snare and kick tapes"]'),
+        ("Kit", "place", '[aria-label="The kit from above"]', '[aria-label="From behind"] svg g'),
+        ("Pairs", "kit", '[aria-label="Every pair"]', "[data-todo-words]"),
+    ],
+)
+def test_what_is_looked_at_first_comes_first_and_the_rest_moves_it_nowhere(
+    someone, name, start, first, second
+):
+    page = someone.open(start)
+    page.wait_for_timeout(1000)
+    page.context.new_cdp_session(page).send("Emulation.setCPUThrottlingRate", {"rate": 6})
+    page.evaluate(f"(of) => {{ window.__seen = ({ARRIVING})(of); }}", [first, second])
+    step(page, name).click()
+    seen = page.evaluate("() => window.__seen")
+    assert not seen[0]["two"], seen
+    assert len({s["at"] for s in seen}) == 1, seen

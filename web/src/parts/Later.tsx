@@ -8,20 +8,20 @@ import { useEditor } from "./editing";
 
 const pressed = pressedOn(window);
 
+interface Props {
+  children: ReactNode;
+  /** What has its place until all is there, so that nothing below it comes and goes. */
+  meanwhile?: ReactNode;
+}
+
 /** For what has a place of its own whatever is in it: nothing may move when it comes. */
-export function Later({ children }: { children: ReactNode }) {
+export function Later({ children, meanwhile = null }: Props) {
   const [now, setNow] = useState(false);
   useEffect(() => {
     const soon = setTimeout(() => startTransition(() => setNow(true)));
     return () => clearTimeout(soon);
   }, []);
-  return now ? children : null;
-}
-
-interface Props {
-  children: ReactNode;
-  /** What has its place until all is there, so that nothing below it comes and goes. */
-  meanwhile?: ReactNode;
+  return now ? children : meanwhile;
 }
 
 /** In the place of what would fill a panel. */

@@ -7,6 +7,7 @@ import type { Facing, Point3, View } from "../../core/view";
 import { Chart } from "../../parts/chart/Chart";
 import { useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { useChangePart, useHands } from "../../parts/hands";
+import { Later } from "../../parts/Later";
 import { useMe } from "../../parts/me";
 import { KitLayer } from "./KitLayer";
 
@@ -36,12 +37,14 @@ export const KitCharts = memo(function KitCharts(props: Props) {
   return (
     <div className="grid min-h-0 grid-cols-[1.34fr_1fr] divide-x divide-hair">
       <KitChart {...props} facing="above" title="The kit from above" />
-      <KitChart
-        {...props}
-        facing={second}
-        title={title}
-        onTurn={() => setSecond(second === "along" ? "side" : "along")}
-      />
+      <Later meanwhile={<div />}>
+        <KitChart
+          {...props}
+          facing={second}
+          title={title}
+          onTurn={() => setSecond(second === "along" ? "side" : "along")}
+        />
+      </Later>
     </div>
   );
 });

@@ -44,7 +44,9 @@ export function Pairs() {
       {shown ? (
         <Trial tried={shown} onBack={back} />
       ) : (
-        <LookAt drum={drum} onDrum={setDrum} view={view} onView={setView} trial={trial} />
+        <Later meanwhile={<div />}>
+          <LookAt drum={drum} onDrum={setDrum} view={view} onView={setView} trial={trial} />
+        </Later>
       )}
       <EveryPair drum={drum} onOpened={back} />
       <OpenedPair trial={trial} />

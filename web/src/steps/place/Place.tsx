@@ -11,7 +11,7 @@ import { Later } from "../../parts/Later";
 import { useMe } from "../../parts/me";
 import { ReadyForHands } from "../../parts/ReadyForHands";
 import { SidePanel } from "../../parts/SidePanel";
-import { LiveChart, LiveTapes } from "./charts";
+import { LiveChart, LiveTapes, TapesSpace } from "./charts";
 import { FitPanel } from "./FitPanel";
 import { Inspector } from "./Inspector";
 import { MicTable } from "./MicTable";
@@ -85,7 +85,11 @@ export function Place() {
         className="col-start-1 row-start-2 min-w-0 border-t border-hair bg-panel"
       >
         {foot === "table" && <MicTable />}
-        {foot === "tapes" && <LiveTapes />}
+        {foot === "tapes" && (
+          <Later meanwhile={<TapesSpace />}>
+            <LiveTapes />
+          </Later>
+        )}
         {foot === "what if" && <WhatIfOf taken={opened} />}
       </Views>
       <SidePanel label="What is selected">
@@ -138,21 +142,24 @@ function TwoViews({ together }: { together: string[] }) {
         hint={drummer ? "drummer at the foot" : "audience at the foot"}
         tools={<PlanTools />}
       />
-      <LiveChart
-        together={together}
-        facing={second}
-        title={heights[second]}
-        hint={`heights in ${HEIGHTS_IN[ruler.units]}`}
-        tools={
-          <button
-            type="button"
-            className={TOOL}
-            onClick={() => setSecond(second === "along" ? "side" : "along")}
-          >
-            {second === "along" ? "Side" : "Front"}
-          </button>
-        }
-      />
+      {/* Whoever comes here looks at the plan first, which half the work brings sooner. */}
+      <Later meanwhile={<div />}>
+        <LiveChart
+          together={together}
+          facing={second}
+          title={heights[second]}
+          hint={`heights in ${HEIGHTS_IN[ruler.units]}`}
+          tools={
+            <button
+              type="button"
+              className={TOOL}
+              onClick={() => setSecond(second === "along" ? "side" : "along")}
+            >
+              {second === "along" ? "Side" : "Front"}
+            </button>
+          }
+        />
+      </Later>
     </div>
   );
 }

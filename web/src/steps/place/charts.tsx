@@ -153,6 +153,9 @@ const LiveLines = memo(function LiveLines({ view }: { view: View }) {
 const onTapes = ({ board, whole, underHand }: EditorState): Board | null =>
   underHand && whole ? whole : board;
 
+/** Their place before they are drawn. */
+export const TapesSpace = () => <div style={{ height: TAPES_HIGH }} />;
+
 export function LiveTapes() {
   const layout = useEditorPart((s) =>
     s.doc.mics.length === s.still.mics.length ? s.still : s.doc,
@@ -165,7 +168,7 @@ export function LiveTapes() {
   const lit = useLit();
   const follow = useTapeHand();
   const glow = useInTurn(useGlow([useHovered(), useSelected(), board?.focus?.a, board?.focus?.b]));
-  if (!board) return <div style={{ height: TAPES_HIGH }} />;
+  if (!board) return <TapesSpace />;
   return (
     <Tapes
       layout={layout}
