@@ -97,6 +97,7 @@ ARRIVING = """([first, second]) => new Promise((done) => {
         ("Place", "kit", '[aria-label="From above"]', '[aria-label="Snare and kick tapes"]'),
         ("Kit", "place", '[aria-label="The kit from above"]', '[aria-label="From behind"] svg g'),
         ("Pairs", "kit", '[aria-label="Every pair"]', "[data-todo-words]"),
+        ("Pairs", "kit", '[aria-label="Every pair"] table', '[aria-label="Find a mic or drum"]'),
     ],
 )
 def test_what_is_looked_at_first_comes_first_and_the_rest_moves_it_nowhere(

@@ -9,6 +9,7 @@ import { Segmented } from "../../parts/fields/Segmented";
 import { Tick } from "../../parts/fields/Tick";
 import { PairGrid } from "../../parts/grid/PairGrid";
 import { UnitGrid } from "../../parts/grid/UnitGrid";
+import { Later } from "../../parts/Later";
 import { VerdictSieve } from "../../parts/VerdictCounts";
 import { useLastHeard } from "./data";
 import { Limits } from "./Limits";
@@ -100,8 +101,10 @@ export function EveryPair({ drum, onOpened }: { drum: string; onOpened: () => vo
         {find.whole
           ? "Worst over the drums each pair is put up for."
           : "For the drum chosen on the left."}
-        <Limits />
-        <Recorded />
+        <Later>
+          <Limits />
+          <Recorded />
+        </Later>
       </p>
     </section>
   );
@@ -121,21 +124,31 @@ function Recorded() {
 
 function Sieve({ find, board }: { find: LookFor; board: Board }) {
   return (
-    <div className="mb-2 flex flex-wrap items-center gap-2">
+    <div className="mb-2 space-y-2">
+      <div className="flex min-h-[1.6125rem] flex-wrap items-center gap-2 text-[0.82rem] pointer-coarse:min-h-[40px]">
+        <Later>
+          <Search find={find} />
+        </Later>
+      </div>
+      <VerdictSieve counts={board.counts} chosen={find.verdicts} onChoose={find.setVerdicts} />
+    </div>
+  );
+}
+
+/** What is looked for by name, and in which order: a line of its own, as high before it is there. */
+function Search({ find }: { find: LookFor }) {
+  return (
+    <>
       <input
         type="search"
-        className="field w-36 py-0.5 text-[0.82rem]"
+        className="field w-36 py-0.5"
         placeholder="Find a mic or drum"
         aria-label="Find a mic or drum"
         value={find.words}
         onChange={(e) => find.setWords(e.target.value)}
       />
       {find.inside && (
-        <button
-          type="button"
-          className="btn px-2.5 py-0.5 text-[0.82rem]"
-          onClick={() => find.setInside(null)}
-        >
+        <button type="button" className="btn px-2.5 py-0.5" onClick={() => find.setInside(null)}>
           All units
         </button>
       )}
@@ -143,17 +156,16 @@ function Sieve({ find, board }: { find: LookFor; board: Board }) {
         <Pick
           label="Order of the mics"
           hideLabel
-          className="py-0.5 text-[0.82rem]"
+          className="py-0.5"
           value={find.order}
           options={ORDERS}
           onTake={(v) => find.setOrder(v as MicOrder)}
         />
       )}
-      <Tick className="text-[0.82rem]" checked={find.whole} onTake={find.setWhole}>
+      <Tick checked={find.whole} onTake={find.setWhole}>
         worst drum
       </Tick>
-      <VerdictSieve counts={board.counts} chosen={find.verdicts} onChoose={find.setVerdicts} />
-    </div>
+    </>
   );
 }
 
