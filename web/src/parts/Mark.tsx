@@ -10,11 +10,24 @@ const COLOUR: Record<Verdict, string> = {
   "no matter": "var(--nomatter)",
 };
 
+interface Props {
+  verdict: Verdict;
+  size?: number;
+  /** Not among what is looked for. */
+  faint?: boolean;
+}
+
 /** The shape alone; the word must stand beside it or be its label. */
-export function Mark({ verdict, size = 14 }: { verdict: Verdict; size?: number }) {
+export function Mark({ verdict, size = 14, faint }: Props) {
   const colour = COLOUR[verdict];
   return (
-    <svg width={size} height={size} viewBox="0 0 14 14" aria-hidden="true" className="shrink-0">
+    <svg
+      width={size}
+      height={size}
+      viewBox="0 0 14 14"
+      aria-hidden="true"
+      className={faint ? "shrink-0 opacity-15" : "shrink-0"}
+    >
       {verdict === "together" && <circle cx="7" cy="7" r="5" fill={colour} />}
       {verdict === "late" && <path d="M7 0.8 13.2 7 7 13.2 0.8 7Z" fill={colour} />}
       {verdict === "hollow" && (

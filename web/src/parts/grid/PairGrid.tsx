@@ -1,5 +1,5 @@
 /** Every pair of mics in one triangle: the worst verdict, or that of a chosen drum. */
-import { type KeyboardEvent, useMemo, useState } from "react";
+import { type CSSProperties, type KeyboardEvent, useMemo, useState } from "react";
 import type { Board, Layout, Verdict } from "../../api/types";
 import { micOf } from "../../core/edits";
 import { type Cell, cellsOf } from "../../core/pairCells";
@@ -55,7 +55,11 @@ export function PairGrid(props: Props) {
     <div>
       <div className="relative w-max">
         <Bands lit={bands.lit} />
-        <table ref={table} className="relative border-separate border-spacing-0.5">
+        <table
+          ref={table}
+          className="relative border-separate border-spacing-0.5"
+          style={{ "--cell": `${size.cell}px` } as CSSProperties}
+        >
           <caption className="sr-only">
             Verdict of every pair of mics. Arrows walk; Home, End, Page up and Page down jump.
           </caption>
@@ -82,7 +86,7 @@ export function PairGrid(props: Props) {
                   );
                 })}
                 {/* No width of its own, or the columns under it would be spread. */}
-                <td className="p-0" aria-hidden="true">
+                <td aria-hidden="true">
                   <span
                     className={`num block w-0 pl-1 font-semibold whitespace-nowrap ${size.text}`}
                     style={lit(b)}
@@ -135,7 +139,7 @@ function OneCell(props: CellProps) {
     props.onPoint(e.currentTarget);
   };
   return (
-    <td className="p-0">
+    <td>
       <button
         type="button"
         data-cell={`${row}-${column}`}
@@ -152,12 +156,9 @@ function OneCell(props: CellProps) {
         onFocus={point}
         onPointerEnter={point}
         onClick={() => props.onOpen(a, b)}
-        style={{ width: size.cell, height: size.cell }}
-        className={`relative grid place-items-center rounded-[5px] border bg-panel ${edge} ${kept === "kept" ? "opacity-60" : ""}`}
+        className={`relative grid size-(--cell) place-items-center rounded-[5px] border bg-panel ${edge} ${kept === "kept" ? "opacity-60" : ""}`}
       >
-        <span className={wanted ? "contents" : "opacity-15"}>
-          <Mark verdict={cell.verdict} size={size.mark} />
-        </span>
+        <Mark verdict={cell.verdict} size={size.mark} faint={!wanted} />
         {heard && wanted && (
           <span className="absolute -top-1 -right-1 rounded-full bg-panel p-px">
             <Mark verdict={heard} size={Math.max(8, Math.round(size.mark * 0.6))} />

@@ -70,7 +70,7 @@ function UnitRow({ units, two, row, cells, sought, ...rest }: RowProps) {
       </th>
       {units.slice(0, row + 1).map((one, column) => {
         const cell = cells.get(`${one.name} ${two.name}`);
-        if (!cell) return <td key={one.name} className="p-0" />;
+        if (!cell) return <td key={one.name} />;
         return (
           <OneCell
             key={one.name}
@@ -81,7 +81,7 @@ function UnitRow({ units, two, row, cells, sought, ...rest }: RowProps) {
         );
       })}
       {row < units.length - 1 && (
-        <td className="p-0" aria-hidden="true">
+        <td aria-hidden="true">
           <span className="block w-0 pl-1 text-[0.72rem] whitespace-nowrap text-soft">
             {two.name}
           </span>
@@ -109,7 +109,7 @@ function OneCell(props: CellProps) {
   const words = told(one, two, cell);
   const point = (e: { currentTarget: HTMLElement }) => onPoint(e.currentTarget, words);
   return (
-    <td className="p-0">
+    <td>
       <button
         type="button"
         data-cell={`${row}-${column}`}
@@ -126,9 +126,7 @@ function OneCell(props: CellProps) {
         style={{ width: size, height: size }}
         className={`relative grid place-items-center rounded-[5px] border border-hair ${one === two ? "bg-paper" : "bg-panel"}`}
       >
-        <span className={faint ? "opacity-15" : "contents"}>
-          <Mark verdict={cell.verdict} size={Math.round(size * 0.46)} />
-        </span>
+        <Mark verdict={cell.verdict} size={Math.round(size * 0.46)} faint={faint} />
         {cell.marked > 1 && !faint && (
           <span className="num absolute right-0.5 bottom-0 text-[0.56rem] leading-none text-soft">
             {cell.marked}
