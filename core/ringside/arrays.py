@@ -5,6 +5,7 @@ from numpy.typing import NDArray
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
+Signs = NDArray[np.int8]
 Mask = NDArray[np.bool_]
 Complexes = NDArray[np.complex128]
 

@@ -82,7 +82,8 @@ def first_dip_hz(delay_s: ArrayLike, sign: ArrayLike, above_hz: ArrayLike | None
     way = np.asarray(sign)
     # Dips are a period apart, in polarity from a half, inverted from a whole one on; those of
     # both are half a period apart.
-    periods = 1.0 - 0.5 * (way >= 0)
+    periods = -0.5 * (way >= 0)
+    periods += 1.0
     if above_hz is not None:
         every = 1.0 + (way == 0)
         more = np.ceil((np.asarray(above_hz, dtype=float) * dt - periods) * every)
@@ -198,12 +199,14 @@ def likeness_of(turns: Turns, one: Ints, two: Ints) -> Floats:
     angle -= half.take(one, 0)
     nil = np.abs(angle) < ALMOST_NIL
     small, angle[nil] = angle[nil], 1.0
-    turned = edge.take(two, 0)
-    turned *= edge.conj().take(one, 0)
+    turned, back = edge.take(two, 0), edge.conj().take(one, 0)
+    turned *= back
     share = np.divide(turned.imag, angle, out=angle)
     share[nil] = 1 - small**2 / 6
-    turned = middle.take(two, 0)
-    turned *= middle.conj().take(one, 0)
+    # In the same memory: to come by as much again takes as long as the products.
+    np.take(middle, two, 0, out=turned, mode="clip")
+    np.take(middle.conj(), one, 0, out=back, mode="clip")
+    turned *= back
     share *= turned.real
     return share
 
@@ -222,8 +225,10 @@ def sums_db(ratio: ArrayLike, sign: ArrayLike, alike: ArrayLike) -> tuple[Floats
         Decibels, of their common shape: with this sign, and with the other.
     """
     g = np.asarray(ratio, dtype=float)
-    apart = g * g + 1
-    crossed = 2 * np.asarray(sign, dtype=float) * g * np.asarray(alike, dtype=float)
+    apart = g * g
+    apart += 1
+    crossed = g * np.asarray(alike, dtype=float) * np.asarray(sign)
+    crossed *= 2
     return _db(apart + crossed), _db(apart - crossed)
 
 

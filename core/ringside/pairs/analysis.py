@@ -36,7 +36,7 @@ from typing import Any, Final
 import numpy as np
 from numpy.typing import NDArray
 
-from ringside.arrays import Floats, Ints, Mask
+from ringside.arrays import Floats, Ints, Mask, Signs
 from ringside.errors import RingsideError
 from ringside.hear.arrivals import Arrivals, Doubt, arrivals
 from ringside.hear.rays import Rays
@@ -69,8 +69,8 @@ class Pairs:
     delay_s: Floats
     level_difference_db: Floats  # after gain
     ratio: Floats  # quieter over louder, after gain
-    sign: Ints  # +1 equal, -1 opposite, 0 unsure
-    raw_sign: Ints  # +1 or -1, with no doubt counted
+    sign: Signs  # +1 equal, -1 opposite, 0 unsure
+    raw_sign: Signs  # +1 or -1, with no doubt counted
     alike: Floats  # likeness of the two over the body band, signs apart, -1 to 1
     dip_hz: Floats  # the first dip inside the band judged, or the first of all
     band_high_hz: Floats  # up to where a dip counts; 0 where none does
@@ -239,7 +239,8 @@ def pairs_of(layout: Layout, scene: Scene, heard: Arrivals, rows: Ints | None = 
     first, second = roles.first, roles.second
     gain = heard.after_gain_db
     level = _between(gain, first, second)
-    raw = heard.raw_sign.take(first, 0) * heard.raw_sign.take(second, 0)
+    ways = heard.raw_sign.astype(np.int8)
+    raw = ways.take(first, 0) * ways.take(second, 0)
     sure = _sure(scene, heard, first, second, layout.thresholds)
     alike = pair_alike(heard.rays, first, second, s.body_low, s.body_high)
     return judge(
@@ -436,8 +437,8 @@ def _sure(scene: Scene, heard: Arrivals, first: Ints, second: Ints, limits: Thre
     # What cannot be compared is not a number, and so equals nothing.
     seen = np.where(plain, heard.face_side + 4.0 * heard.inside + 8.0 * reflected, np.nan)
     heads_alike = seen.take(first, 0) == seen.take(second, 0)
-    apart = np.abs(_between(heard.axis_angle_rad, first, second))
-    heads_alike &= apart < np.deg2rad(limits.same_angle_deg)
+    apart = _between(heard.axis_angle_rad, first, second)
+    heads_alike &= np.abs(apart, out=apart) < np.deg2rad(limits.same_angle_deg)
     heads_alike &= ~_reflected_unlike(scene, heard, reflected, first, second)
     sure = heads_alike | (known.take(first, 0) & known.take(second, 0))
     rows, at_one = _one_point(scene, heard, first, second)

@@ -10,7 +10,7 @@ from functools import cached_property
 
 import numpy as np
 
-from ringside.arrays import Ints, Mask
+from ringside.arrays import Mask, Signs
 from ringside.pairs.analysis import Analysis, judge
 from ringside.plan.feeds import Feed, feeds
 from ringside.plan.layout import Layout
@@ -90,7 +90,7 @@ class Settled:
         known: Mask = sign != p.sign
         if not known.any():
             return an
-        raw: Ints = np.where(known, sign, p.raw_sign)
+        raw: Signs = np.where(known, sign, p.raw_sign)
         pairs = replace(p, sign=sign, raw_sign=raw, alike=alike)
         return replace(an, pairs=judge(now.thresholds, an.scene, pairs))
 
