@@ -53,13 +53,18 @@ export function LaterAtRest({ children, meanwhile = null }: Props) {
 
 const rests = ({ doc, still, saved }: EditorState) => doc === still || saved !== "saved";
 
+interface Turns extends Props {
+  /** How many are there at once. */
+  first?: number;
+}
+
 /**
  * Each in its turn: together they would not fit into one frame. Once all are there, what comes among
  * them is there at once.
  */
-export function OneByOne({ children, meanwhile }: Props) {
+export function OneByOne({ children, meanwhile, first = 1 }: Turns) {
   const every = Children.toArray(children);
-  const [there, setThere] = useState(1);
+  const [there, setThere] = useState(first);
   const next = there < every.length ? there + 1 : Number.POSITIVE_INFINITY;
   useEffect(() => (there < next ? inTurn(() => setThere(next)) : undefined), [there, next]);
   return (

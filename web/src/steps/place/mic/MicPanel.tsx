@@ -28,8 +28,10 @@ export function MicPanel({ mic, onTechnique }: Props) {
   const ruler: Ruler = useMe();
   return (
     <div className="space-y-3.5">
-      <OneByOne>
-        <Head mic={mic} onTechnique={onTechnique} />
+      {/* None at once: what was there before is put away in that frame. */}
+      <OneByOne first={0}>
+        <Head mic={mic} />
+        <PartOf mic={mic} onTechnique={onTechnique} />
         <ByTape mic={mic} key={`${mic.id} ${ruler.units}`} />
         <Where mic={mic} />
         {mic.role === "close" && mic.job && <AtTheDrum key={mic.id} mic={mic} />}
@@ -50,7 +52,7 @@ export function MicPanel({ mic, onTechnique }: Props) {
   );
 }
 
-function Head({ mic, onTechnique }: Props) {
+function Head({ mic }: { mic: Mic }) {
   const doc = useEditorPart((s) => s.still);
   const blocked = useEditorPart((s) => s.board?.blocked[mic.id]);
   return (
@@ -64,7 +66,6 @@ function Head({ mic, onTechnique }: Props) {
           {blocked}
         </p>
       )}
-      <PartOf mic={mic} onTechnique={onTechnique} />
     </div>
   );
 }
