@@ -370,6 +370,18 @@ def test_two_of_one_kind_get_names_and_inputs_of_their_own():
     assert [t.id for t in two.techniques] == ["room-bar", "room-omnis"]
 
 
+def test_of_several_room_pairs_put_up_to_choose_from_no_two_are_called_alike():
+    layout = empty(room=HALL)
+    rooms = [t.id for t in TECHNIQUES.values() if t.group == "Room" and t.needs in ((), ("room",))]
+    for name in rooms:
+        layout = take(layout, name).layout
+    names = [c.name for c in layout.channels]
+    assert len(rooms) > 7
+    assert len(set(names)) == len(names), names
+    pairs = [p.name for p in layout.stereo_pairs]
+    assert len(set(pairs)) == len(pairs), pairs
+
+
 def test_toms_are_taken_one_after_the_other_without_being_named():
     layout = empty()
     for _ in range(3):

@@ -22,10 +22,19 @@ NARROWER: Final = "The room is narrower than that: the pair is drawn in."
 SWINGS: Final = (
     {}, *({"swung": v} for v in (60.0, 40.0, 20.0, 80.0, 0.0, -20.0, -40.0)),
 )  # fmt: skip
+FLOOR: Final = "floor room"
+"""The pair that looks down at the floor."""
 CARD_OFF_FLOOR_M: Final = 0.005
 """The opening of a boundary mic over the floor it lies on (common practice)."""
 
-_ROOM: Final = Couple(name="Room pair", left=0, right=1)
+
+def _pair_of(kind: str) -> Couple:
+    return Couple(name=f"{kind.capitalize()} pair", left=0, right=1)
+
+
+def _sides(kind: str) -> tuple[str, str]:
+    """What its mics are called: of several pairs put up to choose from no two are called alike."""
+    return f"Left {kind}", f"Right {kind}"
 
 
 def _middle(
@@ -86,7 +95,7 @@ def _at(a: Around, p: Floats, z: float) -> Floats:
 
 
 def _pair(
-    a: Around, n: Numbers, puts: Sequence[Put], notes: tuple[str, ...], couple: Couple = _ROOM
+    a: Around, n: Numbers, puts: Sequence[Put], notes: tuple[str, ...], couple: Couple
 ) -> Made:
     """A room pair, equal on the snare, with what it leaves on the kick."""
     return Made(
@@ -95,15 +104,15 @@ def _pair(
     )  # fmt: skip
 
 
-def _spaced(a: Around, n: Numbers, pattern: Pattern, ids: tuple[str, str], down: bool) -> Made:
+def _spaced(a: Around, n: Numbers, kind: str, pattern: Pattern, ids: tuple[str, str]) -> Made:
     mid, across, width, notes = _middle(a, n, n["width"])
     look = (a.s + a.k) / 2
     puts = []
-    for sign, id_, name in ((-1, ids[0], "Left room"), (1, ids[1], "Right room")):
+    for sign, id_, name in zip((-1, 1), ids, _sides(kind), strict=True):
         at = _at(a, mid + sign * across * width / 2, n["height"])
-        way = -UP if down else look - at
+        way = -UP if kind == FLOOR else look - at
         puts.append(Put(id=id_, name=name, at=at, way=way, pattern=pattern, role="room"))
-    return _pair(a, n, puts, notes)
+    return _pair(a, n, puts, notes, _pair_of(kind))
 
 
 def _bar(a: Around, n: Numbers) -> Made:
@@ -115,50 +124,52 @@ def _bar(a: Around, n: Numbers) -> Made:
     to -= across * float(to @ across)
     right, left = opened(to / np.linalg.norm(to), across, n["angle"])
     half = across * n["width"] / 2
+    names = _sides("room")
     puts = (
-        Put(id="RL", name="Left room", at=mid - half, way=right, role="room"),
-        Put(id="RR", name="Right room", at=mid + half, way=left, role="room"),
+        Put(id="RL", name=names[0], at=mid - half, way=right, role="room"),
+        Put(id="RR", name=names[1], at=mid + half, way=left, role="room"),
     )
-    return _pair(a, n, puts, notes)
+    return _pair(a, n, puts, notes, _pair_of("room"))
 
 
 def _omnis(a: Around, n: Numbers) -> Made:
     """Spaced omnis, further and higher than the overheads."""
-    return _spaced(a, n, "omni", ("WL", "WR"), down=False)
+    return _spaced(a, n, "wide room", "omni", ("WL", "WR"))
 
 
 def _far_high(a: Around, n: Numbers) -> Made:
     """A wide pair far off and high up, facing the kit."""
-    return _spaced(a, n, "cardioid", ("HL", "HR"), down=False)
+    return _spaced(a, n, "far room", "cardioid", ("HL", "HR"))
 
 
 def _floor_pair(a: Around, n: Numbers) -> Made:
     """Two a card's thickness off the floor, pointing down at it."""
-    return _spaced(a, n, "cardioid", ("GL", "GR"), down=True)
+    return _spaced(a, n, FLOOR, "cardioid", ("GL", "GR"))
 
 
-def _one_point(a: Around, n: Numbers, pattern: Pattern, ids: tuple[str, str]) -> Made:
+def _one_point(a: Around, n: Numbers, kind: str, pattern: Pattern, ids: tuple[str, str]) -> Made:
     mid, across, _, notes = _middle(a, n, n["apart"])
     mid = _at(a, mid, n["height"])
     to = (a.s + a.k) / 2 - mid
     to -= across * float(to @ across)
     aims = opened(to / np.linalg.norm(to), across, n["angle"])
     half = across * n["apart"] / 2
+    names = _sides(kind)
     puts = (
-        Put(id=ids[0], name="Left room", at=mid + half, way=aims[0], pattern=pattern, role="room"),
-        Put(id=ids[1], name="Right room", at=mid - half, way=aims[1], pattern=pattern, role="room"),
+        Put(id=ids[0], name=names[0], at=mid + half, way=aims[0], pattern=pattern, role="room"),
+        Put(id=ids[1], name=names[1], at=mid - half, way=aims[1], pattern=pattern, role="room"),
     )
-    return _pair(a, n, puts, notes)
+    return _pair(a, n, puts, notes, _pair_of(kind))
 
 
 def _crossed(a: Around, n: Numbers) -> Made:
     """Two figure-8 at one point in front of the kit."""
-    return _one_point(a, n, "figure-8", ("XL", "XR"))
+    return _one_point(a, n, "crossed room", "figure-8", ("XL", "XR"))
 
 
 def _floor_coincident(a: Around, n: Numbers) -> Made:
     """Two cardioids at one point, a few centimetres off the floor."""
-    return _one_point(a, n, "cardioid", ("PL", "PR"))
+    return _one_point(a, n, "low room", "cardioid", ("PL", "PR"))
 
 
 def _mid_side(a: Around, n: Numbers) -> Made:
