@@ -223,41 +223,30 @@ def at_rest(page):
     return seen[-1]
 
 
-def test_what_follows_the_hand_is_what_the_whole_board_says_when_it_rests(held_asking):
+def test_what_follows_the_hand_is_what_the_whole_board_says_and_no_board_it_has_left(held_asking):
     page, go = held_asking
     boards = []
-    page.route(
-        "**/api/compute", lambda route: boards.append(route)
-    )  # no whole board comes meanwhile
+    page.route("**/api/compute", lambda route: boards.append(route))  # all of them come late
     asked, answered = [], []
     page.on("request", lambda r: "follow" in r.url and asked.append(r.post_data_json))
     page.on("requestfinished", lambda r: "follow" in r.url and answered.append(r))
     go(-30, 10)
-    until(page, lambda: boards)  # of a rest on the way, which will come late
+    until(page, lambda: len(boards) == 1)  # of a rest on the way
+    go(5, 5)
+    until(page, lambda: len(boards) == 2)  # of another; no more than two are asked for at a time
     go(40, 25)
     # Words may have been asked for a place just before: wait for those of where the hand rests.
     until(page, lambda: len(answered) == len(asked) and worded(asked))
-
-    def of_where_it_rests():
-        # No more than two are asked for at a time: of rests on the way only the first is held back.
-        while len(boards) > 1 and where(boards[-1], "OR") != asked[-1]["position_m"]:
-            boards.pop().continue_()
-        return len(boards) > 1
-
-    until(page, of_where_it_rests)
     said, flags = at_rest(page)
     followed = said, pytest.approx(flags, abs=0.1)
-    with page.expect_response("**/api/compute"):
-        boards[-1].continue_()
-    page.wait_for_timeout(300)
-    drawn(page)
-    assert told(page) == followed
-    assert len(boards) > 1
-    for route in boards[:-1]:
-        route.continue_()
-    page.wait_for_timeout(300)
-    drawn(page)
-    assert told(page) == followed
+    boards[1].continue_()
+    until(page, lambda: len(boards) == 3)
+    assert at_rest(page) == followed
+    assert where(boards[2], "OR") == asked[-1]["position_m"]
+    for late in (boards[2], boards[0]):
+        with page.expect_response("**/api/compute"):
+            late.continue_()
+        assert at_rest(page) == followed
     page.unroute("**/api/compute")
 
 

@@ -12,12 +12,13 @@
 import type { Board, Conflict, Follows, Layout, LayoutOut, Mic } from "../api/types";
 import { Deadline } from "./deadline";
 import { withMics } from "./edits";
-import { type FocusKey, Following, merged } from "./following";
+import { type FocusKey, Following } from "./following";
 import { newKey } from "./key";
 import { Latest } from "./latest";
 import { type Held, Outbox, type Parcel, type Refusal } from "./outbox";
 import { Patience } from "./patience";
 import { sameParts, sameWhereEqual } from "./same";
+import { Trail } from "./trail";
 import type { Way, Wire } from "./world";
 
 export type Saved = "saved" | "saving" | "unsent" | "stranger" | "conflict" | "refused";
@@ -69,9 +70,12 @@ export class Editor {
   private stepping: { way: Way; key: string } | null = null;
   /** Undos and redos pressed while a save or another of them was under way. */
   private wanted: Way[] = [];
-  private readonly computing = new Latest<null, Board>(
-    () => this.wire.compute(this.state.doc, this.validFocus(this.state.doc)),
-    (board) => this.boardIs(sameWhereEqual(this.state.whole, board)),
+  private readonly computing = new Latest<null, { asked: Layout; board: Board }>(
+    async () => {
+      const asked = this.state.doc;
+      return { asked, board: await this.wire.compute(asked, this.validFocus(asked)) };
+    },
+    ({ asked, board }) => this.boardIs(sameWhereEqual(this.state.whole, board), asked),
     (error) => this.puzzled(error),
     AT_ONCE,
   );
@@ -79,11 +83,11 @@ export class Editor {
   readonly following = new Following({
     ask: (move) => this.wire.follow(move),
     show: (told, mic) => this.followed(told, mic),
-    read: (told) => this.read(told),
+    read: (words, mic) => this.read(words, mic),
     failed: (error) => this.puzzled(error),
     late: (behind) => behind !== this.state.behind && this.set({ behind }),
   });
-  private told: Follows | null = null;
+  private readonly trail = new Trail();
   private readonly rest = new Deadline();
   private settle: ReturnType<typeof setTimeout> | undefined;
   private closed = false;
@@ -200,33 +204,27 @@ export class Editor {
   /** No mic is under the hand any more. */
   private endHand(): void {
     this.rest.clear();
-    this.told = null;
     this.following.stop();
   }
 
   private followed(told: Follows, mic: Mic): void {
     const { still, doc, board, underHand } = this.state;
-    this.told = told;
     this.set({
       doc: underHand ? withMics(still, [mic]) : doc,
-      board: board && merged(board, told),
+      board: board && this.trail.show(told, mic, board),
       puzzled: "",
     });
   }
 
-  /** Words; the numbers that were shown before them may be newer. */
-  private read(words: Follows): void {
+  private read(words: Follows, mic: Mic): void {
     const { board } = this.state;
-    if (board) this.set({ board: this.underNumbers(merged(board, words)) });
+    if (board) this.set({ board: this.trail.read(words, mic, board) });
   }
 
-  /** While a hand moves on, what follows the hand is newer. */
-  private boardIs(whole: Board): void {
-    this.set({ board: this.underNumbers(whole), whole, puzzled: "" });
-  }
-
-  private underNumbers(board: Board): Board {
-    return this.told ? merged(board, this.told) : board;
+  private boardIs(whole: Board, asked: Layout): void {
+    const board = this.trail.over(whole, asked, this.state.doc, this.following.mic);
+    this.set({ board, whole, puzzled: "" });
+    if (!this.following.mic && asked === this.state.doc) this.trail.forget();
   }
 
   /** Take a state: show it, save it; `key` when it was named before. */

@@ -44,7 +44,7 @@ interface Screen {
   ask(move: Move): Promise<Follows>;
   /** The numbers of a place; the words, of it or of one just before. */
   show(told: Follows, mic: Mic): void;
-  read(told: Follows): void;
+  read(words: Follows, mic: Mic): void;
   failed(error: Error): void;
   /** The numbers are behind the hand, or again with it. */
   late(behind: boolean): void;
@@ -80,7 +80,7 @@ export class Following {
     };
     // One is drawn, one comes with the next frame, one is being computed.
     this.numbers = new Latest(ask, show, failed, 3);
-    this.words = new Latest(ask, (told) => this.read(told), failed);
+    this.words = new Latest(ask, (words, move) => this.read(words, move.mic), failed);
   }
 
   /** Told at once where the hand is, then at every move; null when it lets go. */
@@ -142,10 +142,10 @@ export class Following {
     this.words.want({ ...move, words: true });
   }
 
-  private read(words: Follows): void {
+  private read(words: Follows, mic: Mic): void {
     const began = performance.now();
     this.close.set(words.close && { mic: words.mic, terms: words.close });
-    this.screen.read(words);
+    this.screen.read(words, mic);
     // Who listens draws before this.
     queueMicrotask(() => {
       this.drawn = performance.now() - began;
