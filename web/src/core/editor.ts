@@ -218,7 +218,7 @@ export class Editor {
 
   private read(words: Follows, mic: Mic): void {
     const { board } = this.state;
-    if (board) this.set({ board: this.trail.read(words, mic, board) });
+    if (board) this.set({ board: this.trail.read(words, mic, board, this.following.mic) });
   }
 
   private boardIs(whole: Board, asked: Layout): void {

@@ -47,7 +47,7 @@ describe("a board that comes late", () => {
   let trail: Trail;
   beforeEach(() => {
     trail = new Trail();
-    const worded = trail.read(told(3, true), mic("OR", 3), board(0));
+    const worded = trail.read(told(3, true), mic("OR", 3), board(0), mic("OR", 4));
     expect(seen(worded)).toEqual([3, "at 3"]);
     expect(seen(trail.show(told(4, false), mic("OR", 4), worded))).toEqual([4, "at 3"]);
   });
@@ -60,6 +60,16 @@ describe("a board that comes late", () => {
   it("is as it is where the hand is now", () => {
     const own = trail.over(board(5), layout(5), layout(0), mic("OR", 5));
     expect(seen(own)).toEqual([5, "at 5"]);
+  });
+
+  it("is over words of a place before it, but not of the hand's own", () => {
+    const hand = mic("OR", 5);
+    const own = trail.over(board(5), layout(5), layout(5), hand);
+    expect(seen(trail.read(told(2, true), mic("OR", 2), own, hand))).toEqual([5, "at 5"]);
+    const said = trail.read(told(5, true), hand, { ...own, focus: board(0).focus }, hand);
+    expect(seen(said)[1]).toBe("at 5");
+    const away = trail.read(told(2, true), mic("OR", 2), own, mic("OR", 6));
+    expect(seen(away)[1]).toBe("at 2");
   });
 
   it("of a mic that was turned meanwhile is of another place", () => {

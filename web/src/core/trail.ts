@@ -14,6 +14,8 @@ interface Said {
 export class Trail {
   private numbers: Said | null = null;
   private words: Said | null = null;
+  /** Of which layout the last board was. */
+  private of: Layout | null = null;
 
   /** Numbers of a place have come: over the board as it is. */
   show(told: Follows, mic: Mic, board: Board): Board {
@@ -21,8 +23,10 @@ export class Trail {
     return merged(board, told);
   }
 
-  /** Words have; the numbers that were shown before them may be newer. */
-  read(told: Follows, mic: Mic, board: Board): Board {
+  /** Words have; the numbers that were shown before them may be newer, and so may the board be. */
+  read(told: Follows, mic: Mic, board: Board, hand: Mic | null): Board {
+    const own = this.of && micOf(this.of, told.mic);
+    if (own && hand && stands(own, hand) && !stands(mic, hand)) return board;
     this.words = { told, mic };
     const worded = merged(board, told);
     return this.numbers ? merged(worded, this.numbers.told) : worded;
@@ -30,6 +34,7 @@ export class Trail {
 
   /** A board that was asked of a layout, under what is newer; `hand` is the mic it holds now. */
   over(board: Board, asked: Layout, now: Layout, hand: Mic | null): Board {
+    this.of = asked;
     return [this.words, this.numbers].reduce(
       (under, said) => (said && isNewer(said, asked, now, hand) ? merged(under, said.told) : under),
       board,
