@@ -1,5 +1,6 @@
 """At the kit: readings by thumb and by keys, through a cut line, seen on every screen at once."""
 
+import json
 import re
 import uuid
 
@@ -126,6 +127,49 @@ def test_with_the_server_away_a_difference_is_told_and_the_walk_goes_on(someone,
     someone.context.set_offline(False)
     expect(ask(phone, "OL snare")).to_have_attribute("data-state", "off")
     until(phone, lambda: len(lines(someone)) == 1)
+
+
+def answers(page, *answers):
+    """The next readings are not judged but answered so; those after them are judged."""
+    left = list(answers)
+
+    def answer(route):
+        if not left:
+            return route.fallback()
+        status, detail = left.pop(0)
+        said = {"type": "about:blank", "title": "", "status": status, "detail": detail}
+        how = {"status": status, "content_type": "application/problem+json"}
+        return route.fulfill(body=json.dumps(said), **how)
+
+    page.route("**/judge", answer)
+
+
+def test_a_server_with_too_much_in_line_is_asked_again_until_it_judges(phone):
+    planned = target(phone)
+    answers(phone, *[(503, "There is too much to work out.")] * 3)
+    phone.get_by_label("Tape reads, cm").fill(f"{planned + 3.2:.1f}")
+    expect(phone.locator("[data-judged=alone]")).to_contain_text("is said when it answers")
+    expect(phone.locator("[data-judged=off]")).to_contain_text("Bring it 3.2 cm closer")
+    # What is refused is not asked again, and is not put down to a server that is away.
+    answers(phone, (404, "This layout is gone."))
+    phone.get_by_label("Tape reads, cm").fill(f"{planned + 3.4:.1f}")
+    alone = phone.locator("[data-judged=alone]")
+    expect(alone).to_contain_text("3.4 cm too far")
+    expect(alone).to_contain_text("This layout is gone.")
+    expect(alone).not_to_contain_text("away")
+
+
+def test_a_reading_kept_before_its_verdict_has_come_waits_for_it(phone):
+    held = []
+    phone.route("**/judge", lambda route: held.append(route))
+    planned = target(phone)
+    phone.get_by_label("Tape reads, cm").fill(f"{planned:.1f}")
+    until(phone, lambda: held)
+    phone.keyboard.press("Enter")
+    expect(phone.get_by_label("Tape reads, cm")).to_have_value("")
+    verdict = held[0].fetch().json()
+    held[0].fulfill(json={**verdict, "state": "unlikely"})
+    expect(phone.get_by_text("Move it, then read again")).to_be_visible()
 
 
 def test_a_reading_and_a_tick_are_seen_on_another_screen_within_a_second(someone, phone):

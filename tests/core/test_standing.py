@@ -559,6 +559,7 @@ def test_too_far_and_too_near_are_told_apart():
     (0.0, "impossible", "more than nothing"),
     (-1.2, "impossible", "more than nothing"),
     (12.0, "impossible", "Nothing in Small room is further apart than 7.5 m"),
+    (1e300, "impossible", "Nothing at a kit is 30 m away"),
     (1.315 / 2.54, "unlikely", "inches typed for centimetres"),
     (5.2, "unlikely", "Bring it"),
     (0.1315, "unlikely", "a decimal point too far"),
@@ -572,6 +573,11 @@ def test_what_cannot_be_or_is_another_unit_is_said(metres, state, said):
     found = typed(metres, layout=START.model_copy(update={"room": room}))
     assert found.state == state
     assert said in found.words.cm()
+
+
+def test_what_no_log_keeps_is_impossible_without_a_room_as_well():
+    assert typed(30.1).state == "impossible"
+    assert typed(29.9).state == "unlikely"
 
 
 def test_feet_for_inches_are_asked_about():

@@ -107,6 +107,8 @@ def test_where_everything_stands_is_told_with_the_set_up_list(as_owner, layout):
     assert (status, said["state"], said["words"]["text"]) == (200, "off", "Bring it {} closer")
     assert said["words"]["lengths_m"] == [pytest.approx(0.04)]
     assert said["target_words"] == "as OL reads"
+    status, said = as_owner("POST", f"/layouts/{layout.pk}/judge", {**typed, "metres": 17360})
+    assert (status, said["state"]) == (200, "impossible")
     assert as_owner("POST", f"/layouts/{layout.pk}/judge", {**typed, "mic": "XX"})[0] == 400
 
 

@@ -12,7 +12,7 @@ from ringside.gear.locker import Locker
 from ringside.plan.layout import Layout
 from ringside.plan.spoken import spoken
 from ringside.standing.asks import AskRow, ask_rows, end_point
-from ringside.standing.entries import Entry, span_of, written
+from ringside.standing.entries import LONGEST_M, Entry, span_of, written
 from ringside.standing.moves import Kept, Move, moves
 from ringside.standing.report import span_words
 from ringside.standing.told import Told
@@ -132,9 +132,11 @@ def _impossible(layout: Layout, metres: float) -> str:
     """Why a reading cannot be; empty where it can."""
     if not metres > 0:
         return "A tape reads more than nothing: type it again."
-    if layout.room is None:
-        return ""
+    if metres > LONGEST_M:
+        return f"Nothing at a kit is {LONGEST_M:.0f} m away: type it again."
     room = layout.room
+    if room is None:
+        return ""
     most = float(np.sqrt(room.width_m**2 + room.length_m**2 + room.height_m**2))
     if metres > most:
         return f"Nothing in {room.name} is further apart than {most:.1f} m: type it again."

@@ -75,7 +75,7 @@ class JudgeIn(Strict):
     log: Log
     mic: Key
     to: Key | None = None
-    metres: Annotated[float, Field(ge=-100, le=1000, allow_inf_nan=False)]
+    metres: Annotated[float, Field(allow_inf_nan=False)]  # any: what cannot be is told
 
 
 class ArcIn(LayoutOnly):

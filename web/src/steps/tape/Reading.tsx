@@ -51,12 +51,12 @@ export function Reading({ ask, kit, onStay, onDone, onCord }: Props) {
   const { ruler, text, setText, metres } = typed;
   const [moved, setMoved] = useState(false);
   const log = moved ? [...kit.log, { key: "moved", ...touchedEntry(ask.mic) }] : kit.log;
-  const judged = useJudged(ask, metres, log);
-  const state = judged.found.data?.state;
+  const { judged, unsaid, settled } = useJudged(ask, metres, log);
+  const state = judged?.state;
   const keep = async (e: FormEvent) => {
     e.preventDefault();
     if (metres === null || metres <= 0 || state === "impossible") return;
-    const verdict = judged.settled();
+    const verdict = settled();
     // The mic was moved since the last reading: what was read at it before is no longer sure.
     if (moved) kit.write(touchedEntry(ask.mic));
     kit.write({ what: "reading", mic: ask.mic, to: ask.to, metres });
@@ -78,12 +78,7 @@ export function Reading({ ask, kit, onStay, onDone, onCord }: Props) {
       <Ends ask={ask} />
       <Should ask={ask} />
       <Reads typed={typed} bad={text.trim() !== "" && metres === null} />
-      <Verdict
-        ask={ask}
-        metres={metres}
-        judged={judged.found.data}
-        away={judged.found.isError || judged.found.fetchStatus === "paused"}
-      />
+      <Verdict ask={ask} metres={metres} judged={judged} unsaid={unsaid} />
       {moved && metres === null && (
         <p className="text-[0.9rem]">
           Kept. Move it, then read again; or{" "}

@@ -3,6 +3,7 @@ import type { AskRow, Judged } from "../../api/types";
 import { aloneOf } from "../../core/alone";
 import { Mark } from "../../parts/Mark";
 import { Words } from "../../parts/Words";
+import type { Unsaid } from "./useJudged";
 
 const LOOK = {
   good: ["together", "bg-tint"],
@@ -14,17 +15,21 @@ const LOOK = {
 /** As much as most of them take: the keys below stay where the thumb knows them. */
 const ROOM = "min-h-24";
 
+const KEEP = "keep it, it is sent later.";
+const LATER = "what that does to snare and kick is said when it answers.";
+
 interface Props {
   ask: AskRow;
   metres: number | null;
   judged: Judged | undefined;
-  /** The server did not say: what can be said without it is. */
-  away: boolean;
+  /** Where the server did not say: what can be said without it is. */
+  unsaid: Unsaid | null;
 }
 
-export function Verdict({ ask, metres, judged, away }: Props) {
+export function Verdict({ ask, metres, judged, unsaid }: Props) {
   if (metres === null) return <Empty ask={ask} />;
-  if (!judged) return away ? <Alone ask={ask} metres={metres} /> : <Empty ask={ask} />;
+  if (!judged && unsaid) return <Alone ask={ask} metres={metres} unsaid={unsaid} />;
+  if (!judged) return <Empty ask={ask} />;
   const [mark, ground] = LOOK[judged.state];
   return (
     <div className={`${ROOM} rounded-lg p-3 ${ground}`} role="status" data-judged={judged.state}>
@@ -54,7 +59,7 @@ function Empty({ ask }: { ask: AskRow }) {
 }
 
 /** Without the server the difference is told, and about what to do; not what that does elsewhere. */
-function Alone({ ask, metres }: { ask: AskRow; metres: number }) {
+function Alone({ ask, metres, unsaid }: { ask: AskRow; metres: number; unsaid: Unsaid }) {
   const { words, moves, good } = aloneOf(ask, metres);
   return (
     <div className={`${ROOM} rounded-lg bg-late/15 p-3`} role="status" data-judged="alone">
@@ -69,9 +74,7 @@ function Alone({ ask, metres }: { ask: AskRow; metres: number }) {
         ))}
       </ul>
       <p className="text-[0.9rem] text-soft">
-        {good
-          ? "The server is away: keep it, it is sent later."
-          : "The server is away: what that does to snare and kick is said when it answers."}
+        {unsaid === "away" ? `The server is away: ${good ? KEEP : LATER}` : unsaid.refused}
       </p>
     </div>
   );
