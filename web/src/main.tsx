@@ -3,7 +3,7 @@ import { setNonce } from "get-nonce";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
-import { fateOf } from "./api/client";
+import { asking } from "./api/asking";
 import { askAhead } from "./api/layouts";
 import { App } from "./app";
 import { applyTheme, storedTheme } from "./core/theme";
@@ -17,17 +17,7 @@ applyTheme(storedTheme());
 fetchFor(location.pathname);
 askAhead(location.pathname);
 
-const queries = new QueryClient({
-  defaultOptions: {
-    queries: {
-      // What was refused stays refused; a server that is away or busy is asked again.
-      retry: (count, error) => fateOf(error) === "away" && count < 3,
-      retryDelay: (count) => 1000 * 2 ** count,
-      refetchOnWindowFocus: false,
-      staleTime: 5000,
-    },
-  },
-});
+const queries = new QueryClient(asking);
 const root = document.getElementById("root");
 if (root)
   createRoot(root).render(

@@ -98,5 +98,8 @@ describe("an answer", () => {
   it("that never comes is no refusal", async () => {
     vi.stubGlobal("fetch", () => Promise.reject(new TypeError("no network")));
     expect(await fate()).toBe("away");
+    await expect(save()).rejects.toThrow("The server cannot be reached just now.");
+    vi.stubGlobal("fetch", () => Promise.reject(new DOMException("left", "AbortError")));
+    await expect(save()).rejects.toThrow("left");
   });
 });

@@ -67,15 +67,26 @@ export class Answered extends Error {
 /** The server named what is wrong with what it was asked. */
 export class Refused extends Answered {}
 
+/** No answer came at all: what a browser says of that is its own affair, and in its own tongue. */
+export class Unreached extends Error {
+  constructor(cause: unknown) {
+    super("The server cannot be reached just now.", { cause });
+  }
+}
+
+function unreached(error: unknown): never {
+  throw error instanceof TypeError ? new Unreached(error) : error;
+}
+
 interface Answer<T> {
   data?: T;
   error?: unknown;
   response: Response;
 }
 
-/** The data of an answer, or an Answered; a lost connection throws what fetch threw. */
+/** The data of an answer; throws an Answered, Unreached, or what ended the call from this side. */
 export async function must<T>(call: Promise<Answer<T>>): Promise<T> {
-  const { data, error, response } = await call;
+  const { data, error, response } = await call.catch(unreached);
   const { status, headers } = response;
   if (response.ok) return data as T;
   const ours = headers.get("content-type")?.startsWith("application/problem+json") ?? false;
