@@ -8,7 +8,7 @@ import pytest
 from playwright.sync_api import expect
 
 from ops.meter import Line, Simulated, measure
-from tests.browser.conftest import until
+from tests.browser.conftest import held_back, until
 
 PHONE = {"width": 390, "height": 844}
 # Looks at the log (each 0.7 s) until another's line is drawn: one finds it, and the next may be
@@ -159,17 +159,37 @@ def test_a_server_with_too_much_in_line_is_asked_again_until_it_judges(phone):
     expect(alone).not_to_contain_text("away")
 
 
-def test_a_reading_kept_before_its_verdict_has_come_waits_for_it(phone):
-    held = []
-    phone.route("**/judge", lambda route: held.append(route))
+def test_a_reading_kept_before_it_is_known_what_it_should_be_waits_for_its_verdict(phone):
+    """The second of a pair reads as planned, but the first did not: it is not as far as that."""
     planned = target(phone)
+    thumb(phone, f"{planned + 3.4:.1f}")
+    expect(phone.locator("[data-judged=off]")).to_be_visible()
+    list_of_this, verdict = held_back(phone, "**/standing"), held_back(phone, "**/judge")
+    phone.get_by_role("button", name="Keep").click()
+    phone.get_by_role("button", name="leave it so and go on").click()
+    expect(ask(phone, "OR snare")).to_have_attribute("aria-current", "step")
     phone.get_by_label("Tape reads, cm").fill(f"{planned:.1f}")
-    until(phone, lambda: held)
     phone.keyboard.press("Enter")
     expect(phone.get_by_label("Tape reads, cm")).to_have_value("")
-    verdict = held[0].fetch().json()
-    held[0].fulfill(json={**verdict, "state": "unlikely"})
+    verdict()
     expect(phone.get_by_text("Move it, then read again")).to_be_visible()
+    list_of_this()
+
+
+def test_a_verdict_that_comes_late_takes_nobody_from_what_was_chosen_meanwhile(phone):
+    planned = target(phone)
+    thumb(phone, f"{planned:.1f}")
+    expect(phone.locator("[data-judged=good]")).to_be_visible()
+    list_of_this, verdict = held_back(phone, "**/standing"), held_back(phone, "**/judge")
+    phone.get_by_role("button", name="Keep").click()
+    expect(ask(phone, "OR snare")).to_have_attribute("aria-current", "step")
+    phone.get_by_label("Tape reads, cm").fill(f"{planned:.1f}")
+    phone.keyboard.press("Enter")
+    ask(phone, "ST snare").click()
+    verdict()
+    list_of_this()
+    expect(ask(phone, "OR snare")).to_have_attribute("data-state", "good")
+    expect(ask(phone, "ST snare")).to_have_attribute("aria-current", "step")
 
 
 def test_a_reading_and_a_tick_are_seen_on_another_screen_within_a_second(someone, phone):

@@ -74,7 +74,8 @@ export class Unreached extends Error {
   }
 }
 
-function unreached(error: unknown): never {
+/** For `catch`: what a browser throws of a lost connection, in words of ours. */
+export function unreached(error: unknown): never {
   throw error instanceof TypeError ? new Unreached(error) : error;
 }
 

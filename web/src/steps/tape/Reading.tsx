@@ -19,10 +19,12 @@ import { Verdict } from "./Verdict";
 
 interface Props {
   ask: AskRow;
+  /** Whether the list is of all that is written: then it knows what the tape should read now. */
+  current: boolean;
   kit: AtKitLog;
   /** The mic is to be moved, and read again. */
   onStay: () => void;
-  /** On to the next one. */
+  /** On to the next one; late where a verdict was waited for, and nothing if another was chosen. */
   onDone: () => void;
   /** To the cord, where the two ends are kept equal to another's. */
   onCord?: () => void;
@@ -46,7 +48,7 @@ function useTyped(meter: AtKitLog["meter"]) {
   return { ruler, text, setText, field, metres: text.trim() ? parseLength(text, ruler) : null };
 }
 
-export function Reading({ ask, kit, onStay, onDone, onCord }: Props) {
+export function Reading({ ask, current, kit, onStay, onDone, onCord }: Props) {
   const typed = useTyped(kit.meter);
   const { ruler, text, setText, metres } = typed;
   const [moved, setMoved] = useState(false);
@@ -56,15 +58,16 @@ export function Reading({ ask, kit, onStay, onDone, onCord }: Props) {
   const keep = async (e: FormEvent) => {
     e.preventDefault();
     if (metres === null || metres <= 0 || state === "impossible") return;
-    const verdict = settled();
+    // The difference alone tells whether there is something to move, once it is known from what;
+    // so it must with nobody to ask.
+    const plain = Math.abs(metres - ask.target_m) > ask.tolerance_m ? "off" : "good";
+    const verdict = state ?? (current || unsaid ? plain : settled().then((v) => v?.state ?? plain));
     // The mic was moved since the last reading: what was read at it before is no longer sure.
     if (moved) kit.write(touchedEntry(ask.mic));
     kit.write({ what: "reading", mic: ask.mic, to: ask.to, metres });
     setText("");
     onStay();
-    // Without a verdict the difference alone tells whether there is something to move.
-    const off = Math.abs(metres - ask.target_m) > ask.tolerance_m;
-    const said = (await verdict)?.state ?? (off ? "off" : "good");
+    const said = await verdict;
     const wrong = said === "off" || said === "unlikely";
     setMoved(wrong);
     if (!wrong) onDone();

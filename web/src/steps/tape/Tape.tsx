@@ -1,5 +1,5 @@
 /** At the kit with a tape: what to put up, what to read, and where everything stands by it. */
-import { useState } from "react";
+import { type Dispatch, type SetStateAction, useState } from "react";
 import type { AskRow } from "../../api/types";
 import { dealtWith, sameSpan } from "../../core/kitlog";
 import { type AtKitLog, useAtKit } from "../../parts/atkit/log";
@@ -101,7 +101,7 @@ interface ReadProps {
   stood: Stood;
   kit: AtKitLog;
   asked: number | null;
-  ask: (n: number | null) => void;
+  ask: Dispatch<SetStateAction<number | null>>;
 }
 
 function Read({ stood, kit, asked, ask }: ReadProps) {
@@ -110,22 +110,21 @@ function Read({ stood, kit, asked, ask }: ReadProps) {
   const now = at === null ? undefined : asks[at];
   const [byCord, setByCord] = useState(false);
   const second = now && followed(asks, now);
+  const onDone = () => ask((n) => (n === at ? null : n));
   const onCord = now?.cord || second ? () => setByCord(!byCord) : undefined;
   return (
     <div className="grid gap-4 min-[760px]:grid-cols-[minmax(0,400px)_minmax(0,1fr)]">
       {now && byCord && onCord ? (
         <ByCord
           key={`${now.mic} ${now.to ?? "ground"}`}
-          {...{ ask: now, second, kit, onCord }}
+          {...{ ask: now, second, kit, onCord, onDone }}
           onStay={() => ask(at)}
-          onDone={() => ask(null)}
         />
       ) : now ? (
         <Reading
           key={`${now.mic} ${now.to ?? "ground"}`}
-          {...{ ask: now, kit, onCord }}
+          {...{ ask: now, current: stood.current, kit, onCord, onDone }}
           onStay={() => ask(at)}
-          onDone={() => ask(null)}
         />
       ) : (
         <p className="py-4 text-[1.05rem]" data-all-read>

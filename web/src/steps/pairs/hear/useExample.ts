@@ -1,6 +1,6 @@
 /** The example as it is rendered, asked after until it is done; then its sounds, ready to play. */
 import { useEffect, useState } from "react";
-import { api, exactly, must } from "../../../api/client";
+import { api, exactly, must, unreached } from "../../../api/client";
 import type { Example, PairRow } from "../../../api/types";
 import type { Editor } from "../../../core/editor";
 import { Player } from "../../../core/player";
@@ -65,7 +65,7 @@ export function useExample(row: PairRow) {
 
 async function loaded(player: Player, example: Example): Promise<void> {
   for (const version of example.versions) {
-    const file = await fetch(`/api/examples/${example.id}/${version}.wav`);
+    const file = await fetch(`/api/examples/${example.id}/${version}.wav`).catch(unreached);
     if (!file.ok) throw new Error(`The sound is not there (${file.status}). Ask for it again.`);
     await player.load(version, await file.arrayBuffer());
   }
