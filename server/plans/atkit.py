@@ -1,10 +1,12 @@
 """What is written down at the kit of one layout: readings of mics, ticks, and what was touched."""
 
 from dataclasses import dataclass
-from typing import Literal
+from functools import cache
+from typing import Any, Literal
 from uuid import UUID
 
 from accounts.models import User
+from django.db import connection
 from django.db.models import Count
 from django.utils import timezone
 from ringside.errors import RingsideError
@@ -67,22 +69,40 @@ class Tag:
     meter: Sent | None
 
 
-def tag_of(person: int, layout_pk: int) -> Tag:
-    """What changes whenever a layout's log at the kit does: how many there are, and struck out.
+_LAYOUT, _PERSON = -1, -2
+"""What stands for the two in the question, until it is asked."""
 
-    One question to the database: fifty screens ask it without end.
+
+@cache
+def _question() -> tuple[str, tuple[Any, ...]]:
+    """How many lines a layout's log has, and what its meter sent, if this person may see it.
+
+    Put together by the ORM once: that takes it three times as long as the database the answer.
     """
     found = (
         Layout.objects.filter(
-            pk=layout_pk,
-            session__studio__membership__user_id=person,
+            pk=_LAYOUT,
+            session__studio__membership__user_id=_PERSON,
             session__deleted_at=None,
             deleted_at=None,
         )
         .annotate(lines=Count("stand_log"), struck=Count("stand_log__struck_at"))
         .values_list("lines", "struck", "meter__last_key", "meter__last_metres", "meter__last_at")
-        .first()
     )
+    sql, values = found.query.sql_with_params()
+    return str(sql), tuple(values)
+
+
+def tag_of(person: int, layout_pk: int) -> Tag:
+    """What changes whenever a layout's log at the kit does: how many there are, and struck out.
+
+    One question to the database: fifty screens ask it without end.
+    """
+    sql, values = _question()
+    told = {_LAYOUT: layout_pk, _PERSON: person}
+    with connection.cursor() as cursor:
+        cursor.execute(sql, [told.get(v, v) for v in values])
+        found = cursor.fetchone()
     if found is None:
         raise NotThere
     lines, struck, key, metres, at = found

@@ -55,6 +55,19 @@ def test_what_is_struck_out_counts_no_more_and_the_tag_changes(as_owner, layout)
     assert as_owner("POST", f"{path}/strike", gone)[0] == 404
 
 
+def test_a_tag_is_of_its_own_layout_and_gone_with_it(as_owner, layout):
+    path = f"/layouts/{layout.pk}"
+    status, other = as_owner("POST", f"{path}/copy", {"name": "Another"})
+    assert status == 201
+    as_owner("POST", f"{path}/at-kit", line())
+    tags = [
+        as_owner("GET", f"/layouts/{pk}/at-kit/tag")[1]["tag"] for pk in (layout.pk, other["id"])
+    ]
+    assert tags == ["1-0", "0-0"]
+    assert as_owner("DELETE", path)[0] == 204
+    assert as_owner("GET", f"{path}/at-kit/tag")[0] == 404
+
+
 def test_nobody_of_another_studio_sees_or_writes(outsider, as_owner, layout):
     as_stranger = Api(outsider)
     path = f"/layouts/{layout.pk}/at-kit"
