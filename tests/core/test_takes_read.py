@@ -7,6 +7,8 @@ from dataclasses import replace
 import numpy as np
 import pytest
 import soundfile
+from ringside.edits.apply import apply
+from ringside.edits.mics import RemoveMics
 from ringside.errors import RingsideError
 from ringside.gear.locker import Locker
 from ringside.pairs.analysis import analyse
@@ -85,6 +87,15 @@ def test_hits_are_asked_for_where_most_is_open(analysis):
     assert [r.settles for r in rows] == sorted((r.settles for r in rows), reverse=True)
     assert rows[0].settles > 0
     assert "leans over the kit" in hits_wanted(analysis).caution
+
+
+def test_for_one_mic_no_hits_are_asked_for():
+    layout = demo_layout()
+    one = hits_wanted(analyse(apply(layout, RemoveMics(
+        do="remove-mics", mics=[m.id for m in layout.mics if m.id != "OL"]
+    )).layout))  # fmt: skip
+    assert (one.rows, one.caution) == ([], "")
+    assert "here is one" in one.words
 
 
 def test_a_channel_turned_over_is_named_and_its_verdicts_are_hollow(tmp_path, analysis, plain):

@@ -68,6 +68,22 @@ def test_page_says_who_left_a_pair_when_and_that_it_has_changed_since(as_owner, 
     assert "track delayed by 7 samples" in table(as_owner, layout.pk, "cm")["OR"]["Flips"]
 
 
+def test_one_mic_and_its_track_are_counted_as_one_and_no_pairs_are_headed(as_owner, layout):
+    out = as_owner("GET", f"/layouts/{layout.pk}")[1]
+    gone = [m["id"] for m in out["doc"]["mics"] if m["id"] != "OL"]
+    edit = {"layout": out["doc"], "edit": {"do": "remove-mics", "mics": gone}}
+    save = {
+        "version": out["version"],
+        "what": "w",
+        "doc": as_owner("POST", "/edit", edit)[1]["layout"],
+    }
+    assert as_owner("PUT", f"/layouts/{layout.pk}", save)[0] == 200
+    page = as_owner("GET", f"/layouts/{layout.pk}/sheet")[1].decode()
+    assert "· 1 mic ·" in page
+    assert "<h2>Pairs</h2>" not in page
+    assert "<p>1 track in" in as_owner("GET", f"/layouts/{layout.pk}/inputs")[1].decode()
+
+
 def track_of(doc, name):
     return next(c for c in doc["channels"] if c["id"] == name)
 

@@ -55,6 +55,9 @@ CAUTION: Final = (
 )
 
 
+NO_PAIR: Final = "Nothing to play: hits settle what two mics are to each other, and here is one."
+
+
 def hits_wanted(an: Analysis, had: Judged | None = None) -> HitList:
     """What to ask the drummer for.
 
@@ -70,6 +73,8 @@ def hits_wanted(an: Analysis, had: Judged | None = None) -> HitList:
         The drums that settle most first; short of those that a take has settled.
     """
     p, s = an.pairs, an.scene.sources
+    if not len(p.first):
+        return HitList([], 0.0, NO_PAIR, "")
     other = tips(an)
     open_now = p.counts & ((p.verdict == Verdict.ASK_THE_EAR) | (other != p.verdict))
     open_now = open_now & s.drum

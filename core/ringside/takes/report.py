@@ -245,8 +245,11 @@ def _summary(take: TakeRead, asked: int, settled: int, reasons: Sequence[ReasonT
         return "No stroke of this take can be used; why is told at each of them."
     drums = len(take.drums)
     words = f"{used} of {len(take.hits)} strokes count, on {drums} drum{'s' * (drums != 1)}."
-    if asked:
-        words += f" {settled} of {asked} verdicts that were left to the ear are settled."
+    if asked == 1:
+        words += f" The verdict that was left to the ear is {'' if settled else 'not '}settled."
+    elif asked:
+        is_ = "is" if settled == 1 else "are"
+        words += f" {settled} of {asked} verdicts that were left to the ear {is_} settled."
     if not reasons:
         words += " Everything is as planned, as far as these hits can tell."
     return words

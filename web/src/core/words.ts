@@ -21,7 +21,10 @@ export const MEANING: Record<Verdict, string> = {
   "no matter": "What the two can take from the drum is not heard in this balance",
 };
 
-export const micsInWords = (count: number) => (count === 1 ? "1 mic" : `${count} mics`);
+/** So many of something that takes an s. */
+export const counted = (count: number, of: string) => `${count} ${of}${count === 1 ? "" : "s"}`;
+
+export const micsInWords = (count: number) => counted(count, "mic");
 
 /** The colour token of a mic: by the drum it is put up for, or by its role. */
 export function micColour(mic: Mic, layout: Layout): string {

@@ -1,6 +1,7 @@
 /** The kit as a whole: where it comes from, which hand, the stool, one more part, keep it. */
 import { useState } from "react";
 import type { Edit, Kit, Layout, Stool } from "../../api/types";
+import { counted } from "../../core/words";
 import { useEditor, useEditorPart } from "../../parts/editing";
 import { LengthFields, type LengthRow } from "../../parts/fields/Lengths";
 import { Pick } from "../../parts/fields/Pick";
@@ -52,7 +53,8 @@ export function KitPanel({ onChoose }: { onChoose: (id: string) => void }) {
         onTake={(name) => setKit(() => ({ name }), `Named the kit ${name}`)}
       />
       <p className="text-[0.88rem] text-soft">
-        {kit.drums.length} drums, {(kit.cymbals ?? []).length} cymbals, {kit.hand ?? "right"}
+        {counted(kit.drums.length, "drum")}, {counted((kit.cymbals ?? []).length, "cymbal")},{" "}
+        {kit.hand ?? "right"}
         -handed.
       </p>
       <button type="button" className="btn w-full" onClick={() => void take({ do: "hand" })}>

@@ -89,7 +89,7 @@ const Selected = memo(function Selected({ opened, onTechnique }: Props & { opene
       </Views>
       {blocked && <InTheWay blocked={blocked} />}
       <StockPanel />
-      {counts && (
+      {counts && doc.mics.length > 1 && (
         <section className="border-t border-hair pt-3">
           <h3 className="mb-1.5 text-[0.95rem]">All pairs</h3>
           <VerdictCounts counts={counts} />

@@ -14,6 +14,7 @@ export const OpenPair = memo(function OpenPair(props: { anchor: string; mover?: 
   const one = micOf(doc, anchor);
   const two = mover ? micOf(doc, mover) : undefined;
   if (!one) return null;
+  const others = doc.mics.map((m) => m.id).filter((id) => id !== anchor);
   const name = doc.stereo_pairs.find(
     (p) => mover && [p.left, p.right].includes(anchor) && [p.left, p.right].includes(mover),
   )?.name;
@@ -21,23 +22,25 @@ export const OpenPair = memo(function OpenPair(props: { anchor: string; mover?: 
     <header>
       <div className="flex items-center gap-2">
         <MicTag mic={one} layout={doc} lit />
-        <span className="text-soft">with</span>
+        {others.length > 0 && <span className="text-soft">with</span>}
         {two && <MicTag mic={two} layout={doc} lit />}
-        <div className="ml-auto w-22">
-          <Pick
-            label="The other mic"
-            hideLabel
-            className="w-full py-0.5"
-            value={mover ?? ""}
-            placeholder="choose"
-            options={doc.mics.map((m) => m.id).filter((id) => id !== anchor)}
-            onTake={(id) => editor.open({ anchor, mover: id, source: null })}
-          />
-        </div>
+        {others.length > 0 && (
+          <div className={`ml-auto ${mover ? "w-22" : "w-28"}`}>
+            <Pick
+              label="The other mic"
+              hideLabel
+              className="w-full py-0.5"
+              value={mover ?? ""}
+              placeholder="choose"
+              options={others}
+              onTake={(id) => editor.open({ anchor, mover: id, source: null })}
+            />
+          </div>
+        )}
         {mover && <TurnRound anchor={anchor} mover={mover} />}
       </div>
       <p className="mt-1 text-[0.85rem] text-soft">
-        {name ?? "two mics"}
+        {name ?? (others.length ? "two mics" : "The only mic here: a pair needs two.")}
         {two ? `; ${one.id} stands, ${two.id} moves` : ""}
       </p>
     </header>
