@@ -156,6 +156,21 @@ def held_back(page: Page, path: str) -> Callable[[], None]:
     return let_go
 
 
+def unanswered(page: Page) -> list[str]:
+    """No question is answered from now on, and is soon asked again; which, by their last word."""
+    asked = []
+
+    def cut(route: Route) -> None:
+        asked.append(route.request.url.rsplit("/", 1)[1])
+        route.abort()
+
+    page.route("**/api/**", cut)
+    page.evaluate(
+        "() => { const wait = setTimeout; setTimeout = (f, ms, ...a) => wait(f, ms / 20, ...a); }"
+    )
+    return asked
+
+
 def by_requests(person: "Person") -> None:
     """A browser that opens no line to the server: what a hand asks can be held back or refused."""
     person.page.add_init_script("delete window.WebSocket")

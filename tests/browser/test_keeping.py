@@ -7,7 +7,7 @@ import pytest
 from playwright.sync_api import expect
 
 from ops.paths import DEMO_PASSWORD
-from tests.browser.conftest import PASSWORD, at_rest, held_back, pick, watched
+from tests.browser.conftest import PASSWORD, at_rest, held_back, pick, unanswered, until, watched
 from tests.browser.test_place import SNARE, distance, drag, middle, shown
 
 
@@ -427,3 +427,13 @@ def test_many_sessions_come_a_page_at_a_time_and_are_searched(someone):
     expect(rows).to_have_count(1)
     page.get_by_label("Search by name or place").fill("zither")
     expect(page.get_by_text("No session has “zither”")).to_be_visible()
+
+
+def test_a_network_that_is_back_before_the_server_closes_nothing(someone):
+    page = someone.open("place")
+    asked = unanswered(page)
+    someone.context.set_offline(True)
+    someone.context.set_offline(False)
+    until(page, lambda: asked.count(str(someone.layout)) > 5)
+    expect(page.get_by_role("heading", name="From above")).to_be_visible()
+    assert page.get_by_text("This layout cannot be opened").count() == 0

@@ -8,7 +8,7 @@ import pytest
 from playwright.sync_api import expect
 
 from ops.meter import Line, Simulated, measure
-from tests.browser.conftest import held_back, until
+from tests.browser.conftest import held_back, unanswered, until
 
 PHONE = {"width": 390, "height": 844}
 # Looks at the log (each 0.7 s) until another's line is drawn: one finds it, and the next may be
@@ -190,6 +190,28 @@ def test_a_verdict_that_comes_late_takes_nobody_from_what_was_chosen_meanwhile(p
     list_of_this()
     expect(ask(phone, "OR snare")).to_have_attribute("data-state", "good")
     expect(ask(phone, "ST snare")).to_have_attribute("aria-current", "step")
+
+
+def test_with_the_server_away_for_long_the_walk_stays_on_the_screen(someone, phone):
+    thumb(phone, f"{target(phone):.1f}")
+    expect(phone.locator("[data-judged=good]")).to_be_visible()
+    phone.get_by_role("button", name="Keep").click()
+    until(phone, lambda: len(lines(someone)) == 1)
+    expect(phone.locator("[data-read='1']")).to_be_visible()
+    gone = unanswered(phone)
+    thumb(phone, f"{target(phone):.1f}")
+    phone.get_by_role("button", name="Keep").click()
+
+    def stays():
+        assert phone.get_by_role("form", name="Reading").is_visible()
+        return gone.count("standing") > 5
+
+    until(phone, stays)
+    expect(phone.locator("[data-read='2']")).to_be_visible()
+    assert phone.get_by_text("cannot be reached").count() == 0
+    phone.unroute_all()
+    expect(phone.locator("[data-waiting]")).to_have_count(0)
+    expect(ask(phone, "OR snare")).to_have_attribute("data-state", "good")
 
 
 def test_a_reading_and_a_tick_are_seen_on_another_screen_within_a_second(someone, phone):

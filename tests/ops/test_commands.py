@@ -7,7 +7,7 @@ import sys
 
 import pytest
 
-from ops import commands, paths
+from ops import commands, install, paths
 from ops.paths import ROOT
 from ops.say import StepFailed, run, step
 
@@ -56,6 +56,26 @@ def test_a_fingerprint_follows_names_and_contents(tmp_path, monkeypatch):
     second = paths.fingerprint(tmp_path / "a")
     file.rename(tmp_path / "a" / "y")
     assert len({first, second, paths.fingerprint(tmp_path / "a")}) == 3
+
+
+def test_what_is_written_while_the_screens_are_built_is_built_the_next_time(tmp_path, monkeypatch):
+    monkeypatch.setattr(paths, "ROOT", tmp_path)
+    monkeypatch.setattr(install, "WEB", tmp_path)
+    monkeypatch.setattr(install, "web_packages", lambda: None)
+    (tmp_path / "src").mkdir()
+    (tmp_path / "dist").mkdir()
+    source, built, late = tmp_path / "src" / "a.ts", [], ["later"]
+
+    def build(command, **_):
+        if command[0] == "npm":
+            built.append(source.read_text())
+            source.write_text(late.pop() if late else built[-1])
+
+    source.write_text("first")
+    monkeypatch.setattr(install, "run", build)
+    for _ in range(3):
+        install.web_build()
+    assert built == ["first", "later"]
 
 
 def test_a_stamp_goes_with_its_folder(tmp_path):

@@ -23,7 +23,7 @@ export function App() {
     return (
       <main className="p-8" role="alert">
         <h1 className="text-xl">The server does not answer</h1>
-        <p>Nothing is lost. Start it with ./ringside up, then reload this page.</p>
+        <p>Nothing is lost. Start it with ./ringside up; this page then opens by itself.</p>
       </main>
     );
   if (stranger)

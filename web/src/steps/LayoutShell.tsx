@@ -35,7 +35,8 @@ export function LayoutShell() {
     gcTime: 0,
     staleTime: 0,
   });
-  if (opened.error)
+  // Asked again when a network is back, and not answered: what is open stays open.
+  if (opened.error && !opened.data)
     return (
       <main className="p-8" role="alert">
         <h1 className="text-xl">This layout cannot be opened</h1>

@@ -6,6 +6,7 @@ import type { KitEntry, KitLine, Tag } from "../../api/types";
 import { newKey } from "../../core/key";
 import { logOf, type Mine } from "../../core/kitlog";
 import { useEditorPart } from "../editing";
+import { useLast } from "../last";
 import { useLog, useUnsent } from "../log";
 
 /** How often it is looked whether somebody else wrote something down, where that is seen at once. */
@@ -45,7 +46,7 @@ function useLines(looking: boolean): Pick<AtKitLog, "lines" | "meter"> {
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
   });
-  return { lines: found.data?.rows ?? NO_LINES, meter: tag.data?.meter ?? null };
+  return { lines: useLast(found.data)?.rows ?? NO_LINES, meter: tag.data?.meter ?? null };
 }
 
 const NO_LINES: readonly KitLine[] = [];

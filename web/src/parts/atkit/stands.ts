@@ -5,6 +5,7 @@ import { api, exactly } from "../../api/client";
 import type { AtKit, KitEntry, Layout } from "../../api/types";
 import { nextAsk } from "../../core/kitlog";
 import { useEditorPart } from "../editing";
+import { useLast } from "../last";
 
 export type Order = AtKit["setup"]["order"];
 
@@ -42,7 +43,7 @@ export function useStands(log: KitEntry[], order: Order, wanted = true): Stands 
     placeholderData: (old) => old,
     gcTime: 10_000,
   });
-  const { data } = found;
+  const data = useLast(found.data);
   const fresh = useMemo(() => {
     const known = new Set(data?.log.map((e) => e.key));
     return log.filter((e) => !known.has(e.key));
@@ -52,7 +53,7 @@ export function useStands(log: KitEntry[], order: Order, wanted = true): Stands 
     fresh,
     of: data?.of,
     next: data ? nextAsk(data.answer.standing.asks, fresh) : null,
-    current: data !== undefined && !found.isPlaceholderData && fresh.length === 0,
+    current: found.data !== undefined && !found.isPlaceholderData && fresh.length === 0,
     error: found.error,
   };
 }

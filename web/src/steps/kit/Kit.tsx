@@ -8,6 +8,7 @@ import { useCalmPart, useEditorPart } from "../../parts/editing";
 import { Views } from "../../parts/fields/Views";
 import { KitFaults } from "../../parts/KitFaults";
 import { Later, useTakenHold } from "../../parts/Later";
+import { useLast } from "../../parts/last";
 import { ReadyForHands } from "../../parts/ReadyForHands";
 import { KitCharts } from "./KitChart";
 import { KitPanel } from "./KitPanel";
@@ -38,7 +39,7 @@ function useKitBoard(skip: Ends[]) {
 export function Kit() {
   const [chosen, choose] = useState<string | null>(null);
   const [skip, setSkip] = useState<Ends[]>([]);
-  const board = useKitBoard(skip).data;
+  const board = useLast(useKitBoard(skip).data);
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_288px] grid-rows-[minmax(0,1fr)_minmax(230px,37%)] max-[1050px]:grid-cols-[minmax(0,1fr)_250px]">
       <h1 className="sr-only">The kit</h1>

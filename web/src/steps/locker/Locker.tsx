@@ -31,7 +31,7 @@ export function Locker() {
           <AccountMenu />
         </span>
       </header>
-      {held.error && (
+      {held.error && !held.data && (
         <main className="p-8" role="alert">
           <h1 className="text-xl">This locker cannot be opened</h1>
           <p>{held.error.message}</p>

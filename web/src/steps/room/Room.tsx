@@ -6,6 +6,7 @@ import { Tick } from "../../parts/fields/Tick";
 import { Views } from "../../parts/fields/Views";
 import { KitFaults } from "../../parts/KitFaults";
 import { Later } from "../../parts/Later";
+import { useLast } from "../../parts/last";
 import { useMe } from "../../parts/me";
 import { ReadyForHands } from "../../parts/ReadyForHands";
 import { SidePanel } from "../../parts/SidePanel";
@@ -46,12 +47,14 @@ export function Room() {
 function Drawn() {
   const still = useEditorPart((s) => s.still.room) ?? null;
   const found = useRoomBoard(still);
+  const kept = useLast(found.data);
+  const fresh = found.data !== undefined && !found.isPlaceholderData;
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_310px] grid-rows-[minmax(0,1fr)_minmax(220px,35%)] max-[1050px]:grid-cols-[minmax(0,1fr)_270px]">
       <h1 className="sr-only">The room</h1>
       <ReadyForHands />
-      <Live kept={found.data} fresh={!found.isPlaceholderData} trouble={found.error?.message} />
-      <Numbers board={found.data} />
+      <Live {...{ kept, fresh }} trouble={found.error?.message} />
+      <Numbers board={kept} />
     </div>
   );
 }
