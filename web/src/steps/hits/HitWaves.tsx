@@ -76,7 +76,7 @@ export function HitWaves({ take, job, drum, bent }: Props) {
   const doc = useEditorPart((s) => s.still);
   const [ref, { width }] = useSize<HTMLDivElement>();
   const clip = useId();
-  if (waves.error) return <p role="alert">{waves.error.message}</p>;
+  if (waves.error && !waves.data) return <p role="alert">{waves.error.message}</p>;
   const here = waves.data?.source === drum.source ? waves.data : undefined;
   const lanes = here ? lanesOf(drum, here, bent) : [];
   const high = lanes.length * ROW + TOP + 6;

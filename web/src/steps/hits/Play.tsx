@@ -13,7 +13,7 @@ export function Play({ onRecorded }: { onRecorded: () => void }) {
     placeholderData: (old) => old,
   });
   const [at, setAt] = useState<number | null>(null);
-  if (list.error) return <p role="alert">{list.error.message}</p>;
+  if (list.error && !list.data) return <p role="alert">{list.error.message}</p>;
   if (!list.data) return <p className="text-soft">Looking for what is open…</p>;
   if (at !== null) return <Counting list={list.data} at={at} setAt={setAt} onEnd={onRecorded} />;
   return <AsText list={list.data} onBegin={() => setAt(0)} />;

@@ -53,7 +53,7 @@ function What({ job }: { job: number }) {
       must<Changed>(api.GET("/api/comparisons/{pk}/since", { params: { path: { pk: job } } })),
     staleTime: Number.POSITIVE_INFINITY,
   });
-  if (found.error) return <p role="alert">{found.error.message}</p>;
+  if (found.error && !found.data) return <p role="alert">{found.error.message}</p>;
   if (!found.data) return null;
   const { moved, retuned, words, drums } = found.data;
   return (

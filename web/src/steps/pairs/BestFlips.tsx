@@ -13,7 +13,7 @@ import { useFlips } from "./data";
 export function BestFlips() {
   const doc = useEditorPart((s) => s.still);
   const found = useFlips();
-  if (found.error) return <p role="alert">{found.error.message}</p>;
+  if (found.error && !found.data) return <p role="alert">{found.error.message}</p>;
   const flips = found.data;
   if (!flips) return <p className="text-soft">Trying every set…</p>;
   return (

@@ -19,7 +19,7 @@ export function OneByOne() {
   const doc = useEditorPart((s) => s.still);
   const [order, setOrder] = useState<Order>(doc.order?.length ? "own" : firstOf(doc.brief?.first));
   const found = useSteps(order === "own" ? null : order);
-  if (found.error) return <p role="alert">{found.error.message}</p>;
+  if (found.error && !found.data) return <p role="alert">{found.error.message}</p>;
   const steps = found.data;
   if (!steps) return <p className="text-soft">Adding them up…</p>;
   const swap = (i: number, by: number) => {

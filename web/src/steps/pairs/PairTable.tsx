@@ -32,7 +32,7 @@ export function PairTable({ source, sought, onOpen }: Props) {
     down: true,
   });
   const found = usePairRows(source);
-  if (found.error) return <p role="alert">{found.error.message}</p>;
+  if (found.error && !found.data) return <p role="alert">{found.error.message}</p>;
   if (!found.data) return <p className="text-soft">Computing…</p>;
   const rows = byColumn(found.data, by.column, by.down).filter((r) => sought(r.a, r.b, r.verdict));
   return (

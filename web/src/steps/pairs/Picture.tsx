@@ -17,7 +17,7 @@ export function Picture() {
   const editor = useEditor();
   const doc = useEditorPart((s) => s.still);
   const found = usePicture();
-  if (found.error) return <p role="alert">{found.error.message}</p>;
+  if (found.error && !found.data) return <p role="alert">{found.error.message}</p>;
   const seen = found.data;
   if (!seen) return <p className="text-soft">Looking…</p>;
   return (

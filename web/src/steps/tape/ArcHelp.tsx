@@ -50,7 +50,7 @@ function Spots({ mic, doc, onDone }: { mic: string; doc: Layout; onDone: () => v
     retry: false,
     gcTime: 10_000,
   });
-  if (found.error) return <p role="alert">{found.error.message}</p>;
+  if (found.error && !found.data) return <p role="alert">{found.error.message}</p>;
   if (!found.data) return <p className="text-soft">Looking round the arc…</p>;
   return <Swing arc={found.data} doc={doc} onDone={onDone} />;
 }

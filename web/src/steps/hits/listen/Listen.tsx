@@ -30,7 +30,7 @@ export function Listen({ take, told, job }: Props) {
     enabled: job !== null,
     staleTime: Number.POSITIVE_INFINITY,
   });
-  if (heard.error) return <p role="alert">{heard.error.message}</p>;
+  if (heard.error && !heard.data) return <p role="alert">{heard.error.message}</p>;
   if (!heard.data || job === null) return <p className="text-soft">Getting it ready…</p>;
   if (!heard.data.tracks.length) return <p className="text-soft">No track to listen to.</p>;
   return <Desk key={job} {...{ take, told, job }} heard={heard.data} />;

@@ -81,7 +81,7 @@ function OneSet({ set, sets }: { set: OptionSet; sets: OptionSet[] }) {
 function Ranked({ set }: { set: OptionSet }) {
   const take = useTake();
   const found = useOptions(set.id, true);
-  if (found.error) return <p role="alert">{found.error.message}</p>;
+  if (found.error && !found.data) return <p role="alert">{found.error.message}</p>;
   if (!found.data) return <p className="w-full text-soft">Trying each alone…</p>;
   return (
     <ol className="w-full space-y-1" aria-label={`${set.name}, best first`}>

@@ -14,7 +14,7 @@ interface Props {
 
 export function ToDo({ trial, onBalance }: Props) {
   const found = useWorklist();
-  if (found.error) return <p role="alert">{found.error.message}</p>;
+  if (found.error && !found.data) return <p role="alert">{found.error.message}</p>;
   const list = found.data;
   if (!list) return <p className="text-soft">Weighing what is worth doing…</p>;
   const lines = list.lines.map((line, n) => ({ ...line, number: n + 1 }));
