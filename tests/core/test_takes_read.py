@@ -95,7 +95,7 @@ def test_for_one_mic_no_hits_are_asked_for():
         do="remove-mics", mics=[m.id for m in layout.mics if m.id != "OL"]
     )).layout))  # fmt: skip
     assert (one.rows, one.caution) == ([], "")
-    assert "here is one" in one.words
+    assert "Place two first" in one.words
 
 
 def test_a_channel_turned_over_is_named_and_its_verdicts_are_hollow(tmp_path, analysis, plain):

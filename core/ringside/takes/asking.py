@@ -55,7 +55,7 @@ CAUTION: Final = (
 )
 
 
-NO_PAIR: Final = "Nothing to play: hits settle what two mics are to each other, and here is one."
+NO_PAIR: Final = "Nothing to play: hits settle what two mics are to each other. Place two first."
 
 
 def hits_wanted(an: Analysis, had: Judged | None = None) -> HitList:
