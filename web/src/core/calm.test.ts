@@ -19,14 +19,16 @@ describe("what is read under a hand", () => {
     for (const step of steps) step();
   }
 
+  const tell = () => {
+    told.push(Date.now() - 10_000);
+    vi.setSystemTime(Date.now() + takes);
+  };
+
   beforeEach(() => {
     vi.useFakeTimers({ now: 10_000 });
     [told, takes] = [[], 0];
     due.clear();
-    calm = new Calm(() => {
-      told.push(Date.now() - 10_000);
-      vi.setSystemTime(Date.now() + takes);
-    }, turns);
+    calm = new Calm(tell, turns);
     vi.spyOn(performance, "now").mockImplementation(() => Date.now());
   });
 
@@ -66,6 +68,14 @@ describe("what is read under a hand", () => {
     const waits = told.slice(1).map((at, i) => at - (told[i] ?? 0));
     expect(Math.min(...waits)).toBeGreaterThanOrEqual(400);
     expect(Math.max(...waits)).toBeLessThan(450);
+  });
+
+  it("is told less often where it is not read so soon", async () => {
+    calm = new Calm(tell, turns, 300);
+    await moved(1000);
+    const waits = told.slice(1).map((at, i) => at - (told[i] ?? 0));
+    expect(Math.min(...waits)).toBeGreaterThanOrEqual(300);
+    expect(Math.max(...waits)).toBeLessThan(350);
   });
 
   it("is told once a second however slow it is", () => {

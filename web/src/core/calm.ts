@@ -3,6 +3,8 @@ import { type Frames, frames } from "./frames";
 
 /** As often as it can be read, */
 export const CALM_MS = 100;
+/** and several numbers side by side, which is not as soon, */
+export const NUMBERS_MS = 300;
 /**
  * so seldom that to draw it takes no more than a twentieth of the time (to lay it out and paint it
  * takes half as long again),
@@ -25,11 +27,12 @@ export class Calm {
   constructor(
     private readonly tell: () => void,
     private readonly turns: Pick<Frames, "turn" | "drop"> = frames,
+    private readonly least = CALM_MS,
   ) {}
 
   /** Something has changed; `atOnce` where no hand changes it over and over. */
   hear(atOnce: boolean): void {
-    const wait = this.last + calmAfter(this.drawn) - Date.now();
+    const wait = this.last + calmAfter(this.drawn, TIMES_DRAWN, this.least) - Date.now();
     if (atOnce) this.now();
     else if (wait > 0) this.clock ??= setTimeout(this.due, wait);
     else this.due();

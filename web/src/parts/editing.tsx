@@ -95,11 +95,11 @@ function useCalm<T>(
   return useSyncExternalStore(subscribe, useKept(pick, same));
 }
 
-/** What is told to a hand, and null where none is there, as often as it can be read. */
-export function useCalmShared<T>({ subscribe, get }: Shared<T | null>): T | null {
+/** What is told to a hand, and null where none is there, as often as it can be read (`least`, ms). */
+export function useCalmShared<T>({ subscribe, get }: Shared<T | null>, least?: number): T | null {
   const calm = useCallback(
-    (listener: () => void) => calmly(subscribe, listener, () => get() === null),
-    [subscribe, get],
+    (listener: () => void) => calmly(subscribe, listener, () => get() === null, least),
+    [subscribe, get, least],
   );
   return useSyncExternalStore(calm, get);
 }
@@ -107,8 +107,13 @@ export function useCalmShared<T>({ subscribe, get }: Shared<T | null>): T | null
 type Subscribe = (listener: () => void) => () => void;
 
 /** To listen to what a hand changes; `atOnce` says whether none does. */
-function calmly(subscribe: Subscribe, listener: () => void, atOnce: () => boolean): () => void {
-  const calm = new Calm(listener);
+function calmly(
+  subscribe: Subscribe,
+  listener: () => void,
+  atOnce: () => boolean,
+  least?: number,
+): () => void {
+  const calm = new Calm(listener, undefined, least);
   const leave = subscribe(() => calm.hear(atOnce()));
   return () => {
     calm.stop();

@@ -1,7 +1,8 @@
 /** What the room does, drawn: decay by band, modes on a line, the low end at three heights. */
+import type { ReactNode } from "react";
 import type { RoomBoard } from "../../api/types";
 import { hzText } from "../../core/units";
-import { Across, Curve, Foot, Paper, Side, Word } from "./frame";
+import { Across, Curve, Foot, Over, Paper, Side, Word } from "./frame";
 
 const WIDE = 520;
 const HIGH = 150;
@@ -105,21 +106,29 @@ const HEIGHTS = {
   overhead: ["var(--ring)", "2 3"],
 } as const;
 
-/** The boundary response where the kit stands, at three heights, to 300 Hz. */
-export function LowEndChart({ board }: { board: RoomBoard }) {
-  const { frequency_hz, here } = board.spots;
-  const x = octaves(30, 300, 34, WIDE - 12);
-  const y = (db: number) => 64 - Math.max(-9, Math.min(9, db)) * 5.6;
+const LOW_HIGH = 140;
+const lowX = octaves(30, 300, 34, WIDE - 12);
+const lowY = (db: number) => 64 - Math.max(-9, Math.min(9, db)) * 5.6;
+
+/** What the boundary response to 300 Hz is drawn on. */
+export function LowEndPaper({ children }: { children: ReactNode }) {
   const levels = [6, 0, -6];
   return (
-    <Paper wide={WIDE} high={140}>
-      <Across at={levels} y={y} from={30} to={WIDE - 8} />
-      <Side at={levels} x={26} y={y} say={(db) => (db > 0 ? `+${db}` : String(db))} />
-      {Object.entries(here.curves).map(([name, values]) => {
-        const [colour, dash] = HEIGHTS[name as keyof typeof HEIGHTS] ?? ["var(--ink)", undefined];
-        return <Curve key={name} xs={frequency_hz} ys={values} {...{ x, y, colour, dash }} bold />;
-      })}
-      <Foot at={[30, 50, 80, 120, 200, 300]} x={x} y={134} size={10.5} say={withUnit} />
-    </Paper>
+    <div className="relative h-max">
+      <Paper wide={WIDE} high={LOW_HIGH}>
+        <Across at={levels} y={lowY} from={30} to={WIDE - 8} />
+        <Side at={levels} x={26} y={lowY} say={(db) => (db > 0 ? `+${db}` : String(db))} />
+        <Foot at={[30, 50, 80, 120, 200, 300]} x={lowX} y={134} size={10.5} say={withUnit} />
+      </Paper>
+      <Over wide={WIDE} high={LOW_HIGH}>
+        {children}
+      </Over>
+    </div>
   );
+}
+
+/** That of one height. */
+export function LowEndCurve({ name, hz, db }: { name: string; hz: number[]; db: number[] }) {
+  const [colour, dash] = HEIGHTS[name as keyof typeof HEIGHTS] ?? ["var(--ink)", undefined];
+  return <Curve xs={hz} ys={db} x={lowX} y={lowY} {...{ colour, dash }} bold />;
 }

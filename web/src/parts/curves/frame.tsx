@@ -20,6 +20,22 @@ export function Paper({ wide, high, label, children }: PaperProps) {
   );
 }
 
+/**
+ * What changes under a hand, drawn over its paper, which stands: laid out and painted for each
+ * other the two take three times as long.
+ */
+export function Over({ wide, high, children }: Omit<PaperProps, "label">) {
+  return (
+    <svg
+      viewBox={`0 0 ${wide} ${high}`}
+      aria-hidden="true"
+      className="pointer-events-none absolute inset-0 size-full contain-strict"
+    >
+      {children}
+    </svg>
+  );
+}
+
 interface WordProps {
   x: number;
   y: number;

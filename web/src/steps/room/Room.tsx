@@ -1,7 +1,7 @@
 /** Room: its walls and what covers them, where the kit stands, and what that does to it. */
-import { memo, useMemo, useState } from "react";
+import { memo, useState } from "react";
 import type { RoomBoard, Room as RoomDoc } from "../../api/types";
-import { useCalmShared, useEditorPart } from "../../parts/editing";
+import { useEditorPart } from "../../parts/editing";
 import { Tick } from "../../parts/fields/Tick";
 import { Views } from "../../parts/fields/Views";
 import { KitFaults } from "../../parts/KitFaults";
@@ -16,7 +16,7 @@ import { KeepRoom } from "./KeepRoom";
 import { RoomPlan } from "./plan/RoomPlan";
 import { RoomPanel } from "./RoomPanel";
 import { SpotLog, useTried } from "./SpotLog";
-import { type HandHere, useHere, withHere } from "./useHere";
+import { type HandHere, useHere } from "./useHere";
 import { useGobo, usePose, useRoomBoard, useSetRoom } from "./useRoom";
 
 const PLAIN: RoomDoc = {
@@ -71,7 +71,7 @@ function Live({ kept, fresh, trouble }: Kept) {
   return (
     <>
       <Plan board={kept} hand={hand} />
-      <Under board={kept} hand={hand} trouble={trouble} />
+      <Below board={kept} hand={hand} trouble={trouble} />
     </>
   );
 }
@@ -79,12 +79,6 @@ function Live({ kept, fresh, trouble }: Kept) {
 interface Followed {
   board: RoomBoard | undefined;
   hand: HandHere;
-}
-
-function Under({ board, hand, trouble }: Followed & Pick<Kept, "trouble">) {
-  const here = useCalmShared(hand);
-  const shown = useMemo(() => withHere(board, here), [board, here]);
-  return <Below board={shown} trouble={trouble} />;
 }
 
 const Numbers = memo(function Numbers({ board }: { board: RoomBoard | undefined }) {
@@ -119,7 +113,7 @@ function NoRoom() {
   );
 }
 
-function Plan({ board, hand }: Followed) {
+const Plan = memo(function Plan({ board, hand }: Followed) {
   const still = useEditorPart((s) => s.still);
   const { room } = still;
   const pose = usePose();
@@ -153,7 +147,7 @@ function Plan({ board, hand }: Followed) {
       />
     </section>
   );
-}
+});
 
 const FOOT = [
   ["low", "Low end here"],
@@ -162,11 +156,8 @@ const FOOT = [
   ["spots", "Spots tried"],
 ] as const;
 
-const Below = memo(function Below(props: {
-  board: RoomBoard | undefined;
-  trouble: string | undefined;
-}) {
-  const { board, trouble } = props;
+const Below = memo(function Below(props: Followed & Pick<Kept, "trouble">) {
+  const { board, hand, trouble } = props;
   const room = useEditorPart((s) => s.still.room);
   const pose = usePose();
   const [foot, setFoot] = useState<Which | "spots">("low");
@@ -185,7 +176,7 @@ const Below = memo(function Below(props: {
         {foot === "spots" && room ? (
           <SpotLog room={room} onGo={(to) => pose.onPose(to, true)} />
         ) : board && foot !== "spots" ? (
-          <Foot which={foot} board={board} />
+          <Foot which={foot} board={board} hand={hand} />
         ) : (
           <p className="px-4 text-soft">{trouble ?? "Working it out…"}</p>
         )}

@@ -60,8 +60,3 @@ export function useHere(fresh: boolean): HandHere {
   }, [latest, here, moving, fresh]);
   return here;
 }
-
-/** The board with what the hand is told in the place of what is kept. */
-export function withHere(kept: RoomBoard | undefined, told: Told | null): RoomBoard | undefined {
-  return kept && told ? { ...kept, spots: { ...kept.spots, here: told.here } } : kept;
-}

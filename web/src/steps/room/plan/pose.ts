@@ -1,6 +1,7 @@
 /** Where the kit stands in its room and how it is turned, and what the plan of it is given. */
 import { type RefObject, useLayoutEffect, useRef } from "react";
 import type { Layout, Room, RoomBoard, SpotTried } from "../../../api/types";
+import { frames } from "../../../core/frames";
 import type { Ruler } from "../../../core/units";
 import { type Point2, toScreen, type View } from "../../../core/view";
 import { useEditor, useEditorPart } from "../../../parts/editing";
@@ -44,11 +45,15 @@ export type Along = (now: Point2, kept: Point2) => Point2;
 /** With the kit, wherever that goes. */
 export const withKit: Along = (now, kept) => [now[0] - kept[0], now[1] - kept[1]];
 
-/** A sheet that goes along with the kit: moved with the hand, and drawn anew for none of its moves. */
+/**
+ * A sheet that goes along with the kit: moved with the hand, once a frame however often that moves,
+ * and drawn anew for none of its moves. `told` where it also goes by what the hand is told.
+ */
 export function useCarried<E extends HTMLElement | SVGSVGElement>(
   kept: Room,
   view: View,
   along: Along,
+  told?: HandHere,
 ): RefObject<E | null> {
   const editor = useEditor();
   const ref = useRef<E>(null);
@@ -62,7 +67,12 @@ export function useCarried<E extends HTMLElement | SVGSVGElement>(
       moveSheet(current, ...along(now, snareAt(kept, view)));
     };
     follow();
-    return editor.subscribe(follow);
+    const soon = () => frames.end(follow);
+    const leave = [editor.subscribe(soon), told?.subscribe(soon)];
+    return () => {
+      for (const one of leave) one?.();
+      frames.drop(follow);
+    };
   });
   return ref;
 }
