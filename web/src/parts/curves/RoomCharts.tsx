@@ -1,8 +1,8 @@
 /** What the room does, drawn: decay by band, modes on a line, the low end at three heights. */
-import type { ReactNode } from "react";
+import { memo, type ReactNode } from "react";
 import type { RoomBoard } from "../../api/types";
 import { hzText } from "../../core/units";
-import { Across, Curve, Foot, Over, Paper, Side, Word } from "./frame";
+import { Across, Curve, Foot, Layered, Paper, Side, Word } from "./frame";
 
 const WIDE = 520;
 const HIGH = 150;
@@ -106,26 +106,28 @@ const HEIGHTS = {
   overhead: ["var(--ring)", "2 3"],
 } as const;
 
-const LOW_HIGH = 140;
 const lowX = octaves(30, 300, 34, WIDE - 12);
 const lowY = (db: number) => 64 - Math.max(-9, Math.min(9, db)) * 5.6;
 
 /** What the boundary response to 300 Hz is drawn on. */
 export function LowEndPaper({ children }: { children: ReactNode }) {
-  const levels = [6, 0, -6];
   return (
-    <div className="relative h-max">
-      <Paper wide={WIDE} high={LOW_HIGH}>
-        <Across at={levels} y={lowY} from={30} to={WIDE - 8} />
-        <Side at={levels} x={26} y={lowY} say={(db) => (db > 0 ? `+${db}` : String(db))} />
-        <Foot at={[30, 50, 80, 120, 200, 300]} x={lowX} y={134} size={10.5} say={withUnit} />
-      </Paper>
-      <Over wide={WIDE} high={LOW_HIGH}>
-        {children}
-      </Over>
-    </div>
+    <Layered wide={WIDE} high={140} under={<LowEndAxes />}>
+      {children}
+    </Layered>
   );
 }
+
+const LowEndAxes = memo(function LowEndAxes() {
+  const levels = [6, 0, -6];
+  return (
+    <>
+      <Across at={levels} y={lowY} from={30} to={WIDE - 8} />
+      <Side at={levels} x={26} y={lowY} say={(db) => (db > 0 ? `+${db}` : String(db))} />
+      <Foot at={[30, 50, 80, 120, 200, 300]} x={lowX} y={134} size={10.5} say={withUnit} />
+    </>
+  );
+});
 
 /** That of one height. */
 export function LowEndCurve({ name, hz, db }: { name: string; hz: number[]; db: number[] }) {

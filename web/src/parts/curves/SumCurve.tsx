@@ -1,7 +1,7 @@
 /** The sum of two mics over frequency, as wired and with one flipped, with the body band. */
 import { memo } from "react";
 import type { Focus } from "../../api/types";
-import { Across, asWired, Curve, FLIPPED, Foot, Levels, Paper, Word } from "./frame";
+import { Across, asWired, Curve, FLIPPED, Foot, Layered, Levels, Word } from "./frame";
 
 interface Props {
   /** False while the sign is unsure: neither line is then the one as wired. */
@@ -24,16 +24,16 @@ const yOn = (height: number) => (db: number) =>
 export function SumCurve({ sure, focus, bodyLow, bodyHigh, width = 250, height = 110 }: Props) {
   const axes = { xs: focus.curve_hz, x: xOn(width), y: yOn(height) };
   return (
-    <Paper
+    <Layered
       wide={width}
       high={height}
       label={`Sum of ${focus.a} and ${focus.b} over frequency, as wired and with one flipped`}
+      under={<Band {...{ bodyLow, bodyHigh, width, height }} />}
+      over={<Named {...{ height }} />}
     >
-      <Band {...{ bodyLow, bodyHigh, width, height }} />
       <Curve {...axes} ys={focus.flipped_curve_db} {...FLIPPED} />
       <Curve {...axes} ys={focus.curve_db} {...asWired(sure)} />
-      <Named {...{ height }} />
-    </Paper>
+    </Layered>
   );
 }
 

@@ -20,11 +20,28 @@ export function Paper({ wide, high, label, children }: PaperProps) {
   );
 }
 
+interface LayeredProps extends PaperProps {
+  under: ReactNode;
+  over?: ReactNode;
+}
+
 /**
- * What changes under a hand, drawn over its paper, which stands: laid out and painted for each
- * other the two take three times as long.
+ * Lines that follow a hand, over a paper that stands and under what is written on it: laid out and
+ * painted with those they take three times as long.
  */
-export function Over({ wide, high, children }: Omit<PaperProps, "label">) {
+export function Layered({ under, over, label, children, ...size }: LayeredProps) {
+  return (
+    <div className="relative h-max">
+      <Paper {...size} label={label}>
+        {under}
+      </Paper>
+      <Sheet {...size}>{children}</Sheet>
+      {over && <Sheet {...size}>{over}</Sheet>}
+    </div>
+  );
+}
+
+function Sheet({ wide, high, children }: Omit<PaperProps, "label">) {
   return (
     <svg
       viewBox={`0 0 ${wide} ${high}`}
