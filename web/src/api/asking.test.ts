@@ -40,6 +40,20 @@ it("is asked again by itself, however long nobody answered", async () => {
   leave();
 });
 
+it("asks one that failed at it once a minute, and one that is away every few seconds", async () => {
+  const hour = <T extends Error>(fault: () => T) => shown(...Array.from({ length: 999 }, fault));
+  const failed = hour(() => new Answered(problem(500), true));
+  const away = hour(() => new Unreached(new TypeError("no network")));
+  // Four in a row, one, two and four seconds apart; then all of those again.
+  await vi.advanceTimersByTimeAsync(7500);
+  expect([failed.asked.length, away.asked.length]).toEqual([4, 4]);
+  await vi.advanceTimersByTimeAsync(5000);
+  expect([failed.asked.length, away.asked.length]).toEqual([4, 5]);
+  await vi.advanceTimersByTimeAsync(55_000);
+  expect(failed.asked.length).toBe(5);
+  for (const { leave } of [failed, away]) leave();
+});
+
 it("is asked again where the line was too long", async () => {
   const { panel, leave } = shown(new Answered(problem(503), true));
   await vi.advanceTimersByTimeAsync(1500);

@@ -1,6 +1,7 @@
 /** One reading: its two ends, what it should be, what it is, and what that says. */
 import { type FormEvent, useEffect, useRef, useState } from "react";
 import type { AskRow } from "../../api/types";
+import { aloneOf } from "../../core/alone";
 import { touchedEntry } from "../../core/kitlog";
 import {
   howToType,
@@ -60,7 +61,7 @@ export function Reading({ ask, current, kit, onStay, onDone, onCord }: Props) {
     if (metres === null || metres <= 0 || state === "impossible") return;
     // The difference alone tells whether there is something to move, once it is known from what;
     // so it must with nobody to ask.
-    const plain = Math.abs(metres - ask.target_m) > ask.tolerance_m ? "off" : "good";
+    const plain = aloneOf(ask, metres).good ? "good" : "off";
     const verdict = state ?? (current || unsaid ? plain : settled().then((v) => v?.state ?? plain));
     // The mic was moved since the last reading: what was read at it before is no longer sure.
     if (moved) kit.write(touchedEntry(ask.mic));
