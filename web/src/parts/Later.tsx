@@ -14,13 +14,29 @@ interface Props {
   meanwhile?: ReactNode;
 }
 
-/** For what has a place of its own whatever is in it: nothing may move when it comes. */
+/**
+ * For what has a place of its own whatever is in it: nothing may move when it comes.
+ *
+ * It is drawn between frames. Under a hand that draws with each of them it would be begun anew each
+ * time, and come seconds later in one piece: it has its turn with one of them then.
+ */
 export function Later({ children, meanwhile = null }: Props) {
   const [now, setNow] = useState(false);
   useEffect(() => {
+    if (now) return;
     const soon = setTimeout(() => startTransition(() => setNow(true)));
-    return () => clearTimeout(soon);
-  }, []);
+    let turn: (() => void) | undefined;
+    const look = () => {
+      if (pressed.get()) turn ??= inTurn(() => setNow(true));
+    };
+    look();
+    const leave = pressed.subscribe(look);
+    return () => {
+      clearTimeout(soon);
+      leave();
+      turn?.();
+    };
+  }, [now]);
   return now ? children : meanwhile;
 }
 

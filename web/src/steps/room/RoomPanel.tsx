@@ -4,6 +4,7 @@ import { useCalmPart } from "../../parts/editing";
 import { Lengths } from "../../parts/fields/Lengths";
 import { Pick } from "../../parts/fields/Pick";
 import { NameField, NumberField } from "../../parts/fields/typed";
+import { OneByOne } from "../../parts/Later";
 import { Doors } from "./Doors";
 import { Gobos } from "./Gobos";
 import { KeepRoom } from "./KeepRoom";
@@ -20,22 +21,24 @@ export function RoomPanel({ room }: { room: Room }) {
   const put = (change: Partial<Room>) => set({ ...room, ...change });
   return (
     <div className="space-y-4">
-      <NameField label="Room" value={room.name} onTake={(name) => put({ name })} />
-      <Lengths
-        rows={[
-          ["Across", room.width_m, (m) => put({ width_m: m })],
-          ["Deep", room.length_m, (m) => put({ length_m: m })],
-          ["Ceiling", room.height_m, (m) => put({ height_m: m })],
-        ]}
-      />
-      <Corner room={room} put={put} />
-      <KitStands put={put} />
-      <Surfaces room={room} put={put} />
-      <Spaces room={room} put={put} />
-      <Doors room={room} put={put} />
-      <GobosUnderHand room={room} put={put} />
-      <Rug />
-      <KeepRoom room={room} />
+      <OneByOne>
+        <NameField label="Room" value={room.name} onTake={(name) => put({ name })} />
+        <Lengths
+          rows={[
+            ["Across", room.width_m, (m) => put({ width_m: m })],
+            ["Deep", room.length_m, (m) => put({ length_m: m })],
+            ["Ceiling", room.height_m, (m) => put({ height_m: m })],
+          ]}
+        />
+        <Corner room={room} put={put} />
+        <KitStands put={put} />
+        <Surfaces room={room} put={put} />
+        <Spaces room={room} put={put} />
+        <Doors room={room} put={put} />
+        <GobosUnderHand room={room} put={put} />
+        <Rug />
+        <KeepRoom room={room} />
+      </OneByOne>
     </div>
   );
 }
