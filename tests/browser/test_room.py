@@ -289,3 +289,34 @@ def test_the_rug_counts_for_the_decay(in_a_room):
     page.get_by_role("button", name="Take the rug away").click()
     expect(page.get_by_role("button", name="Lay a rug under the kit")).to_be_visible()
     expect(table).not_to_have_text(before)
+
+
+# In the page: a hand that moves with every frame until something is there; how many that were.
+MOVED_ON = """([x, y, awaited]) => new Promise((done) => {
+  let n = 0;
+  const move = () => {
+    const at = { clientX: x + 20 + (n++ % 40), clientY: y };
+    window.dispatchEvent(new PointerEvent('pointermove', { pointerId: 1, buttons: 1, ...at }));
+    if (n > 200 || document.body.textContent.includes(awaited)) return done(n);
+    requestAnimationFrame(move);
+  };
+  move();
+})"""
+
+
+def test_what_comes_after_the_plan_comes_under_a_hand_as_well(in_a_room):
+    """On a slow machine the kit is taken before the panel is there, and moved on and on."""
+    page = in_a_room.page
+    box = page.locator("[data-kit] circle").first.bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    slowed = page.context.new_cdp_session(page)
+    slowed.send("Emulation.setCPUThrottlingRate", {"rate": 6})
+    page.reload()
+    page.locator("[data-kit]").wait_for(state="attached")
+    page.mouse.down()
+    frames = page.evaluate(MOVED_ON, [x, y, "Turned, degrees"])
+    slowed.send("Emulation.setCPUThrottlingRate", {"rate": 1})
+    page.mouse.up()
+    in_a_room.saved()
+    assert frames < 24  # a few pieces, each in its turn; begun anew with each, some fifty
