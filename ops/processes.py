@@ -1,14 +1,22 @@
 """Which processes are this installation's own: told by a mark in their environment."""
 
+import ctypes
 import os
 import signal
 import time
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from pathlib import Path
 
 from ops import paths
 
 MARK = "RINGSIDE_WATCHED"
+_prctl = ctypes.CDLL(None, use_errno=True).prctl
+_PARENT_DEATH = 1
+
+
+def with_parent(what: signal.Signals) -> Callable[[], None]:
+    """What a child does first, to be sent that when its parent is gone, whatever ended it."""
+    return lambda: _prctl(_PARENT_DEATH, what)
 
 
 def mark() -> dict[str, str]:

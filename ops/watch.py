@@ -7,7 +7,6 @@ log files that are turned over when they grow, readable by their owner only.
 """
 
 import argparse
-import ctypes
 import logging
 import os
 import selectors
@@ -22,6 +21,7 @@ from logging.handlers import RotatingFileHandler
 
 from ops.lan import Door
 from ops.paths import HOME, PYTHON, ROOT
+from ops.processes import with_parent
 from ops.say import StepFailed
 
 MOST_DEATHS = 6
@@ -29,7 +29,6 @@ WITHIN_S = 60.0
 LOG_BYTES, LOGS_KEPT = 4_000_000, 5
 LOOK_S = 2.0
 PATIENCE_S = 10.0
-_die_with_parent = ctypes.CDLL(None, use_errno=True).prctl
 
 
 def web_command(fd: int) -> list[str]:
@@ -91,7 +90,7 @@ class Child:
         self.process = subprocess.Popen(
             self.command, cwd=ROOT, stdin=subprocess.DEVNULL, stdout=subprocess.PIPE,
             stderr=subprocess.STDOUT, pass_fds=self.fds, env={**os.environ, **self.env},
-            preexec_fn=lambda: _die_with_parent(1, signal.SIGKILL),
+            preexec_fn=with_parent(signal.SIGKILL),
         )  # fmt: skip
         assert self.process.stdout is not None
         os.set_blocking(self.process.stdout.fileno(), False)

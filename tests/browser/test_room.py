@@ -5,6 +5,10 @@ from playwright.sync_api import expect
 
 from tests.browser.conftest import by_requests, pick
 
+SIDEWAYS, ALONG = ("x", "y", 40 * 0.28), ("y", "x", -30 * 0.28)
+WALLS = {"left": SIDEWAYS, "right": SIDEWAYS, "back": ALONG, "front": ALONG}
+"""Along which a length lies, across, how far it goes with a kit that goes 40 right and 30 up."""
+
 
 @pytest.fixture
 def in_a_room(someone):
@@ -107,7 +111,7 @@ def test_walls_and_low_end_are_those_under_the_hand_and_a_room_mic_stays(in_a_ro
     expect(page.locator("[data-wall=left]")).to_have_text("240.0 cm")
     rough = page.locator("[data-rough]").inner_text()
     stood, box = mic.bounding_box(), page.locator("[data-kit] circle").first.bounding_box()
-    left, back = (page.locator(f"[data-wall={w}]").bounding_box() for w in ("left", "back"))
+    lengths = {w: page.locator(f"[data-wall={w}]").bounding_box() for w in WALLS}
     page.route("**/api/edit", lambda route: route.abort())  # nothing is taken while it is held
     page.route("**/api/room/board", lambda route: route.abort())
     page.route("**/api/room/here", lambda route: route.abort())
@@ -129,9 +133,9 @@ def test_walls_and_low_end_are_those_under_the_hand_and_a_room_mic_stays(in_a_ro
     page.wait_for_timeout(300)
     told = page.locator("[data-wall]").all_text_contents()
     # Each length stands on its line, at the same part of the way to its wall, which has not moved.
-    for way, was, gone in (("left", left, 40 * 0.28), ("back", back, -30 * 0.28)):
+    for way, was in lengths.items():
         at = page.locator(f"[data-wall={way}]").bounding_box()
-        side, across = ("x", "y") if way == "left" else ("y", "x")
+        side, across, gone = WALLS[way]
         size = {"x": "width", "y": "height"}
         middle = {k: at[k] + at[size[k]] / 2 for k in at if k in size}
         assert middle[side] == pytest.approx(was[side] + was[size[side]] / 2 + gone, abs=2)

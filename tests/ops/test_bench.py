@@ -1,11 +1,14 @@
 """The bench measures what it says it measures."""
 
+import multiprocessing
+
 import numpy as np
 import pytest
 from ringside.pairs.analysis import analyse
 
 from ops.bench import PARTS, bare, big_layout, chosen, p95, sixteen, timed
 from ops.benchrow import Row, told
+from ops.pauses import Witness, without
 
 
 def test_a_figure_meets_its_goal_from_the_right_side():
@@ -66,3 +69,15 @@ def test_the_layout_that_is_fitted_has_sixteen_mics_and_something_to_fit():
     assert layout == sixteen()
     done = fit(layout)
     assert len([m for m in done.moves if m.moved_m > 1e-3]) >= 6
+
+
+def test_what_the_machine_stood_still_is_left_out_once_whichever_core_says_it():
+    said = multiprocessing.SimpleQueue()
+    for pause in ((40.0, 60.0), (10.0, 15.0), (45.0, 62.0), (12.0, 14.0)):
+        said.put(pause)
+    paused = Witness(said).told()
+    assert paused == [(10.0, 15.0), (40.0, 62.0)]
+    assert without((0.0, 50.0), paused) == 50 - 5 - 10
+    assert without((20.0, 36.0), paused) == 16
+    assert without((41.0, 58.0), paused) == 0
+    assert Witness(None).told() == []
