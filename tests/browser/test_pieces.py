@@ -55,6 +55,24 @@ def test_a_step_is_there_when_it_is_asked_for_even_with_the_line_cut(someone):
     expect(page.get_by_role("form", name="Next reading")).to_be_visible()
 
 
+def test_no_step_is_fetched_ahead_while_a_hand_holds_something(someone):
+    """One is on its way as the button goes down; those after it wait until it is let go of."""
+    page, held = someone.page, []
+    page.route(re.compile(r"/assets/Patch-"), lambda route: held.append(route))
+    came = fetched(page)
+    someone.open()
+    while not held:
+        page.wait_for_timeout(50)
+    page.mouse.move(700, 10)
+    page.mouse.down()
+    with page.expect_response(re.compile(r"/assets/Patch-")):
+        held[0].continue_()
+    page.wait_for_timeout(500)
+    assert not any(name.startswith("Pairs-") for name in came)
+    with page.expect_response(re.compile(r"/assets/Pairs-")):
+        page.mouse.up()
+
+
 def test_an_address_that_is_no_step_leads_nowhere_and_says_so(someone):
     someone.page.goto(f"{someone.url}/layouts/{someone.layout}/constructor")
     expect(someone.page.get_by_role("heading", name="Nothing here")).to_be_visible()

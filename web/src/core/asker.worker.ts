@@ -57,7 +57,8 @@ async function byRequest({ path, token }: Ask, text: string): Promise<Reply> {
   return { status: response.status, bytes };
 }
 
-const read = (bytes: Uint8Array): unknown => JSON.parse(new TextDecoder().decode(bytes));
+const utf8 = new TextDecoder();
+const read = (bytes: Uint8Array): unknown => JSON.parse(utf8.decode(bytes));
 
 async function asked(ask: Ask, whole: string | null): Promise<Reply> {
   const withLayout = whole ? `"layout":${whole},` : "";

@@ -16,6 +16,8 @@ const FULL = 1;
 /** After all slots: whether the page was called and has not heard it yet. */
 const BELL = SLOTS * HEAD;
 const BEFORE = (BELL + 1) * 4;
+const EVERY = [...Array(SLOTS).keys()];
+const utf8 = new TextDecoder();
 
 export class Mailbox {
   private readonly heads: Int32Array;
@@ -32,7 +34,7 @@ export class Mailbox {
 
   /** Lay an answer in; false where it has no room. */
   put(number: number, answer: Uint8Array): boolean {
-    const slot = this.slots.find((n) => this.state(n) === FREE);
+    const slot = EVERY.find((n) => this.state(n) === FREE);
     if (slot === undefined || answer.length > ROOM) return false;
     this.bytes(slot).set(answer);
     this.heads[slot * HEAD + 1] = number;
@@ -43,13 +45,13 @@ export class Mailbox {
 
   /** All that lies in it, by the numbers of the questions, the newest read. */
   take(): { numbers: number[]; newest: unknown } | null {
-    const full = this.slots.filter((n) => this.state(n) === FULL);
+    const full = EVERY.filter((n) => this.state(n) === FULL);
     if (!full.length) return null;
     const of = (slot: number) => this.heads[slot * HEAD + 1] as number;
     full.sort((a, b) => of(b) - of(a));
     const [first = 0] = full;
     const length = this.heads[first * HEAD + 2] as number;
-    const newest = JSON.parse(new TextDecoder().decode(this.bytes(first).slice(0, length)));
+    const newest = JSON.parse(utf8.decode(this.bytes(first).slice(0, length)));
     const numbers = full.map(of);
     for (const slot of full) Atomics.store(this.heads, slot * HEAD, FREE);
     return { numbers, newest };
@@ -63,10 +65,6 @@ export class Mailbox {
   /** It was. */
   heard(): void {
     Atomics.store(this.heads, BELL, 0);
-  }
-
-  private get slots(): number[] {
-    return [...Array(SLOTS).keys()];
   }
 
   private state(slot: number): number {

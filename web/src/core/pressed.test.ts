@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { pressedOn } from "./pressed";
+import { letGo, pressedOn } from "./pressed";
 
 describe("whether something is pressed", () => {
   const page = new EventTarget() as Window;
@@ -19,5 +19,17 @@ describe("whether something is pressed", () => {
   it("stays so while that moves, and not once it is seen to move with nothing down", () => {
     expect([told("pointerdown"), told("pointermove", { buttons: 1 })]).toEqual([true, true]);
     expect(told("pointermove", { buttons: 0 })).toBe(false);
+  });
+
+  it("lets who waits go on once it is let go of, and holds nobody up before", async () => {
+    const went: string[] = [];
+    await letGo(pressed).then(() => went.push("free"));
+    told("pointerdown");
+    const waiting = letGo(pressed).then(() => went.push("let go"));
+    await Promise.resolve();
+    expect(went).toEqual(["free"]);
+    told("pointerup");
+    await waiting;
+    expect(went).toEqual(["free", "let go"]);
   });
 });

@@ -14,3 +14,13 @@ export function pressedOn(page: Page): Shared<boolean> {
   page.addEventListener("pointermove", (e) => e.buttons === 0 && end(), true);
   return pressed;
 }
+
+/** Once nothing is down: for what nobody waits for. */
+export const letGo = (pressed: Shared<boolean>): Promise<void> =>
+  new Promise((go) => {
+    if (!pressed.get()) return go();
+    const leave = pressed.subscribe(() => {
+      leave();
+      go();
+    });
+  });

@@ -3,10 +3,8 @@ import { Children, type ReactNode, startTransition, useEffect, useState } from "
 import { flushSync } from "react-dom";
 import type { EditorState } from "../core/editor";
 import { frames } from "../core/frames";
-import { pressedOn } from "../core/pressed";
 import { useEditor } from "./editing";
-
-const pressed = pressedOn(window);
+import { pressed } from "./pressed";
 
 interface Props {
   children: ReactNode;

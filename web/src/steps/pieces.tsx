@@ -6,6 +6,8 @@
  * least, also when they have come at once.
  */
 import { type ComponentType, useEffect, useState } from "react";
+import { letGo } from "../core/pressed";
+import { pressed } from "../parts/pressed";
 
 function piece(fetch: () => Promise<ComponentType>) {
   let Loaded: ComponentType | null = null;
@@ -50,9 +52,12 @@ export const Account = piece(async () => (await import("./account/Account")).Acc
 export const OnAPhone = piece(async () => (await import("./account/OnAPhone")).OnAPhone).Screen;
 export const Locker = piece(async () => (await import("./locker/Locker")).Locker).Screen;
 
-/** One step after the other: the one that is shown goes first. */
+/** One step after the other, while no hand has hold of anything: to read one takes several frames. */
 export async function fetchAhead(): Promise<void> {
-  for (const { ahead } of Object.values(STEPS)) await ahead();
+  for (const { ahead } of Object.values(STEPS)) {
+    await letGo(pressed);
+    await ahead();
+  }
 }
 
 /** What an address shows comes while it is still asked who is there. */

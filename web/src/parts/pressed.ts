@@ -1,0 +1,4 @@
+/** Whether somebody has hold of something on this page. */
+import { pressedOn } from "../core/pressed";
+
+export const pressed = pressedOn(window);
