@@ -478,6 +478,8 @@ def _drag_rows(name: str, found: dict[str, list[drag.Drag]], goal: float) -> lis
     place, floor = drag.middle_of(found["place"]), drag.middle_of(found["nothing"])
     rates = sorted(d.rate for d in found["place"])
     spread = f"a second, {rates[0]:.0f} to {rates[-1]:.0f}"
+    paused = max(d.paused_ms for d in found["place"])
+    but = f" but for pauses of the machine up to {paused:.0f} ms" if paused else ""
     rows = [
         Row(f"{name}: numbers", place.rate, spread, None),
         Row(f"{name}: against a page that asks for nothing", place.rate / floor.rate, "times",
@@ -486,8 +488,7 @@ def _drag_rows(name: str, found: dict[str, list[drag.Drag]], goal: float) -> lis
             "times", 1.5),
         Row(f"{name}: p95 until written, against that page's", place.p95_ms / floor.p95_ms,
             "times", 1.5),
-        Row(f"{name}: longest frame", place.longest_frame,
-            f"medians, without pauses of the machine up to {place.paused_ms:.0f} ms", 3),
+        Row(f"{name}: longest frame{but}", place.longest_frame, "medians", 3),
         Row(f"{name}: mic behind the pointer", place.behind, "frames", 1),
     ]  # fmt: skip
     if "bare" in found:
