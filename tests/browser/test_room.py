@@ -284,6 +284,19 @@ def test_a_mic_in_the_hallway_is_clear_and_one_in_its_wall_is_not(in_a_room):
         in_a_room.saved()
 
 
+def test_a_mic_behind_a_wall_is_told_where_the_kit_is_moved(in_a_room):
+    page = in_a_room.page
+    told = page.get_by_role("alert").filter(has_text="behind a wall")
+    for left, words in (("30", "OL: This spot is outside the room, behind a wall."), ("240", "")):
+        page.get_by_label("Snare from left, cm").fill(left)
+        page.keyboard.press("Enter")
+        if words:
+            expect(told).to_have_text(words)
+        else:
+            expect(told).to_have_count(0)
+        in_a_room.saved()
+
+
 def test_the_rug_counts_for_the_decay(in_a_room):
     page = in_a_room.page
     page.get_by_role("tab", name="Decay").click()

@@ -31,9 +31,9 @@ export const LowEnd = memo(function LowEnd(props: Props) {
       </LowEndPaper>
       <div className="min-h-0 overflow-y-auto text-[0.88rem]">
         <p>
-          What the nearest walls, floor and ceiling do to a source where the kit stands:{" "}
-          <b className="text-kick">kick</b> drawn through, <b className="text-snare">snare</b>{" "}
-          dashed, <b className="text-ring">overhead height</b> dotted, in dB against open air.
+          What walls, floor and ceiling do to <b className="text-kick">kick</b> (drawn through),{" "}
+          <b className="text-snare">snare</b> (dashed) and a source at{" "}
+          <b className="text-ring">overhead height</b> (dotted) here, dB against open air.
         </p>
         <Numbers {...props} />
         <p className="mt-1 text-[0.78rem] text-soft">
@@ -73,8 +73,7 @@ function Sways({ here: { roughness_db }, smoothest_db }: Props["spots"]) {
       here
       {smoothest_db !== null && (
         <>
-          ; the smoothest spot of the map by{" "}
-          <span className="num">{smoothest_db.toFixed(1)} dB</span>
+          , by <span className="num">{smoothest_db.toFixed(1)} dB</span> at the smoothest spot
         </>
       )}
       .

@@ -10,6 +10,7 @@ import { useLast } from "../../parts/last";
 import { useMe } from "../../parts/me";
 import { ReadyForHands } from "../../parts/ReadyForHands";
 import { SidePanel } from "../../parts/SidePanel";
+import { BehindWalls } from "./BehindWalls";
 import { Figures } from "./Figures";
 import { Foot, type Which } from "./Foot";
 import { KeepRoom } from "./KeepRoom";
@@ -88,6 +89,7 @@ const Numbers = memo(function Numbers({ board }: { board: RoomBoard | undefined 
       <Later>
         <div className="space-y-4 p-4">
           <KitFaults />
+          <BehindWalls />
           {board && <InWords board={board} />}
           {room && <RoomPanel room={room} />}
         </div>
