@@ -260,11 +260,11 @@ async def drag(
         await asyncio.sleep(1 / PER_SECOND)
     await asyncio.gather(*sent)
     found = await page.evaluate("structuredClone(window.__drag)")
+    paused = stood.told()
     await page.mouse.up()
     await wire.detach()
     frames = found["frames"][2:]
     middle = statistics.median(end - begin for begin, end in frames)
-    paused = stood.told()
     if len(found["waits"]) < 2:
         raise SystemExit("the drag took hold of nothing: no number has changed")
     return Drag(

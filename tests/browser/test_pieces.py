@@ -5,6 +5,8 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.conftest import until
+
 ASSET = re.compile(r"/static/assets/.*\.(js|css|woff2)$")
 
 
@@ -61,8 +63,7 @@ def test_no_step_is_fetched_ahead_while_a_hand_holds_something(someone):
     page.route(re.compile(r"/assets/Patch-"), lambda route: held.append(route))
     came = fetched(page)
     someone.open()
-    while not held:
-        page.wait_for_timeout(50)
+    until(page, lambda: held)
     page.mouse.move(700, 10)
     page.mouse.down()
     with page.expect_response(re.compile(r"/assets/Patch-")):
