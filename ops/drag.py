@@ -255,7 +255,10 @@ async def drag(
     sent = []
     for n in range(MOVES):
         swing = abs(n % 100 - 50) * 2.5  # over a centimetre a step
-        move = {"type": "mouseMoved", "x": x + swing, "y": y - swing / 3, "buttons": 1}
+        # The button is told of with each move, as a mouse does: without it the browser takes the
+        # pointer from what holds it, and looks for what lies under it at each one.
+        move = {"type": "mouseMoved", "x": x + swing, "y": y - swing / 3, "button": "left",
+                "buttons": 1}  # fmt: skip
         sent.append(asyncio.create_task(wire.send("Input.dispatchMouseEvent", move)))
         await asyncio.sleep(1 / PER_SECOND)
     await asyncio.gather(*sent)
