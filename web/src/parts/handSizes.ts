@@ -77,9 +77,11 @@ export function follow(
     inFrame = false;
     if (more) step();
   };
+  // Nobody else has to do with a move: to ask all who might takes longer than to move what is held.
+  const ours = (e: Event) => e.stopPropagation();
+  window.addEventListener("mousemove", ours, { signal: over.signal, capture: true });
   on(["pointerrawupdate", "pointermove"], (e) => {
-    // Nobody else has to do with it: to ask all who might takes longer than to move what is held.
-    e.stopPropagation();
+    ours(e);
     const [x, y] = [e.clientX - x0, e.clientY - y0];
     // Told of twice, raw and with its frame.
     if (x === dx && y === dy) return;
