@@ -142,6 +142,28 @@ def test_when_the_hand_is_gone_nothing_of_it_is_left(someone, held):
     assert page.evaluate(FLAGS) == pytest.approx(flags, abs=0.1)
 
 
+# How many moves of each kind the page as a whole has heard of since.
+MOVES_HEARD = """() => {
+  window.__moves = {};
+  for (const kind of ['pointerrawupdate', 'pointermove', 'mousemove'])
+    document.addEventListener(kind, () => {
+      window.__moves[kind] = (window.__moves[kind] ?? 0) + 1;
+    });
+}"""
+
+
+def test_nobody_else_is_told_of_the_moves_of_a_hand(held):
+    """To ask all who might hear of each of them takes time that what is held would wait for."""
+    page, go = held
+    page.evaluate(MOVES_HEARD)
+    go(60, -20)
+    assert shown(page, "snare-b").inner_text() != "127.1"
+    assert page.evaluate("window.__moves") == {}
+    page.mouse.up()
+    page.mouse.move(500, 300, steps=3)
+    until(page, lambda: {"pointermove", "mousemove"} <= page.evaluate("window.__moves").keys())
+
+
 def test_a_press_that_moves_nothing_leaves_everything_as_it_was(held):
     page, _ = held
     asked = []
