@@ -1,6 +1,7 @@
 /** The kit as it stands in the room, with the mics that stand off it. */
 import { memo, useMemo } from "react";
 import type { Cymbal, Drum, Layout, Mic, Room } from "../../../api/types";
+import { namesBeside } from "../../../core/namesBeside";
 import { toRoom } from "../../../core/roomShape";
 import { type Point2, path, toScreen, type View } from "../../../core/view";
 import { micColour } from "../../../core/words";
@@ -77,11 +78,7 @@ export const KitInRoom = memo(function KitInRoom(props: KitProps) {
         <CymbalInRoom key={c.id} cymbal={c} to={to} scale={view.scale} />
       ))}
       {stool && <Seat at={to(...stool.position_m)} scale={view.scale} />}
-      {layout.mics
-        .filter((m) => m.role === "overhead")
-        .map((m) => (
-          <MicInRoom key={m.id} mic={m} colour={micColour(m, layout)} to={to} />
-        ))}
+      <MicsInRoom layout={layout} those="overhead" to={to} />
     </g>
   );
 });
@@ -91,14 +88,35 @@ export const RoomMics = memo(function RoomMics({ layout, room, view }: Props) {
   const to: To = (x, y) => toScreen([...toRoom(room, x, y), 0], view);
   return (
     <g aria-hidden="true" pointerEvents="none">
-      {layout.mics
-        .filter((m) => m.role === "room")
-        .map((m) => (
-          <MicInRoom key={m.id} mic={m} colour={micColour(m, layout)} to={to} />
-        ))}
+      <MicsInRoom layout={layout} those="room" to={to} />
     </g>
   );
 });
+
+/** The mics of one kind, with their names. */
+function MicsInRoom(props: { layout: Layout; those: Mic["role"]; to: To }) {
+  const { layout, those, to } = props;
+  const mics = layout.mics.filter((m) => m.role === those);
+  const names = namesBeside(
+    mics.map((m) => ({
+      id: m.id,
+      at: to(m.position_m[0], m.position_m[1]),
+      wide: m.id.length * LETTER,
+    })),
+  );
+  return mics.map((m) => (
+    <MicInRoom
+      key={m.id}
+      mic={m}
+      colour={micColour(m, layout)}
+      {...{ to }}
+      name={names.get(m.id) ?? [0, 0]}
+    />
+  ));
+}
+
+/** Of a name, pixels. */
+const LETTER = 6.6;
 
 function RugShape({ rug, to }: { rug: NonNullable<Layout["kit"]["rug"]>; to: To }) {
   const [x, y, w, l] = [rug.centre_m[0], rug.centre_m[1], rug.width_m / 2, rug.length_m / 2];
@@ -145,7 +163,8 @@ function Seat({ at, scale }: { at: Point2; scale: number }) {
 }
 
 /** The same teardrop as on the floor chart, smaller, turned with the kit. */
-function MicInRoom({ mic, colour, to }: { mic: Mic; colour: string; to: To }) {
+function MicInRoom(props: { mic: Mic; colour: string; to: To; name: Point2 }) {
+  const { mic, colour, to, name } = props;
   const at = to(mic.position_m[0], mic.position_m[1]);
   const [fx, fy] = ahead(mic, 1);
   const front = to(fx, fy);
@@ -160,8 +179,9 @@ function MicInRoom({ mic, colour, to }: { mic: Mic; colour: string; to: To }) {
         size={0.7}
       />
       <text
-        x={at[0] + 10}
-        y={at[1] + 4}
+        x={name[0]}
+        y={name[1] + 4}
+        textAnchor="middle"
         fontSize="11"
         fontWeight="700"
         className="num"
