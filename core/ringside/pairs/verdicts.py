@@ -4,6 +4,7 @@ What is asked depends on what the two are to each other (:class:`Kind`). In the 
 asked: no matter, ask the ear, hollow, late, behind, together (:mod:`ringside.pairs.analysis`
 says what each means)."""
 
+from collections.abc import Iterator
 from enum import IntEnum
 from typing import Final, NamedTuple, TypeVar
 
@@ -151,38 +152,46 @@ def verdicts(limits: Thresholds, f: Facts) -> NDArray[np.int8]:
         Values of `Verdict`.
     """
     shape = np.shape(f.level)
-    pictured = Kind.PICTURE.of(f.kind) | Kind.DECODED.of(f.kind)
-    few, fewer = share_that_takes([limits.takes_db, limits.picture_takes_db])
-    least = _spread(np.where(pictured, fewer, few), shape)
     kind, drum = _spread(f.kind.astype(np.int8), shape), _spread(f.drum, shape)
     decoded, apart = Kind.DECODED.of(kind), Kind.APART.of(kind)
     size = np.empty(shape)  # one for all: memory that is not at hand takes as long as the sums
     asked = drum & (np.abs(f.gain, out=size) >= limits.hollow_gain_db)
-    np.abs(f.alike, out=size)
-    matters = asked & (np.multiply(f.share, size, out=size) >= least)
+    little, enough = _taken(limits, f, size)
+    matters = asked & enough
     uneven = np.abs(f.level, out=size) >= limits.no_matter_level_db
     delay = np.abs(f.delay, out=size)
     echo = (delay >= limits.echo_ms / 1e3) & drum & apart
     late = f.dips | echo
-    # From the last that is asked to the first, so that the first has the last word.
-    cases: tuple[tuple[Mask, Verdict], ...] = (
-        (apart & (delay >= limits.behind_ms / 1e3), Verdict.BEHIND),
-        (late, Verdict.LATE),
-        (asked & ~matters & ~late, Verdict.NO_MATTER),
-        (matters & (f.gain >= limits.hollow_gain_db), Verdict.HOLLOW),
-        (matters & (f.sign == 0), Verdict.ASK_THE_EAR),
-        (uneven, Verdict.NO_MATTER),
-        (decoded, Verdict.TOGETHER),
-        (decoded & f.dips, Verdict.LATE),
-        ((f.share < least) & ~echo, Verdict.NO_MATTER),
-        ((f.share <= 0) | Kind.SIDE.of(kind), Verdict.NO_MATTER),
-    )
+
+    # From the last that is asked to the first, so that the first has the last word; each made when
+    # it is its turn, for the same reason.
+    def cases() -> Iterator[tuple[Mask, Verdict]]:
+        yield apart & (delay >= limits.behind_ms / 1e3), Verdict.BEHIND
+        yield late, Verdict.LATE
+        yield asked & ~matters & ~late, Verdict.NO_MATTER
+        yield matters & (f.gain >= limits.hollow_gain_db), Verdict.HOLLOW
+        yield matters & (f.sign == 0), Verdict.ASK_THE_EAR
+        yield uneven, Verdict.NO_MATTER
+        yield decoded, Verdict.TOGETHER
+        yield decoded & f.dips, Verdict.LATE
+        yield little & ~echo, Verdict.NO_MATTER
+        yield (f.share <= 0) | Kind.SIDE.of(kind), Verdict.NO_MATTER
+
     # The last that holds is the greatest of their places, each of which carries its verdict.
     last = np.full(shape, int(Verdict.TOGETHER), dtype=np.uint8)
-    for place, (holds, verdict) in enumerate(cases, 1):
+    for place, (holds, verdict) in enumerate(cases(), 1):
         np.maximum(last, holds.view(np.uint8) * np.uint8(8 * place + verdict), out=last)
     last &= 7
     return last.view(np.int8)
+
+
+def _taken(limits: Thresholds, f: Facts, size: Floats) -> tuple[Mask, Mask]:
+    """Whether the two take little from the drum at most; and enough of its body, as they stand."""
+    pictured = Kind.PICTURE.of(f.kind) | Kind.DECODED.of(f.kind)
+    few, fewer = share_that_takes([limits.takes_db, limits.picture_takes_db])
+    least = _spread(np.where(pictured, fewer, few), np.shape(size))
+    np.multiply(f.share, np.abs(f.alike, out=size), out=size)
+    return f.share < least, size >= least
 
 
 def _spread(of: NDArray[T], shape: tuple[int, ...]) -> NDArray[T]:
