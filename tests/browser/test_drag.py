@@ -157,7 +157,7 @@ def test_nobody_else_is_told_of_the_moves_of_a_hand(held):
     page, go = held
     page.evaluate(MOVES_HEARD)
     go(60, -20)
-    assert shown(page, "snare-b").inner_text() != "127.1"
+    expect(shown(page, "snare-b")).not_to_have_text("127.1")
     assert page.evaluate("window.__moves") == {}
     page.mouse.up()
     page.mouse.move(500, 300, steps=3)

@@ -163,8 +163,8 @@ def verdicts(limits: Thresholds, f: Facts) -> NDArray[np.int8]:
     echo = (delay >= limits.echo_ms / 1e3) & drum & apart
     late = f.dips | echo
 
-    # From the last that is asked to the first, so that the first has the last word; each made when
-    # it is its turn, for the same reason.
+    # From the last that is asked to the first, so that the first has the last word. Each is made
+    # when it is its turn: all of them at once would be memory that is not at hand.
     def cases() -> Iterator[tuple[Mask, Verdict]]:
         yield apart & (delay >= limits.behind_ms / 1e3), Verdict.BEHIND
         yield late, Verdict.LATE
@@ -186,10 +186,13 @@ def verdicts(limits: Thresholds, f: Facts) -> NDArray[np.int8]:
 
 
 def _taken(limits: Thresholds, f: Facts, size: Floats) -> tuple[Mask, Mask]:
-    """Whether the two take little from the drum at most; and enough of its body, as they stand."""
+    """Whether the two take little from the drum at most; and enough of its body, as they stand.
+
+    Worked out in `size`, whose values are lost.
+    """
     pictured = Kind.PICTURE.of(f.kind) | Kind.DECODED.of(f.kind)
     few, fewer = share_that_takes([limits.takes_db, limits.picture_takes_db])
-    least = _spread(np.where(pictured, fewer, few), np.shape(size))
+    least = _spread(np.where(pictured, fewer, few), size.shape)
     np.multiply(f.share, np.abs(f.alike, out=size), out=size)
     return f.share < least, size >= least
 

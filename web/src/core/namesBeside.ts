@@ -4,6 +4,8 @@ import { meet, type Point2, type Taken } from "./view";
 export interface Named {
   id: string;
   at: Point2;
+  /** The middle of what is drawn of it: of two at one point that tells whose name is whose. */
+  body: Point2;
   /** Of its name, pixels. */
   wide: number;
 }
@@ -27,7 +29,7 @@ const WAYS: readonly Point2[] = [
 export function namesBeside(things: readonly Named[]): Map<string, Point2> {
   const places = new Map<string, Point2>();
   const done: Taken[] = [];
-  const dots = things.map(({ at }): Taken => ({ at, wide: OFF, high: OFF }));
+  const dots = things.map(({ body }): Taken => ({ at: body, wide: OFF, high: OFF }));
   for (const [i, { id, at, wide }] of things.entries()) {
     const inTheWay = (place: Point2) => {
       const name = { at: place, wide, high: HIGH };

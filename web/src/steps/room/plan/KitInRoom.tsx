@@ -1,7 +1,7 @@
 /** The kit as it stands in the room, with the mics that stand off it. */
 import { memo, useMemo } from "react";
 import type { Cymbal, Drum, Layout, Mic, Room } from "../../../api/types";
-import { namesBeside } from "../../../core/namesBeside";
+import { type Named, namesBeside } from "../../../core/namesBeside";
 import { toRoom } from "../../../core/roomShape";
 import { type Point2, path, toScreen, type View } from "../../../core/view";
 import { micColour } from "../../../core/words";
@@ -96,23 +96,40 @@ export const RoomMics = memo(function RoomMics({ layout, room, view }: Props) {
 /** The mics of one kind, with their names. */
 function MicsInRoom(props: { layout: Layout; those: Mic["role"]; to: To }) {
   const { layout, those, to } = props;
-  const mics = layout.mics.filter((m) => m.role === those);
-  const names = namesBeside(
-    mics.map((m) => ({
-      id: m.id,
-      at: to(m.position_m[0], m.position_m[1]),
-      wide: m.id.length * LETTER,
-    })),
-  );
-  return mics.map((m) => (
+  const mics = layout.mics.filter((m) => m.role === those).map((m) => standing(m, to));
+  const names = namesBeside(mics);
+  return mics.map((stands) => (
     <MicInRoom
-      key={m.id}
-      mic={m}
-      colour={micColour(m, layout)}
-      {...{ to }}
-      name={names.get(m.id) ?? [0, 0]}
+      key={stands.id}
+      stands={stands}
+      colour={micColour(stands.mic, layout)}
+      name={names.get(stands.id) ?? stands.at}
     />
   ));
+}
+
+/** How far behind its point the middle of a teardrop of this size lies, pixels. */
+const BODY_BEHIND = 6;
+
+interface Stands extends Named {
+  mic: Mic;
+  /** Degrees on the screen. */
+  turn: number;
+  /** How long it looks from above, 0 to 1. */
+  along: number;
+}
+
+/** Where a mic is on the plan, and which way it looks. */
+function standing(mic: Mic, to: To): Stands {
+  const at = to(mic.position_m[0], mic.position_m[1]);
+  const [x, y] = ahead(mic, 1);
+  const [fx, fy] = to(x, y);
+  const way = Math.atan2(fy - at[1], fx - at[0]);
+  const along = Math.hypot(mic.aim[0], mic.aim[1]);
+  const behind = BODY_BEHIND * along;
+  const body: Point2 = [at[0] - Math.cos(way) * behind, at[1] - Math.sin(way) * behind];
+  const turn = (way * 180) / Math.PI;
+  return { id: mic.id, mic, at, body, turn, along, wide: mic.id.length * LETTER };
 }
 
 /** Of a name, pixels. */
@@ -163,21 +180,12 @@ function Seat({ at, scale }: { at: Point2; scale: number }) {
 }
 
 /** The same teardrop as on the floor chart, smaller, turned with the kit. */
-function MicInRoom(props: { mic: Mic; colour: string; to: To; name: Point2 }) {
-  const { mic, colour, to, name } = props;
-  const at = to(mic.position_m[0], mic.position_m[1]);
-  const [fx, fy] = ahead(mic, 1);
-  const front = to(fx, fy);
-  const turn = (Math.atan2(front[1] - at[1], front[0] - at[0]) * 180) / Math.PI;
+function MicInRoom(props: { stands: Stands; colour: string; name: Point2 }) {
+  const { stands, colour, name } = props;
+  const { at, turn, along } = stands;
   return (
     <g>
-      <Tear
-        at={at}
-        turn={turn}
-        along={Math.hypot(mic.aim[0], mic.aim[1])}
-        {...{ colour }}
-        size={0.7}
-      />
+      <Tear {...{ at, turn, along, colour }} size={0.7} />
       <text
         x={name[0]}
         y={name[1] + 4}
@@ -190,7 +198,7 @@ function MicInRoom(props: { mic: Mic; colour: string; to: To; name: Point2 }) {
         strokeWidth="3"
         paintOrder="stroke"
       >
-        {mic.id}
+        {stands.id}
       </text>
     </g>
   );
