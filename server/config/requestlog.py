@@ -5,12 +5,13 @@ import secrets
 import time
 from collections.abc import Callable
 
+from api.hand.questions import QUESTIONS
 from django.http import HttpRequest, HttpResponse
 
 Answer = Callable[[HttpRequest], HttpResponse]
 log = logging.getLogger("ringside.requests")
 SLOW_S = 1.0
-OFTEN = frozenset({"/api/follow"})
+OFTEN = frozenset(QUESTIONS)
 """Asked sixty times a second by each hand: written down only where something is amiss."""
 
 

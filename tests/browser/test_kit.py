@@ -372,7 +372,7 @@ def test_a_drum_is_with_the_pointer_while_the_server_takes_its_time(someone):
     )
     mic = page.locator('[data-goes="mic FT"]').first
     start, was, stood = drum.bounding_box(), beside.bounding_box(), mic.bounding_box()
-    let_go = held_back(page, "**/api/edit")
+    let_go = held_back(page, "**/api/edit/try")
     x, y = start["x"] + start["width"] / 2, start["y"] + start["height"] / 2
     page.mouse.move(x, y)
     page.mouse.down()
@@ -399,7 +399,7 @@ def test_a_drum_let_go_of_is_taken_again_where_it_is_before_it_is_kept(someone):
     page = someone.open("kit")
     drum = page.locator('[data-part="floor"][data-view="above"] > circle').first
     start = drum.bounding_box()
-    let_go = held_back(page, "**/api/edit")
+    let_go = held_back(page, "**/api/edit**")
     x, y = start["x"] + start["width"] / 2, start["y"] + start["height"] / 2
     for n in (0, 40):
         page.mouse.move(x + n, y)
@@ -417,7 +417,7 @@ def test_a_drum_just_taken_hold_of_has_all_its_fields_once_the_hand_rests(someon
     by_requests(someone)
     page = someone.open("kit")
     away = page.get_by_role("button", name="Take Floor tom away")
-    let_go = held_back(page, "**/api/edit")
+    let_go = held_back(page, "**/api/edit**")
     floor = page.locator('[data-part="floor"][data-view="above"] > circle').first
     box = floor.bounding_box()
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2

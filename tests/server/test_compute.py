@@ -1,5 +1,6 @@
 """The compute endpoints: the core's numbers, shaped as the interface promises."""
 
+import jsonpatch
 import orjson
 import pytest
 from config import requestlog
@@ -8,12 +9,14 @@ from ringside.answers.following import Moved, follows
 from ringside.files.layout import layout_from
 from ringside.pairs.analysis import analyse
 from ringside.places.starts import starting_layout
+from ringside.plan.room import Room
 from ringside.plan.thresholds import REASONS, Thresholds
 
 from tests.server.conftest import Api
 
 LAYOUT = starting_layout("five-piece", "square pair")
 DOC = LAYOUT.model_dump(mode="json")
+BOX = Room(name="Box", width_m=5.0, length_m=6.0, height_m=3.0, kit_x_m=2.5, kit_y_m=2.0)
 
 
 def test_the_board_is_the_cores_own_and_has_the_promised_shape(as_owner):
@@ -79,6 +82,23 @@ def test_a_layout_is_sent_once_and_then_named(as_owner, outsider, monkeypatch):
         as_owner("POST", "/follow", {**move, "name": name, "layout": DOC})
     assert as_owner("POST", "/follow", move)[0] == 409
     assert as_owner("POST", "/follow", {**move, "name": None})[0] == 409
+
+
+def test_a_name_is_known_whatever_is_asked_of_the_layout(as_owner):
+    edit = {"do": "pose", "x_m": 2.0, "y_m": 1.5, "turn_rad": 0.5}
+    doc = starting_layout("five-piece", "square pair", room=BOX).model_dump(mode="json")
+    for path, more in (("/edit/try", {"edit": edit}), ("/room/here", {"room": doc["room"]})):
+        assert as_owner("POST", path, {"name": "any", **more})[0] == 409
+    status, patch = as_owner("POST", "/edit/try", {"name": "any", "layout": doc, "edit": edit})
+    assert status == 200
+    made = as_owner("POST", "/edit", {"layout": doc, "edit": edit})[1]["layout"]
+    assert jsonpatch.apply_patch(doc, patch) == made
+    assert as_owner("POST", "/edit/try", {"name": "any", "edit": edit}) == (200, patch)
+    here = {"name": "any", "room": made["room"]}
+    board = as_owner("POST", "/room/board", {"layout": made})[1]
+    assert as_owner("POST", "/room/here", here) == (200, board["spots"]["here"])
+    move = {"name": "any", "mic": "OR", "position_m": [0.4, 0.6, 1.7], "aim": [0, 0, -1]}
+    assert as_owner("POST", "/follow", move)[0] == 200
 
 
 @pytest.mark.parametrize(("change", "status", "words"), [

@@ -25,7 +25,7 @@ from tests.server.test_access import DOC, ROOM
 MOVE = {"mic": "OR", "position_m": [0.41, 0.62, 1.7], "aim": [0, 0, -1], "words": False}
 FOLLOW = {"name": "held", "layout": DOC, **MOVE}
 EDIT = {"layout": DOC, "edit": {"do": "hand"}}
-HERE = {"room": ROOM, "kit": DOC["kit"], "air": DOC["air"]}
+HERE = {"room": ROOM, "layout": DOC}
 PERSON, HOST = 7, "testserver"
 
 
@@ -85,7 +85,7 @@ def test_it_is_opened_as_the_standard_has_it():
 
 
 @pytest.mark.parametrize(
-    ("path", "asked"), [("/follow", FOLLOW), ("/edit", EDIT), ("/room/here", HERE)]
+    ("path", "asked"), [("/follow", FOLLOW), ("/edit/try", EDIT), ("/room/here", HERE)]
 )
 def test_it_says_what_a_request_says(line, as_owner, path, asked):
     status, told = as_owner("POST", path, asked)
@@ -94,7 +94,7 @@ def test_it_says_what_a_request_says(line, as_owner, path, asked):
 
 
 def test_every_question_that_can_be_asked_so_is_known_here(line):
-    assert sorted(questions.QUESTIONS) == ["/api/edit", "/api/follow", "/api/room/here"]
+    assert sorted(questions.QUESTIONS) == ["/api/edit/try", "/api/follow", "/api/room/here"]
     assert line.ask(1, "/api/layouts/1", {}) == (1, 400, None)
 
 

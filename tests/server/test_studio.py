@@ -112,7 +112,7 @@ def test_the_room_answers_and_says_when_there_is_none(as_owner):
     assert status == 200
     assert board["modes"][0]["hz"] == pytest.approx(343.2 / 12, abs=0.01)  # half a wave in 6 m
     assert len(board["decay"]["eyring_s"]) == 7
-    body = {"kit": DOC["kit"], "air": DOC["air"], "room": ROOM}
+    body = {"layout": DOC, "room": ROOM}
     assert as_owner("POST", "/room/here", body) == (200, board["spots"]["here"])
     status, said = as_owner("POST", "/room/board", {"layout": DOC})
     assert (status, said["detail"]) == (400, "this layout has no room yet; draw one first")

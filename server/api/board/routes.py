@@ -14,7 +14,7 @@ from ringside.standing.stood import analysed
 
 from api.board.schemas import AimIn, AimOut, ComputeIn, FollowIn, Setting, TapeIn
 from api.common import Problem
-from api.kept import computed, person_of
+from api.kept import computed
 from api.resting import under_hands
 from api.told import told
 
@@ -34,7 +34,7 @@ def follow(request: HttpRequest, data: FollowIn) -> HttpResponse:
 
     409: the layout of this name is not known here any more, send it again.
     """
-    before = under_hands.before(person_of(request), data.name, data.layout)
+    before = under_hands.before(request, data).analysis
     moved = Moved(data.mic, data.position_m, data.aim)
     focus = data.focus.on() if data.focus else None
     return told(follows(before, moved, focus, words=data.words))

@@ -5,11 +5,11 @@ from typing import Annotated
 from ninja import Schema
 from pydantic import Field
 from ringside.answers.board import FocusOn
-from ringside.files.stored import AnyState
 from ringside.plan.kit import Direction
 from ringside.values import Key, Place
 
 from api.common import LayoutOnly, Point, Strict
+from api.resting import UnderHand
 
 
 class FocusIn(Strict):
@@ -30,14 +30,9 @@ class ComputeIn(LayoutOnly):
     focus: FocusIn | None = None
 
 
-class FollowIn(Strict):
-    """The mic under the hand where it is now, and the pair that is open.
+class FollowIn(UnderHand):
+    """The mic under the hand where it is now, and the pair that is open."""
 
-    The layout as it stood is sent once, with a name of the client's own; then the name will do.
-    """
-
-    name: Annotated[str, Field(min_length=1, max_length=64)] | None = None
-    layout: AnyState | None = None
     mic: Key
     position_m: Place
     aim: Direction

@@ -11,8 +11,8 @@ from pydantic import BaseModel
 
 from api.board.routes import follow
 from api.board.schemas import FollowIn
-from api.edits.routes import edit
-from api.edits.schemas import EditIn
+from api.edits.routes import tried
+from api.edits.schemas import TryIn
 from api.kit.routes import room_here
 from api.kit.schemas import HereIn
 from api.problems import ANSWERS
@@ -34,7 +34,7 @@ class Question:
 
 QUESTIONS = {
     "/api/follow": Question(FollowIn, follow),
-    "/api/edit": Question(EditIn, edit),
+    "/api/edit/try": Question(TryIn, tried),
     "/api/room/here": Question(HereIn, room_here),
 }
 """By the path of the request that asks the same. None of them reads or writes what is stored."""

@@ -25,6 +25,7 @@ from api.kit.schemas import (
     PresetOut,
     RoomBoard,
 )
+from api.resting import under_hands
 
 router = Router(tags=["kit and room"])
 WRONG = {400: Problem, 422: Problem}
@@ -57,10 +58,14 @@ def room_board(request: HttpRequest, data: LayoutOnly) -> dict[str, Any]:
     return heavy(request, work.room_board, data.layout)
 
 
-@router.post("/room/here", auth=computed, response={200: SpotHere, **WRONG})
+@router.post("/room/here", auth=computed, response={200: SpotHere, 409: Problem, **WRONG})
 def room_here(request: HttpRequest, data: HereIn) -> SpotHere:
-    """What the walls do where the kit stands, while a hand moves it."""
-    return spot_here(data.kit, data.room, data.air.speed)
+    """What the walls do where the kit stands, while a hand moves it; nothing is stored.
+
+    409: the layout of this name is not known here any more, send it again.
+    """
+    layout = under_hands.before(request, data).layout
+    return spot_here(layout.kit, data.room, layout.air.speed)
 
 
 @router.get("/room/materials", response=MaterialsOut)

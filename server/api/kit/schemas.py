@@ -5,7 +5,6 @@ from typing import Annotated
 from ninja import Schema
 from pydantic import Field
 from ringside.plan.kit import Kit
-from ringside.plan.layout import Air
 from ringside.plan.layout import Layout as LayoutDoc
 from ringside.plan.room import Room
 from ringside.rooms.boundary import SpotBoard
@@ -14,6 +13,7 @@ from ringside.rooms.modes import Mode
 from ringside.survey.report import TapeReport
 
 from api.common import LayoutOnly, Point, Strict
+from api.resting import UnderHand
 
 Point2 = tuple[float, float]
 
@@ -42,12 +42,10 @@ class RoomBoard(Schema):
     spots: SpotBoard
 
 
-class HereIn(Strict):
-    """A kit in a room, under the hand."""
+class HereIn(UnderHand):
+    """The room as it is under the hand, which moves the kit, a gobo or a wall of it."""
 
     room: Room
-    kit: Kit
-    air: Air
 
 
 class MaterialRow(Schema):

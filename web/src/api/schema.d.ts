@@ -488,6 +488,28 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/edit/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tried
+         * @description What one edit would change of a layout, as a JSON Patch (RFC 6902); nothing is stored.
+         *
+         *     409: the layout of this name is not known here any more, send it again.
+         */
+        post: operations["api_edits_routes_tried"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/effects": {
         parameters: {
             query?: never;
@@ -1660,7 +1682,9 @@ export interface paths {
         put?: never;
         /**
          * Room Here
-         * @description What the walls do where the kit stands, while a hand moves it.
+         * @description What the walls do where the kit stands, while a hand moves it; nothing is stored.
+         *
+         *     409: the layout of this name is not known here any more, send it again.
          */
         post: operations["api_kit_routes_room_here"];
         delete?: never;
@@ -4721,8 +4745,6 @@ export interface components {
         /**
          * FollowIn
          * @description The mic under the hand where it is now, and the pair that is open.
-         *
-         *     The layout as it stood is sent once, with a name of the client's own; then the name will do.
          */
         FollowIn: {
             /**
@@ -4995,11 +5017,12 @@ export interface components {
         };
         /**
          * HereIn
-         * @description A kit in a room, under the hand.
+         * @description The room as it is under the hand, which moves the kit, a gobo or a wall of it.
          */
         HereIn: {
-            air: components["schemas"]["Air"];
-            kit: components["schemas"]["Kit"];
+            layout?: components["schemas"]["Layout"] | null;
+            /** Name */
+            name?: string | null;
             room: components["schemas"]["Room"];
         };
         /**
@@ -7393,6 +7416,22 @@ export interface components {
             was: string;
         };
         /**
+         * Replaced
+         * @description One operation of a JSON Patch (RFC 6902): what is there now in the place of what was.
+         */
+        Replaced: {
+            /**
+             * Op
+             * @default replace
+             * @constant
+             */
+            op: "replace";
+            /** Path */
+            path: string;
+            /** Value */
+            value: unknown;
+        };
+        /**
          * Room
          * @description A room, and where the kit's origin stands in it.
          */
@@ -9067,6 +9106,17 @@ export interface components {
             stamped: boolean;
         };
         /**
+         * TryIn
+         * @description An edit that is only shown while the hand moves on.
+         */
+        TryIn: {
+            /** Edit */
+            edit: components["schemas"]["ChangePart"] | components["schemas"]["AddPart"] | components["schemas"]["RemovePart"] | components["schemas"]["SwapKit"] | components["schemas"]["OtherHand"] | components["schemas"]["TakeReading"] | components["schemas"]["TakeReadings"] | components["schemas"]["ForgetReading"] | components["schemas"]["Pose"] | components["schemas"]["SetRoom"] | components["schemas"]["ChangeMics"] | components["schemas"]["RenameMic"] | components["schemas"]["AddMic"] | components["schemas"]["RemoveMics"] | components["schemas"]["FlipMics"] | components["schemas"]["PairMics"] | components["schemas"]["UnpairMics"] | components["schemas"]["Decide"] | components["schemas"]["Undecide"] | components["schemas"]["ChangeChannels"] | components["schemas"]["AddChannel"] | components["schemas"]["RemoveChannels"] | components["schemas"]["OrderChannels"] | components["schemas"]["UsualOrder"] | components["schemas"]["PlaceBox"] | components["schemas"]["SetFaders"] | components["schemas"]["Fade"] | components["schemas"]["AddBalance"] | components["schemas"]["NameBalance"] | components["schemas"]["RemoveBalance"] | components["schemas"]["UseBalance"] | components["schemas"]["SetOptions"] | components["schemas"]["ChooseOptions"] | components["schemas"]["RoomOptions"] | components["schemas"]["ChangeNumbers"] | components["schemas"]["PutAside"] | components["schemas"]["BringBack"] | components["schemas"]["DelayTracks"] | components["schemas"]["Several"];
+            layout?: components["schemas"]["Layout"] | null;
+            /** Name */
+            name?: string | null;
+        };
+        /**
          * TuningOut
          * @description Notes, spread, drift, and what was written down.
          */
@@ -10500,6 +10550,64 @@ export interface operations {
             401: components["responses"]["Any401"];
             403: components["responses"]["Any403"];
             408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_edits_routes_tried: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Replaced"][];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            408: components["responses"]["Any408"];
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             413: components["responses"]["Any413"];
             /** @description A value is not as it should be; place says where. */
             422: {
@@ -13702,6 +13810,15 @@ export interface operations {
             401: components["responses"]["Any401"];
             403: components["responses"]["Any403"];
             408: components["responses"]["Any408"];
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             413: components["responses"]["Any413"];
             /** @description A value is not as it should be; place says where. */
             422: {

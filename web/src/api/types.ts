@@ -42,6 +42,7 @@ export type KeptKit = S["KeptKit"];
 export type KeptRoom = S["KeptRoom"];
 export type Tuning = S["TuningOut"];
 export type RoomBoard = S["RoomBoard"];
+export type SpotHere = S["SpotHere"];
 export type Materials = S["MaterialsOut"];
 export type SpotTried = S["SpotOut"];
 export type Locker = S["Locker"];

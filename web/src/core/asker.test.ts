@@ -57,7 +57,8 @@ describe("what follows a hand", () => {
         }
       },
     );
-    const { follow, ready } = await import("./asker");
+    const { ready } = await import("./asker");
+    const { follow } = await import("./handAsks");
     if (ahead) ready(still as unknown as Layout);
     for (const move of moves)
       void follow(move).then((told) => shown.push([move.mic.position_m[0], told]));
@@ -97,7 +98,7 @@ describe("what follows a hand", () => {
     say({ number: 1, answer: null });
     await settled();
     expect(shown).toEqual([[1, "asked plainly"]]);
-    const { follow } = await import("./asker");
+    const { follow } = await import("./handAsks");
     vi.doUnmock("../api/client");
     void follow(at(2));
     const told = posted.filter((said): said is Known => "layout" in said);
@@ -161,36 +162,41 @@ describe("what follows a hand", () => {
     expect(box.call()).toBe(true);
   });
 
-  it("asks other things whole, which are overtaken by their own kind alone", async () => {
+  it("asks other things of the same layout, which are overtaken by their own kind alone", async () => {
     await asks(true, [at(1)]);
     const { beside } = await import("./asker");
     const again = vi.fn(async () => "asked again");
-    for (const x of [1, 2])
-      void beside("/api/here", { x }, again).then((told) => shown.push([`here ${x}`, told]));
-    const [, , , first, second] = posted as Ask[];
+    const ask = (kind: string, x: number) => {
+      const question = { path: `/api/${kind}`, still: still as unknown as Layout, more: { x } };
+      void beside(question, again).then((told) => shown.push([`${kind} ${x}`, told]));
+    };
+    ask("here", 1);
+    ask("here", 2);
+    const [, { name }, , first] = posted as [unknown, Known, Ask, Ask];
     expect(first).toEqual({
       number: 2,
       path: "/api/here",
       token: "abc",
-      name: null,
-      rest: '{"x":1}',
+      name,
+      rest: '"x":1}',
       boxed: true,
     });
+    expect(posted).toHaveLength(5);
     const box = new Mailbox(
       posted.find((said) => said instanceof SharedArrayBuffer) as SharedArrayBuffer,
     );
-    box.put(first?.number ?? 0, bytes("one"));
-    box.put(second?.number ?? 0, bytes("two"));
+    box.put(2, bytes("one"));
+    box.put(3, bytes("two"));
     expect(await frame()).toEqual([
       ["here 2", "two"],
       ["here 1", "two"],
     ]);
-    void beside("/api/here", { x: 3 }, again).then((told) => shown.push(["here 3", told]));
-    void beside("/api/there", {}, again).then((told) => shown.push(["there", told]));
+    ask("here", 3);
+    ask("there", 1);
     box.put(4, bytes("three"));
     box.put(5, bytes("four"));
     expect(await frame()).toEqual([
-      ["there", "four"],
+      ["there 1", "four"],
       ["here 3", "asked again"],
     ]);
     expect(again).toHaveBeenCalledOnce();

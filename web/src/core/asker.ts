@@ -1,23 +1,10 @@
-/** The question of a hand that moves a mic, asked beside the page where the browser can. */
-import { api, csrfToken, exactly } from "../api/client";
-import type { Follows, Layout } from "../api/types";
+/** The questions of a hand that moves something, asked beside the page where the browser can. */
+import { csrfToken } from "../api/client";
+import type { Layout } from "../api/types";
 import type { Address, Ask, Known, Look, Told } from "./asker.worker";
-import type { Move } from "./following";
 import { frames } from "./frames";
 import { newKey } from "./key";
 import { Mailbox } from "./mailbox";
-
-const body = ({ still, mic, focus, words }: Move) => ({
-  layout: still,
-  mic: mic.id,
-  position_m: mic.position_m,
-  aim: mic.aim,
-  focus,
-  words,
-});
-
-/** By the common way: it knows what to do about each fault. */
-const plainly = (move: Move) => exactly<Follows>(api.POST("/api/follow", { body: body(move) }));
 
 const lineFrom = ({ protocol, host }: Location): string =>
   `${protocol === "https:" ? "wss" : "ws"}://${host}/api/hand`;
@@ -73,20 +60,12 @@ class Asker {
     this.worker.postMessage(known);
   }
 
-  ask(move: Move): Promise<unknown> {
-    const { layout, ...rest } = body(move);
+  /** `boxed` where its answer may be overtaken by the next of its kind. */
+  ask(path: string, layout: Layout, more: object, boxed: boolean): Promise<unknown> {
     this.know(layout);
-    return this.put("/api/follow", this.name, JSON.stringify(rest).slice(1), !move.words);
-  }
-
-  /** What says all that is to be known; its answer may be overtaken by the next of its kind. */
-  askWhole(path: string, question: unknown): Promise<unknown> {
-    this.token ||= csrfToken();
-    return this.put(path, null, JSON.stringify(question), true);
-  }
-
-  private put(path: string, name: string | null, rest: string, boxed: boolean): Promise<unknown> {
-    const ask: Ask = { number: ++this.number, path, token: this.token, name, rest, boxed };
+    const { name, token } = this;
+    const rest = JSON.stringify(more).slice(1);
+    const ask: Ask = { number: ++this.number, path, token, name, rest, boxed };
     return new Promise((done) => {
       this.open.set(ask.number, { path, boxed, done });
       this.worker.postMessage(ask);
@@ -159,24 +138,21 @@ function begun(): Asker | null {
   return asker?.dead ? null : asker;
 }
 
-/** What follows a move; the faults are those of every other question. */
-export async function follow(move: Move): Promise<Follows> {
-  const beside = begun();
-  if (!beside) return plainly(move);
-  const answer = await beside.ask(move);
-  if (answer !== null) return answer as Follows;
-  beside.forget();
-  return plainly(move);
+/** What is asked of a layout something of which is under the hand, beside that layout. */
+export interface Question {
+  path: string;
+  /** As it was before the hand took hold. */
+  still: Layout;
+  more: object;
+  /** Each of its answers counts: none is overtaken. */
+  every?: boolean;
 }
 
-/** A question of a hand on something else, whole each time; `plainly` where there is trouble. */
-export async function beside<A>(
-  path: string,
-  question: unknown,
-  plainly: () => Promise<A>,
-): Promise<A> {
+/** The answer to a question of a hand; by `plainly`, which knows each fault, where there is none. */
+export async function beside<A>(question: Question, plainly: () => Promise<A>): Promise<A> {
+  const { path, still, more, every = false } = question;
   const asker = begun();
-  const answer = asker ? await asker.askWhole(path, question) : null;
+  const answer = asker ? await asker.ask(path, still, more, !every) : null;
   if (answer !== null) return answer as A;
   asker?.forget();
   return plainly();

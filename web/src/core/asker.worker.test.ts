@@ -62,29 +62,6 @@ it("says that there is no answer: refused, or a page of something on the way", a
   expect(box.take()).toBeNull();
 });
 
-it("sends what says it all as it is, and knows the layout after that as before", async () => {
-  const bodies: string[] = [];
-  const messages = [{ name: "hand", layout: "{}" }, ask, { ...ask, name: null, rest: "[1]" }, ask];
-  await worked((body) => {
-    bodies.push(body);
-    return Response.json({});
-  }, messages);
-  expect(bodies).toEqual([
-    '{"name":"hand","layout":{},"mic":"OR"}',
-    "[1]",
-    '{"name":"hand","mic":"OR"}',
-  ]);
-});
-
-it("asks what says it all no second time of itself", async () => {
-  let asked = 0;
-  await worked(() => {
-    asked++;
-    return new Response("", { status: 409 });
-  }, [{ ...ask, name: null, rest: "{}" }]);
-  expect([asked, said]).toEqual([1, [{ number: 7, answer: null }]]);
-});
-
 it("sends the layout it was told of once, and again where the server has forgotten it", async () => {
   const bodies: { layout?: { mics: number }; name: string; mic: string }[] = [];
   const first = { ...ask, name: "first" };

@@ -9,9 +9,9 @@ export interface Ask {
   number: number;
   path: string;
   token: string;
-  /** Of the layout as it stood, which was told before; null for a question that says it all. */
-  name: string | null;
-  /** The question as text; where there is a name, what goes on after that. */
+  /** Of the layout as it stood, which was told before. */
+  name: string;
+  /** The question as text, as it goes on after that. */
   rest: string;
   /** Its answer may be overtaken: it goes into the box, if there is one. */
   boxed: boolean;
@@ -62,7 +62,7 @@ const read = (bytes: Uint8Array): unknown => JSON.parse(utf8.decode(bytes));
 
 async function asked(ask: Ask, whole: string | null): Promise<Reply> {
   const withLayout = whole ? `"layout":${whole},` : "";
-  const text = ask.name === null ? ask.rest : `{"name":"${ask.name}",${withLayout}${ask.rest}`;
+  const text = `{"name":"${ask.name}",${withLayout}${ask.rest}`;
   return (await line?.ask(ask.path, text)) ?? byRequest(ask, text);
 }
 
@@ -71,9 +71,9 @@ async function told(ask: Ask, known: string): Promise<Told | null> {
   const { number } = ask;
   try {
     let reply = await asked(ask, sent === ask.name ? null : known);
-    if (reply.status === UNKNOWN && ask.name !== null) reply = await asked(ask, known);
+    if (reply.status === UNKNOWN) reply = await asked(ask, known);
     if (reply.status !== 200) return { number, answer: null };
-    sent = ask.name ?? sent;
+    sent = ask.name;
     if (box && ask.boxed && box.put(number, reply.bytes)) return null;
     return { number, answer: read(reply.bytes) };
   } catch {

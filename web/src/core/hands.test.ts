@@ -15,22 +15,24 @@ function world() {
   const tries: (() => void)[] = [];
   let kept: string[] = [];
   const frames: (() => void)[] = [];
+  const ask = (layout: Layout, edit: Edit) =>
+    new Promise<Edited>((resolve, reject) => {
+      const name = (edit as unknown as { id: string }).id;
+      gates.push(() =>
+        name === "bad" || name === "away"
+          ? reject(new Error(name === "bad" ? "refused" : "no network"))
+          : resolve({
+              layout: layoutNamed(layout.name + name),
+              words: name,
+              moved: [],
+              made: null,
+            }),
+      );
+    });
   const hands = new Hands({
     still: () => still,
-    ask: (layout, edit) =>
-      new Promise<Edited>((resolve, reject) => {
-        const name = (edit as unknown as { id: string }).id;
-        gates.push(() =>
-          name === "bad" || name === "away"
-            ? reject(new Error(name === "bad" ? "refused" : "no network"))
-            : resolve({
-                layout: layoutNamed(layout.name + name),
-                words: name,
-                moved: [],
-                made: null,
-              }),
-        );
-      }),
+    ask,
+    tried: async (layout, edit) => (await ask(layout, edit)).layout,
     preview: (layout) => {
       shown = layout;
       log.push(`preview ${layout.name}`);

@@ -29,8 +29,9 @@ export interface How {
 export interface World {
   /** The layout without what the hand is just doing. */
   still(): Layout;
-  /** `shown` where it is only to be shown while the hand moves on. */
-  ask(layout: Layout, edit: Edit, shown: boolean): Promise<Edited>;
+  ask(layout: Layout, edit: Edit): Promise<Edited>;
+  /** What would come of it, only to be shown while the hand moves on. */
+  tried(layout: Layout, edit: Edit): Promise<Layout>;
   preview(layout: Layout): void;
   /** What is shown, and to show it otherwise at once: nothing is asked. */
   shown(): Layout;
@@ -75,16 +76,16 @@ export class Hands {
   private running: Promise<void> | null = null;
   /** The newest that is to be shown; asked for when nothing that was let go of is under way. */
   private wanted: Make | null = null;
-  private readonly trials: Latest<Trial, Edited>;
+  private readonly trials: Latest<Trial, Layout>;
   /** What is held, where the hand has it now: it is never older than the rest that is shown. */
   private hand: Holding | null = null;
   /** What came of where the hand was, not shown yet. */
   private answered: Layout | null = null;
 
   constructor(private readonly world: World) {
-    this.trials = new Latest<Trial, Edited>(
-      ({ edit, still }) => world.ask(still, edit, true),
-      (told, { still }) => this.tried(told, still),
+    this.trials = new Latest<Trial, Layout>(
+      ({ edit, still }) => world.tried(still, edit),
+      (layout, { still }) => this.tried(layout, still),
       (error) => this.notTried(error),
       AT_ONCE,
     );
@@ -164,11 +165,11 @@ export class Hands {
     }
   }
 
-  private tried(told: Edited, still: Layout): void {
+  private tried(layout: Layout, still: Layout): void {
     this.world.reached();
     // Something else was kept meanwhile, a name or an undo: it would be out of sight under this.
     if (this.world.still() !== still) this.tryOut();
-    else this.showAnswer(sameWhereEqual(this.world.shown(), told.layout));
+    else this.showAnswer(layout);
   }
 
   /** While it is still held it stays with the hand, which may yet come to where it can be. */
@@ -182,7 +183,7 @@ export class Hands {
     // Drawn with the move that comes next, not by itself before it.
     this.answered = this.hand && layout;
     if (this.answered) this.world.withFrame(this.showAnswered);
-    else this.world.preview(layout);
+    else this.world.preview(sameWhereEqual(this.world.shown(), layout));
   }
 
   private readonly showAnswered = (): void => {
@@ -233,7 +234,7 @@ export class Hands {
       try {
         const edit = turn.make(still);
         if (!edit) return null;
-        const told = await this.world.ask(still, edit, false);
+        const told = await this.world.ask(still, edit);
         const answer = { ...told, layout: sameWhereEqual(this.world.shown(), told.layout) };
         this.world.reached();
         // Something else was kept meanwhile, a name or an undo: it would be lost under this answer.

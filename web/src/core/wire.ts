@@ -1,7 +1,7 @@
 /** The editor's world: the server through the generated client. */
 import { api, conflictOf, exactly, fateOf } from "../api/client";
 import type { Board, LayoutOut } from "../api/types";
-import { follow } from "./asker";
+import { follow } from "./handAsks";
 import type { Wire } from "./world";
 
 /** A page of something on the way can say 200 as well: an answer without a version is none. */

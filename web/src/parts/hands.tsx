@@ -2,10 +2,10 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo } from "react";
 import { api, exactly, fateOf } from "../api/client";
 import type { Channel, Edit, Edited, Layout, Mic } from "../api/types";
-import { beside } from "../core/asker";
 import type { Editor } from "../core/editor";
 import { channelsOf, micOf, withChannels, withMics } from "../core/edits";
 import { frames } from "../core/frames";
+import { tried } from "../core/handAsks";
 import { Hands } from "../core/hands";
 import type { Part } from "../core/kitParts";
 import { partOf, withPart } from "../core/kitParts";
@@ -23,11 +23,8 @@ export function useHands(): Hands {
 export function handsOn(editor: Editor, say: (words: string) => void): Hands {
   return new Hands({
     still: () => editor.snapshot().still,
-    ask: (layout, edit, shown) => {
-      const body = { layout, edit };
-      const plainly = () => exactly<Edited>(api.POST("/api/edit", { body }));
-      return shown ? beside("/api/edit", body, plainly) : plainly();
-    },
+    ask: (layout, edit) => exactly<Edited>(api.POST("/api/edit", { body: { layout, edit } })),
+    tried,
     preview: (layout) => editor.preview(layout),
     shown: () => editor.snapshot().doc,
     show: (layout) => editor.show(layout),

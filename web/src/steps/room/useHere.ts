@@ -1,16 +1,17 @@
 /** What the walls do where the kit is under the hand: asked while it moves, laid over the rest. */
 import { useEffect, useMemo, useState } from "react";
-import { api, exactly } from "../../api/client";
-import type { Layout, RoomBoard, Room as RoomDoc } from "../../api/types";
-import { beside } from "../../core/asker";
+import type { Layout, Room as RoomDoc, SpotHere } from "../../api/types";
+import { here as asked } from "../../core/handAsks";
 import { Latest } from "../../core/latest";
 import { Shared } from "../../core/shared";
 import { useEditor, useEditorPart } from "../../parts/editing";
 
-const PATH = "/api/room/here";
+export type Here = SpotHere;
 
-export type Here = RoomBoard["spots"]["here"];
-type Asked = Pick<Layout, "kit" | "air"> & { room: RoomDoc };
+interface Asked {
+  still: Layout;
+  room: RoomDoc;
+}
 
 /** No answer came: rather no distances than those of another place. */
 const UNKNOWN: Here = { curves: {}, roughness_db: null, walls_m: {} };
@@ -35,7 +36,7 @@ export function useHere(fresh: boolean): HandHere {
   const latest = useMemo(
     () =>
       new Latest<Asked, Here>(
-        (body) => beside(PATH, body, () => exactly<Here>(api.POST(PATH, { body }))),
+        ({ still, room }) => asked(still, room),
         (told, { room }) => here.set({ here: told, room }),
         (_, { room }) => here.set({ here: UNKNOWN, room }),
         AT_ONCE,
@@ -44,13 +45,13 @@ export function useHere(fresh: boolean): HandHere {
   );
   // Before anything is drawn of the move: the answer is on its way meanwhile.
   useEffect(() => {
-    let asked = editor.snapshot().doc;
+    let last = editor.snapshot().doc;
     return editor.subscribe(() => {
       const { doc, still } = editor.snapshot();
-      const { room, kit, air } = doc;
-      if (doc === asked) return;
-      asked = doc;
-      if (room && room !== still.room) latest.want({ room, kit, air });
+      const { room } = doc;
+      if (doc === last) return;
+      last = doc;
+      if (room && room !== still.room) latest.want({ still, room });
     });
   }, [editor, latest]);
   useEffect(() => {
