@@ -22,8 +22,15 @@ export const micGoes = (id: string) => `mic ${id}`;
  * only. A cymbal's stand gets longer as it is lifted, which is seen from the side.
  */
 export function drawnOf(doc: Layout, still: Layout, facing: Facing): Layout {
-  return doc === still || onlyCarried(doc, still, facing) ? still : doc;
+  if (doc === still) return still;
+  if (found.doc !== doc || found.still !== still) found = { doc, still, only: new Map() };
+  const only = found.only.get(facing) ?? onlyCarried(doc, still, facing);
+  found.only.set(facing, only);
+  return only ? still : doc;
 }
+
+/** Of the newest layout: every drawing asks several times a frame. */
+let found: { doc?: Layout; still?: Layout; only: Map<Facing, boolean> } = { only: new Map() };
 
 /** Of a kit: which places were drawn and which taped, which change with what is carried. */
 const NOT_DRAWN = ["drawn", "readings"];

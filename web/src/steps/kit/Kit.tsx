@@ -10,6 +10,7 @@ import { KitFaults } from "../../parts/KitFaults";
 import { Later, useTakenHold } from "../../parts/Later";
 import { useLast } from "../../parts/last";
 import { ReadyForHands } from "../../parts/ReadyForHands";
+import { Chosen } from "./chosen";
 import { KitCharts } from "./KitChart";
 import { KitPanel } from "./KitPanel";
 import { KitTable } from "./KitTable";
@@ -44,8 +45,10 @@ export function Kit() {
     <div className="grid h-full grid-cols-[minmax(0,1fr)_288px] grid-rows-[minmax(0,1fr)_minmax(230px,37%)] max-[1050px]:grid-cols-[minmax(0,1fr)_250px]">
       <h1 className="sr-only">The kit</h1>
       <ReadyForHands />
-      <KitCharts board={board} chosen={chosen} onChoose={choose} />
-      <Below {...{ board, chosen, skip }} onChoose={choose} onSkip={setSkip} />
+      <Chosen value={chosen}>
+        <KitCharts board={board} onChoose={choose} />
+        <Below {...{ board, skip }} onChoose={choose} onSkip={setSkip} />
+      </Chosen>
       <aside
         aria-label="Drum or kit"
         className="col-start-2 row-span-2 row-start-1 space-y-4 overflow-y-auto border-l border-hair bg-panel p-4 contain-strict"
@@ -69,6 +72,8 @@ interface Walked {
   onSkip: (skip: Ends[]) => void;
 }
 
+type BelowProps = Walked & Pick<Choice, "onChoose">;
+
 const Walk = memo(function Walk({ board, skip, onSkip }: Walked) {
   return (
     <Later>
@@ -83,7 +88,7 @@ const Walk = memo(function Walk({ board, skip, onSkip }: Walked) {
 });
 
 /** The tape, the tuning or the table. */
-function Below({ board, chosen, skip, onChoose, onSkip }: Choice & Walked) {
+const Below = memo(function Below({ board, skip, onChoose, onSkip }: BelowProps) {
   const [foot, setFoot] = useState<(typeof FOOT)[number][0]>("tape");
   return (
     <Views
@@ -98,10 +103,10 @@ function Below({ board, chosen, skip, onChoose, onSkip }: Choice & Walked) {
     >
       {foot === "tape" && <Walk {...{ board, skip, onSkip }} />}
       {foot === "tuning" && <TuningPanel onChoose={onChoose} />}
-      {foot === "table" && <KitTable {...{ board, chosen, onChoose }} />}
+      {foot === "table" && <KitTable {...{ board, onChoose }} />}
     </Views>
   );
-}
+});
 
 /** The chosen drum or cymbal, or the kit as a whole. */
 function Beside({ chosen, onChoose }: Choice) {

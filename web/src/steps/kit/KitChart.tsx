@@ -22,7 +22,6 @@ const NONE: string[] = [];
 
 interface Props {
   board: KitBoard | undefined;
-  chosen: string | null;
   onChoose: (id: string) => void;
 }
 
@@ -82,7 +81,7 @@ function useMoves() {
 const WHOLE = 2 * Math.PI;
 
 function KitChart(props: Props & { facing: Facing; title: string; onTurn?: () => void }) {
-  const { facing, title, onTurn, board, chosen, onChoose } = props;
+  const { facing, title, onTurn, board, onChoose } = props;
   const editor = useEditor();
   const hands = useHands();
   const layout = useEditorPart((s) => (hands.holds ? drawnOf(s.doc, s.still, facing) : s.doc));
@@ -102,7 +101,7 @@ function KitChart(props: Props & { facing: Facing; title: string; onTurn?: () =>
     [editor, hands, facing],
   );
   const layer = (view: View) => (
-    <KitLayer {...{ view, layout, board, ruler, chosen, onChoose }} {...moves} />
+    <KitLayer {...{ view, layout, board, ruler, onChoose }} {...moves} />
   );
   return (
     <Chart

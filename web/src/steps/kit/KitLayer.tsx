@@ -16,6 +16,7 @@ import {
 } from "../../core/view";
 import { endsOf, floorUnder } from "../../parts/chart/carry";
 import { arrowOf, follow, STEP_M } from "../../parts/handSizes";
+import { useChosen } from "./chosen";
 import { WiresHandle } from "./WiresHandle";
 
 interface Props {
@@ -23,7 +24,6 @@ interface Props {
   layout: Layout;
   board: KitBoard | undefined;
   ruler: Ruler;
-  chosen: string | null;
   onChoose: (id: string) => void;
   /** A hand comes down on it: where it is. */
   onHold: (id: string) => Point3 | undefined;
@@ -33,7 +33,8 @@ interface Props {
 }
 
 export function KitLayer(props: Props) {
-  const { view, layout, board, ruler, chosen, onChoose, onHold, onMove, onNudge } = props;
+  const { view, layout, board, ruler, onChoose, onHold, onMove, onNudge } = props;
+  const chosen = useChosen();
   const parts = partsOf(layout);
   const ask = board?.tape.next;
   const doubtful = new Set(

@@ -4,10 +4,10 @@ import { centreOf, isDrum, type Part, partsOf } from "../../core/kitParts";
 import { INCH, lengthText, type Ruler, unitMark } from "../../core/units";
 import { useEditorPart } from "../../parts/editing";
 import { useMe } from "../../parts/me";
+import { useChosen } from "./chosen";
 
 interface Props {
   board: KitBoard | undefined;
-  chosen: string | null;
   onChoose: (id: string) => void;
 }
 
@@ -30,7 +30,8 @@ const columns = (unit: string) => [
   "Place known to",
 ];
 
-export function KitTable({ board, chosen, onChoose }: Props) {
+export function KitTable({ board, onChoose }: Props) {
+  const chosen = useChosen();
   const doc = useEditorPart((s) => s.doc);
   const ruler: Ruler = useMe();
   return (

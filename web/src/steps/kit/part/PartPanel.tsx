@@ -30,10 +30,11 @@ export function PartPanel({ part, onGone }: { part: Part; onGone: () => void }) 
     <div className="space-y-3.5">
       <OneByOne>
         <h2 className="truncate text-[1.05rem]">{part.name}</h2>
-        <Sizes {...sizesOf(part)} set={set} />
-        <Stands {...{ part, set }} />
+        <Stands part={part} />
       </OneByOne>
       <LaterAtRest>
+        <Leans axis={part.axis} set={set} />
+        <Sizes {...sizesOf(part)} set={set} />
         {isDrum(part) && <DrumFields drum={part} set={set} />}
         <button type="button" className="btn w-full" onClick={() => void takeAway()}>
           Take {part.name} away
@@ -108,10 +109,9 @@ function Across(props: {
   );
 }
 
-/** Where it stands and how it leans. */
-function Stands({ part, set }: { part: Part; set: SetPart }) {
+/** Where it stands: all of this that changes while it is moved, so it comes first. */
+function Stands({ part }: { part: Part }) {
   const change = useChangePart();
-  const lean = leanOf(part.axis as Point3);
   const row = (label: string, axis: 0 | 1 | 2): LengthRow => [
     label,
     centreOf(part)[axis],
@@ -122,9 +122,13 @@ function Stands({ part, set }: { part: Part; set: SetPart }) {
         return partAt(p, to);
       }),
   ];
+  return <Lengths rows={[row("Right", 0), row("Front", 1), row("Height", 2)]} />;
+}
+
+const Leans = memo(function Leans({ axis, set }: { axis: Part["axis"]; set: SetPart }) {
+  const lean = leanOf(axis as Point3);
   return (
     <>
-      <Lengths rows={[row("Right", 0), row("Front", 1), row("Height", 2)]} />
       <div className="grid grid-cols-2 gap-2">
         <NumberField
           label="Leans, degrees"
@@ -148,4 +152,4 @@ function Stands({ part, set }: { part: Part; set: SetPart }) {
       </p>
     </>
   );
-}
+});
