@@ -12,7 +12,7 @@ import { LengthField } from "../../../parts/fields/LengthField";
 import { Pick } from "../../../parts/fields/Pick";
 import { NumberField, TextField } from "../../../parts/fields/typed";
 import { useChangeMic } from "../../../parts/hands";
-import { LaterAtRest, OneByOne } from "../../../parts/Later";
+import { LaterAtRest } from "../../../parts/Later";
 import { useMe } from "../../../parts/me";
 import { useToast } from "../../../parts/toast";
 import { NearAndFar } from "./NearAndFar";
@@ -33,9 +33,11 @@ const TARGETS: Record<NonNullable<DrumTerms["target"]>, string> = {
 
 type Set = (change: Partial<DrumTerms>) => void;
 
-function useTerms(mic: Mic) {
+/** `ask` where nothing else tells of it: a hand that moves it is told with all that follows. */
+function useTerms(mic: Mic, ask: boolean) {
   const still = useEditorPart((s) => s.still);
   return useQuery({
+    enabled: ask,
     queryKey: ["terms", mic.id, mic.position_m, mic.aim, mic.job, still.kit],
     queryFn: () =>
       exactly<TermsOut>(api.POST("/api/drum-terms", { body: { layout: still, mic: mic.id } })),
@@ -49,9 +51,10 @@ function useTerms(mic: Mic) {
  * where it did.
  */
 function useTermsNow(mic: Mic): TermsOut | undefined {
-  const { data, isPlaceholderData } = useTerms(mic);
   const told = useShared(useEditor().following.close);
-  const rests = useEditorPart((s) => s.doc === s.still) && !isPlaceholderData;
+  const { data, isPending, isPlaceholderData } = useTerms(mic, !told);
+  const known = !isPending && !isPlaceholderData;
+  const rests = useEditorPart((s) => s.doc === s.still) && known;
   const [last, keep] = useState(told);
   if (told ? told !== last : last && rests) keep(told);
   return last?.mic === mic.id ? last.terms : data;
@@ -93,16 +96,14 @@ export function AtTheDrum({ mic }: { mic: Mic }) {
   return (
     <section className="space-y-2 border-t border-hair pt-2.5" aria-label="At the drum">
       <h3 className="text-[0.95rem]">At the {spoken(sourceName(still, mic.job ?? ""))}</h3>
-      <OneByOne>
-        <Spot terms={terms} set={set} ruler={ruler} />
-        <Look terms={terms} set={set} wires={terms.side === "under" && wired} />
-      </OneByOne>
+      <Spot terms={terms} set={set} ruler={ruler} />
       {cymbal && gap_m !== null && gap_m < 1 && (
         <p className="text-[0.83rem] text-soft" data-gap>
           {lengthWithUnit(gap_m, ruler)} to the {spoken(sourceName(still, cymbal))}.
         </p>
       )}
       <LaterAtRest>
+        <Look terms={terms} set={set} wires={terms.side === "under" && wired} />
         {still.kit.drums.some((d) => d.id === mic.job) && <NearAndFar mic={mic} />}
         <NullToward mic={mic} />
       </LaterAtRest>
@@ -143,30 +144,28 @@ function Spot({ terms, set, ruler }: { terms: DrumTerms; set: Set; ruler: Ruler 
 function Look({ terms, set, wires }: { terms: DrumTerms; set: Set; wires: boolean }) {
   return (
     <div className="grid grid-cols-3 gap-2">
-      <OneByOne>
-        <Pick
-          label="Side"
-          value={terms.side}
-          options={Object.keys(SIDES)}
-          names={SIDES}
-          onTake={(v) => set({ side: v as DrumTerms["side"] })}
-        />
-        <Pick
-          label="Aimed at"
-          value={terms.target ?? "free"}
-          options={Object.keys(TARGETS)}
-          names={wires ? { ...TARGETS, centre: "wires" } : TARGETS}
-          onTake={(v) => set({ target: v as DrumTerms["target"] })}
-        />
-        <NumberField
-          label="Tilt, °"
-          value={terms.tilt_deg}
-          digits={0}
-          low={-90}
-          high={90}
-          onTake={(v) => set({ tilt_deg: v, target: "free" })}
-        />
-      </OneByOne>
+      <Pick
+        label="Side"
+        value={terms.side}
+        options={Object.keys(SIDES)}
+        names={SIDES}
+        onTake={(v) => set({ side: v as DrumTerms["side"] })}
+      />
+      <Pick
+        label="Aimed at"
+        value={terms.target ?? "free"}
+        options={Object.keys(TARGETS)}
+        names={wires ? { ...TARGETS, centre: "wires" } : TARGETS}
+        onTake={(v) => set({ target: v as DrumTerms["target"] })}
+      />
+      <NumberField
+        label="Tilt, °"
+        value={terms.tilt_deg}
+        digits={0}
+        low={-90}
+        high={90}
+        onTake={(v) => set({ tilt_deg: v, target: "free" })}
+      />
     </div>
   );
 }

@@ -2,7 +2,7 @@
 import type { Mic } from "../../../api/types";
 import { channelOf, micOf, techniqueOf } from "../../../core/edits";
 import { lengthText, type Ruler, threeAcross } from "../../../core/units";
-import { useEditorPart, useLit } from "../../../parts/editing";
+import { useEditorPart, useLit, useShared } from "../../../parts/editing";
 import { LengthField } from "../../../parts/fields/LengthField";
 import { TextField } from "../../../parts/fields/typed";
 import { useChangeMic, useChangeTracks, useStep, useTake } from "../../../parts/hands";
@@ -10,6 +10,7 @@ import { LaterAtRest, OneByOne, Space } from "../../../parts/Later";
 import { useLiveField } from "../../../parts/Live";
 import { MicTag } from "../../../parts/MicTag";
 import { useMe } from "../../../parts/me";
+import { pressed } from "../../../parts/pressed";
 import { useToast } from "../../../parts/toast";
 import { useStanding } from "../techniques/data";
 import { AimAt, Holds, Polarity } from "./Aim";
@@ -72,13 +73,13 @@ function Head({ mic }: { mic: Mic }) {
 
 function PartOf({ mic, onTechnique }: Props) {
   const own = useEditorPart((s) => techniqueOf(s.still, mic.id)?.id);
-  const name = useStanding().data?.find((r) => r.id === own)?.name;
+  const name = useStanding(!useShared(pressed)).data?.find((r) => r.id === own)?.name;
   if (!own) return null;
   return (
     <p className="text-[0.85rem] text-soft">
       Part of{" "}
       <button type="button" className="font-semibold underline" onClick={() => onTechnique(own)}>
-        {name ?? own}
+        {name ?? "a technique"}
       </button>
     </p>
   );

@@ -16,10 +16,12 @@ export function useTechniques() {
   });
 }
 
-export function useStanding() {
+/** `ask` is false where it can wait: under a hand, what is read can. */
+export function useStanding(ask = true) {
   const still = useEditorPart((s) => s.still);
   const told = still.mics.map((m) => [m.id, m.position_m]);
   return useQuery({
+    enabled: ask,
     queryKey: ["standing", told, still.techniques, still.kit, still.room],
     queryFn: () =>
       exactly<Standing[]>(api.POST("/api/techniques/standing", { body: { layout: still } })),
