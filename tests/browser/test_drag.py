@@ -373,6 +373,21 @@ def test_a_server_that_does_not_know_the_layout_is_sent_it_again(held_asking):
     expect(shown(page, "snare-b")).to_have_text(re.compile(r"\d"))
 
 
+def test_what_is_only_read_in_a_panel_is_asked_once_the_hand_is_gone(someone):
+    page, asked = someone.open(), []
+    told = "/api/techniques/standing"
+    page.on("request", lambda r: asked.append(r.url) if r.url.endswith(told) else None)
+    x, y = middle(page, "ST")
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x + 30, y - 20, steps=4)
+    page.get_by_label("Clock").wait_for()
+    assert asked == []
+    page.mouse.up()
+    someone.saved()
+    until(page, lambda: asked)
+
+
 def test_what_a_hand_asks_goes_over_one_line_and_by_requests_where_that_is_cut(someone):
     page, lines, asked, told = someone.page, [], [], []
 

@@ -40,6 +40,13 @@ describe("what is drawn under a hand", () => {
     expect(drawnOf(taped, still, "above")).toBe(still);
   });
 
+  it("goes by what stood there, also for the same place of the hand", () => {
+    expect(drawnOf(carried, still, "above")).toBe(still);
+    const other = { ...still, name: "Day two" };
+    expect(drawnOf(carried, other, "above")).toBe(carried);
+    expect(drawnOf(carried, still, "above")).toBe(still);
+  });
+
   it("is drawn anew where more is another", () => {
     const wider = withPart(still, { ...floor, diameter_m: 0.45 });
     const turned = withMic({ aim: [0, 0, -1] });
