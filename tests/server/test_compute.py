@@ -64,6 +64,7 @@ def test_what_a_hand_asks_is_written_down_only_where_something_is_amiss(
     move = {"name": "h", "mic": "OR", "position_m": (0.4, 0.6, 1.7), "aim": (0.0, 0.0, -1.0)}
     assert written("POST", "/follow", move) == ["POST /api/follow 409"]
     assert written("POST", "/follow", {**move, "layout": DOC}) == []
+    assert written("POST", "/edit/try", {"name": "h", "edit": {"do": "hand"}}) == []
     assert written("POST", "/thresholds", {}) == ["POST /api/thresholds 200"]
     monkeypatch.setattr(requestlog, "SLOW_S", 0.0)
     as_owner("POST", "/follow", move)

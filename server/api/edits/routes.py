@@ -16,11 +16,9 @@ from api.resting import under_hands
 from api.told import told
 
 router = Router(tags=["edits"])
+WRONG = {400: Problem, 422: Problem}
 FEW_READINGS = 12
 """From more on a tape net that does not fit takes too long to work out in place."""
-
-
-WRONG = {400: Problem, 422: Problem}
 
 
 def _made(request: HttpRequest, layout: Layout, edit: Edit) -> Edited:

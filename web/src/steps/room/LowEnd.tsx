@@ -3,13 +3,13 @@
  * follow each in a frame of its own, and at the pace at which they can be read.
  */
 import { memo } from "react";
-import type { RoomBoard } from "../../api/types";
+import type { RoomBoard, SpotHere } from "../../api/types";
 import { NUMBERS_MS } from "../../core/calm";
 import { nearest } from "../../core/curves";
 import { dbText } from "../../core/units";
 import { LowEndCurve, LowEndPaper } from "../../parts/curves/RoomCharts";
 import { useCalmShared } from "../../parts/editing";
-import type { HandHere, Here } from "./useHere";
+import type { HandHere } from "./useHere";
 
 export const HALVES =
   "grid h-full min-h-0 grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-5 px-4 pb-2";
@@ -20,7 +20,7 @@ interface Props {
 }
 
 /** Where the hand has the kit, else where it is kept. */
-const useLowEnd = ({ spots, hand }: Props, least?: number): Here =>
+const useLowEnd = ({ spots, hand }: Props, least?: number): SpotHere =>
   useCalmShared(hand, least)?.here ?? spots.here;
 
 export const LowEnd = memo(function LowEnd(props: Props) {
@@ -84,7 +84,7 @@ function Sways({ here: { roughness_db }, smoothest_db }: Props["spots"]) {
 const OCTAVES = [40, 63, 100, 160, 250];
 
 /** The three curves at five frequencies. */
-function LowTable({ hz, curves }: { hz: number[]; curves: Here["curves"] }) {
+function LowTable({ hz, curves }: { hz: number[]; curves: SpotHere["curves"] }) {
   const at = OCTAVES.map((octave) => nearest(hz, octave));
   return (
     <table className="mt-1 w-full table-fixed text-[0.85rem]">

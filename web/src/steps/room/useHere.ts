@@ -6,21 +6,19 @@ import { Latest } from "../../core/latest";
 import { Shared } from "../../core/shared";
 import { useEditor, useEditorPart } from "../../parts/editing";
 
-export type Here = SpotHere;
-
 interface Asked {
   still: Layout;
   room: RoomDoc;
 }
 
 /** No answer came: rather no distances than those of another place. */
-const UNKNOWN: Here = { curves: {}, roughness_db: null, walls_m: {} };
+const UNKNOWN: SpotHere = { curves: {}, roughness_db: null, walls_m: {} };
 
 /** Two: while one answer is drawn the next is being computed. */
 const AT_ONCE = 2;
 
 export interface Told {
-  here: Here;
+  here: SpotHere;
   /** Where the kit was then. */
   room: RoomDoc;
 }
@@ -35,7 +33,7 @@ export function useHere(fresh: boolean): HandHere {
   const [here] = useState(() => new Shared<Told | null>(null));
   const latest = useMemo(
     () =>
-      new Latest<Asked, Here>(
+      new Latest<Asked, SpotHere>(
         ({ still, room }) => asked(still, room),
         (told, { room }) => here.set({ here: told, room }),
         (_, { room }) => here.set({ here: UNKNOWN, room }),

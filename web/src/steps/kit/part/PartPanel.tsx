@@ -109,7 +109,7 @@ function Across(props: {
   );
 }
 
-/** Where it stands: all of this that changes while it is moved, so it comes first. */
+/** Where it stands comes first: nothing else here changes while a hand moves it. */
 function Stands({ part }: { part: Part }) {
   const change = useChangePart();
   const row = (label: string, axis: 0 | 1 | 2): LengthRow => [
