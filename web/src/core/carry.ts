@@ -4,6 +4,7 @@
  */
 import type { Layout, Mic } from "../api/types";
 import { centreOf, isDrum, type Part, partsOf } from "./kitParts";
+import { sameParts } from "./same";
 import { type Facing, type Point2, type Point3, toScreen, type View } from "./view";
 
 /** Where a hand has what it carries, for a drawing that is not made anew meanwhile. */
@@ -38,8 +39,8 @@ const NOT_DRAWN = ["drawn", "readings"];
 function onlyCarried(doc: Layout, still: Layout, facing: Facing): boolean {
   const [now, was] = [partsOf(doc), partsOf(still)];
   return (
-    sameBut(doc, still, ["kit", "mics"]) &&
-    sameBut(doc.kit, still.kit, ["drums", "cymbals", ...NOT_DRAWN]) &&
+    sameParts(doc, still, ["kit", "mics"]) &&
+    sameParts(doc.kit, still.kit, ["drums", "cymbals", ...NOT_DRAWN]) &&
     eachOf(now, was, (a, b) => partCarried(a, b, facing)) &&
     eachOf(doc.mics, still.mics, micCarried)
   );
@@ -53,7 +54,7 @@ function eachOf<T>(now: T[], was: T[], carried: (now: T, was: T) => boolean): bo
 
 function partCarried(now: Part, was: Part, facing: Facing): boolean {
   const lifted = !isDrum(now) && centreOf(now)[2] !== centreOf(was)[2];
-  return !(lifted && facing !== "above") && sameBut(now, was, ["batter_m", "centre_m"]);
+  return !(lifted && facing !== "above") && sameParts(now, was, ["batter_m", "centre_m"]);
 }
 
 /** An aim that was turned by nothing may differ in its last digit. */
@@ -61,12 +62,7 @@ const AIM_DIGIT = 1e-9;
 
 function micCarried(now: Mic, was: Mic): boolean {
   const turned = now.aim.some((a, i) => Math.abs(a - (was.aim[i] ?? a)) > AIM_DIGIT);
-  return !turned && sameBut(now, was, ["position_m", "aim"]);
-}
-
-function sameBut<T extends object>(now: T, was: T, places: string[]): boolean {
-  const keys = new Set([...Object.keys(now), ...Object.keys(was)]) as Set<keyof T & string>;
-  return [...keys].every((k) => places.includes(k) || Object.is(now[k], was[k]));
+  return !turned && sameParts(now, was, ["position_m", "aim"]);
 }
 
 /** How far each has gone from where it is drawn, pixels; those that stand are left out. */

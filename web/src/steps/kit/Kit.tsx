@@ -4,13 +4,14 @@ import { memo, useState } from "react";
 import { api, exactly } from "../../api/client";
 import type { KitBoard } from "../../api/types";
 import { partOf } from "../../core/kitParts";
+import { Shared } from "../../core/shared";
 import { useCalmPart, useEditorPart } from "../../parts/editing";
 import { Views } from "../../parts/fields/Views";
 import { KitFaults } from "../../parts/KitFaults";
 import { Later, useTakenHold } from "../../parts/Later";
 import { useLast } from "../../parts/last";
 import { ReadyForHands } from "../../parts/ReadyForHands";
-import { Chosen } from "./chosen";
+import { Chosen, useChosen } from "./chosen";
 import { KitCharts } from "./KitChart";
 import { KitPanel } from "./KitPanel";
 import { KitTable } from "./KitTable";
@@ -38,7 +39,7 @@ function useKitBoard(skip: Ends[]) {
 }
 
 export function Kit() {
-  const [chosen, choose] = useState<string | null>(null);
+  const [chosen] = useState(() => new Shared<string | null>(null));
   const [skip, setSkip] = useState<Ends[]>([]);
   const board = useLast(useKitBoard(skip).data);
   return (
@@ -46,23 +47,22 @@ export function Kit() {
       <h1 className="sr-only">The kit</h1>
       <ReadyForHands />
       <Chosen value={chosen}>
-        <KitCharts board={board} onChoose={choose} />
-        <Below {...{ board, skip }} onChoose={choose} onSkip={setSkip} />
+        <KitCharts board={board} onChoose={chosen.set} />
+        <Below {...{ board, skip }} onChoose={chosen.set} onSkip={setSkip} />
+        <aside
+          aria-label="Drum or kit"
+          className="col-start-2 row-span-2 row-start-1 space-y-4 overflow-y-auto border-l border-hair bg-panel p-4 contain-strict"
+        >
+          <Later>
+            <Beside onChoose={chosen.set} />
+          </Later>
+        </aside>
       </Chosen>
-      <aside
-        aria-label="Drum or kit"
-        className="col-start-2 row-span-2 row-start-1 space-y-4 overflow-y-auto border-l border-hair bg-panel p-4 contain-strict"
-      >
-        <Later>
-          <Beside chosen={chosen} onChoose={choose} />
-        </Later>
-      </aside>
     </div>
   );
 }
 
-interface Choice {
-  chosen: string | null;
+interface Choosing {
   onChoose: (id: string | null) => void;
 }
 
@@ -72,7 +72,7 @@ interface Walked {
   onSkip: (skip: Ends[]) => void;
 }
 
-type BelowProps = Walked & Pick<Choice, "onChoose">;
+type BelowProps = Walked & Choosing;
 
 const Walk = memo(function Walk({ board, skip, onSkip }: Walked) {
   return (
@@ -109,12 +109,12 @@ const Below = memo(function Below({ board, skip, onChoose, onSkip }: BelowProps)
 });
 
 /** The chosen drum or cymbal, or the kit as a whole. */
-function Beside({ chosen, onChoose }: Choice) {
+function Beside({ onChoose }: Choosing) {
   // After the drawings: whoever takes hold of a drum looks at those first.
-  return <Opened chosen={useTakenHold(chosen)} onChoose={onChoose} />;
+  return <Opened chosen={useTakenHold(useChosen())} onChoose={onChoose} />;
 }
 
-const Opened = memo(function Opened({ chosen, onChoose }: Choice) {
+const Opened = memo(function Opened({ chosen, onChoose }: Choosing & { chosen: string | null }) {
   const part = useCalmPart((s) => partOf(s.doc, chosen));
   return (
     <>

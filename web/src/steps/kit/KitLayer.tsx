@@ -1,6 +1,6 @@
 /** What a hand or the keys can take hold of on the kit chart, and the zones to keep clear. */
 import { type KeyboardEvent, memo } from "react";
-import type { KitBoard, Layout } from "../../api/types";
+import type { Drum, KitBoard, Layout } from "../../api/types";
 import { partGoes } from "../../core/carry";
 import { centreOf, isDrum, type Part, partsOf } from "../../core/kitParts";
 import { lengthWithUnit, type Ruler } from "../../core/units";
@@ -16,7 +16,7 @@ import {
 } from "../../core/view";
 import { endsOf, floorUnder } from "../../parts/chart/carry";
 import { arrowOf, follow, STEP_M } from "../../parts/handSizes";
-import { useChosen } from "./chosen";
+import { useIsChosen } from "./chosen";
 import { WiresHandle } from "./WiresHandle";
 
 interface Props {
@@ -34,7 +34,6 @@ interface Props {
 
 export function KitLayer(props: Props) {
   const { view, layout, board, ruler, onChoose, onHold, onMove, onNudge } = props;
-  const chosen = useChosen();
   const parts = partsOf(layout);
   const ask = board?.tape.next;
   const doubtful = new Set(
@@ -54,21 +53,30 @@ export function KitLayer(props: Props) {
           key={p.id}
           {...{ view, ruler, onChoose, onHold, onMove, onNudge }}
           part={p}
-          on={p.id === chosen}
           unsure={doubtful.has(p.id)}
         />
       ))}
       {view.facing === "above" &&
         layout.kit.drums
-          .filter((d) => d.kind === "snare" && d.id === chosen)
-          .map((d) => (
-            <g key={d.id} data-goes={partGoes(d.id)}>
-              <WiresHandle drum={d} view={view} onWires={props.onWires} />
-            </g>
-          ))}
+          .filter((d) => d.kind === "snare")
+          .map((d) => <Wires key={d.id} drum={d} view={view} onWires={props.onWires} />)}
     </g>
   );
 }
+
+type WiresProps = Pick<Props, "view" | "onWires"> & { drum: Drum };
+
+/** Turned only of a snare that is chosen. */
+const Wires = memo(function Wires(props: WiresProps) {
+  const on = useIsChosen(props.drum.id);
+  return (
+    on && (
+      <g data-goes={partGoes(props.drum.id)}>
+        <WiresHandle {...props} />
+      </g>
+    )
+  );
+});
 
 const Zones = memo(function Zones({ view, board }: { view: View; board: KitBoard }) {
   return (
@@ -182,12 +190,12 @@ type Told = "view" | "ruler" | "onChoose" | "onHold" | "onMove" | "onNudge";
 
 interface GripProps extends Pick<Props, Told> {
   part: Part;
-  on: boolean;
   unsure: boolean;
 }
 
 const Grip = memo(function Grip(props: GripProps) {
-  const { part, view, on, unsure } = props;
+  const { part, view, unsure } = props;
+  const on = useIsChosen(part.id);
   return (
     <g
       role="button"
@@ -233,7 +241,7 @@ function byKey(e: KeyboardEvent, { part, view, onNudge, onChoose }: GripProps) {
   e.preventDefault();
 }
 
-type HeldProps = Pick<GripProps, "part" | "view" | "on" | "unsure">;
+type HeldProps = Pick<GripProps, "part" | "view" | "unsure"> & { on: boolean };
 
 /** The cross at its centre, the room for a finger round it, and its rim when chosen. */
 const Held = memo(function Held(props: HeldProps) {
