@@ -66,20 +66,15 @@ function stretch({ bar, names: [a = "", b = ""], ends: [p, q] }: Line, shifts: S
   reach(bar, endAt(a, p, shifts, view), endAt(b, q, shifts, view));
 }
 
-/** The parts of one name that one paper has, and where that is. */
+/** The parts of one name, and where they are. */
 interface Lot {
-  on: Element;
   parts: SVGElement[];
   box: Box;
 }
 
-function lotsOf(paper: Element, name: string): Lot[] {
-  const every = [...paper.querySelectorAll<SVGElement>(`[${GOES}="${name}"]`)];
-  const papers = new Set(every.map((part) => part.ownerSVGElement as Element));
-  return [...papers].map((on) => {
-    const parts = every.filter((part) => part.ownerSVGElement === on);
-    return { on, parts, box: boundsOf(paper, parts) };
-  });
+function lotOf(paper: Element, name: string): Lot | null {
+  const parts = [...paper.querySelectorAll<SVGElement>(`[${GOES}="${name}"]`)];
+  return parts.length > 0 ? { parts, box: boundsOf(paper, parts) } : null;
 }
 
 /** As faint as it is on the drawing. */
@@ -93,7 +88,7 @@ function copyOf(part: SVGElement): Element {
 
 /** All that a hand carries on one chart. */
 class Carried {
-  private readonly sheets = new Map<string, Sheet[]>();
+  private readonly sheets = new Map<string, Sheet>();
   private readonly lines = new Map<SVGElement, Line>();
   private readonly hidden = new Set<SVGElement>();
   private readonly wanted = new Set<string>();
@@ -137,31 +132,37 @@ class Carried {
   };
 
   private readonly along = (): void => {
-    for (const [name, sheets] of this.sheets) {
+    for (const [name, sheet] of this.sheets) {
       const [x, y] = this.shifts.get(name) ?? [0, 0];
-      for (const sheet of sheets) moveSheet(sheet, x, y);
+      moveSheet(sheet, x, y);
     }
     for (const line of this.lines.values()) stretch(line, this.shifts, this.view);
   };
 
   private take(name: string) {
-    const lots = lotsOf(this.paper, name);
+    const lot = lotOf(this.paper, name);
     const lines = [...this.paper.querySelectorAll<SVGElement>(`[${ENDS}*="${name}"]`)];
     return () => {
       // Let go of meanwhile.
       if (!this.wanted.has(name)) return;
-      const about = { hand: name, view: this.view.facing };
-      const sheets = lots.map(({ on, parts, box }) =>
-        sheetOf(this.paper, box, parts.map(copyOf), about, on),
-      );
-      this.sheets.set(name, sheets);
+      if (lot) this.sheets.set(name, this.sheetFor(name, lot));
       for (const line of lines) if (!this.lines.has(line)) this.lines.set(line, lineOf(line));
-      for (const part of lots.flatMap((lot) => lot.parts)) {
+      for (const part of lot?.parts ?? []) {
         outOfSight(part);
         this.hidden.add(part);
       }
       this.along();
     };
+  }
+
+  /**
+   * A single one, where the lowest of its parts is: each costs as much of a frame as all that is on
+   * it, and under a hand nobody sees whether the grip of a drum is over its mics.
+   */
+  private sheetFor(name: string, { parts, box }: Lot): Sheet {
+    const about = { hand: name, view: this.view.facing };
+    const lowest = parts[0]?.ownerSVGElement ?? undefined;
+    return sheetOf(this.paper, box, parts.map(copyOf), about, lowest);
   }
 
   /** What the drawing has of its own is seen again. */
@@ -170,7 +171,7 @@ class Carried {
     this.later.length = 0;
     this.near = null;
     const bars = [...this.lines.values()].map(({ bar }) => bar.sheet);
-    inSight([...this.hidden, ...this.lines.keys()], [...bars, ...[...this.sheets.values()].flat()]);
+    inSight([...this.hidden, ...this.lines.keys()], [...bars, ...this.sheets.values()]);
     for (const all of [this.wanted, this.sheets, this.lines, this.hidden]) all.clear();
   }
 }
