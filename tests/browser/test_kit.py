@@ -434,6 +434,25 @@ def test_a_drum_just_taken_hold_of_has_all_its_fields_once_the_hand_rests(someon
     someone.saved()
 
 
+def test_the_chosen_drum_alone_is_marked_in_both_views_and_a_snare_has_its_wires_to_turn(someone):
+    page = someone.open("kit")
+    marked = page.locator("[data-part][aria-pressed=true]")
+    wires = page.locator("[data-wires]")
+    page.locator("[data-part][data-view=along]").first.wait_for()
+
+    def shown():
+        return marked.evaluate_all("all => all.map(e => e.dataset.part + ' ' + e.dataset.view)")
+
+    assert (shown(), wires.count()) == ([], 0)
+    for part, turned in (("snare", 1), ("floor", 0), ("snare", 1)):
+        page.locator(f'[data-part="{part}"]').first.focus()
+        page.keyboard.press("Enter")
+        until(page, lambda p=part: shown() == [f"{p} above", f"{p} along"])
+        assert wires.count() == turned
+    page.get_by_role("button", name="The kit as a whole").click()
+    until(page, lambda: (shown(), wires.count()) == ([], 0))
+
+
 def test_a_reading_that_cannot_be_taken_is_skipped_and_asked_again(someone):
     page = someone.open("kit")
     ask = page.locator("[data-ask]")
