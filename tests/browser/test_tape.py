@@ -275,9 +275,11 @@ def test_by_keys_at_a_desk_and_what_stands_is_made_the_plan_and_back(someone):
     expect(row).to_contain_text("cm too high")
     expect(row).to_contain_text("down")
     page.get_by_role("button", name="Make it the plan").click()
+    undo = page.get_by_role("button", name="Undo: Made what stands the plan")
+    undo.wait_for()  # the server makes it: until it has, what was before is saved
     someone.saved()
     assert someone.mic("OL")["position_m"][2] == pytest.approx(planned["OL"][2] + 0.05, abs=0.02)
-    page.get_by_role("button", name="Undo: Made what stands the plan").click()
+    undo.click()
     someone.saved()
     assert someone.mic("OL")["position_m"] == planned["OL"]
 
