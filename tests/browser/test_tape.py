@@ -284,6 +284,28 @@ def test_by_keys_at_a_desk_and_what_stands_is_made_the_plan_and_back(someone):
     assert someone.mic("OL")["position_m"] == planned["OL"]
 
 
+def test_what_stands_stays_to_be_pressed_while_it_is_asked_again_for_the_times_alone(someone):
+    page = someone.open("tape")
+    planned = someone.mic("OL")["position_m"]
+    come_back = held_back(page, "**/at-kit/tag")
+    field = page.get_by_label("Tape reads, cm")
+    expect(field).to_be_focused()
+    page.keyboard.type(f"{target(page) + 5:.1f}")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="leave it so and go on").click()
+    page.get_by_role("radio", name="As it stands").click()
+    make = page.get_by_role("button", name="Make it the plan")
+    expect(make).to_be_enabled()
+    answered = held_back(page, "**/standing")
+    with page.expect_request("**/standing"):
+        come_back()
+    make.click(timeout=5000)
+    page.get_by_role("button", name="Undo: Made what stands the plan").wait_for()
+    someone.saved()
+    assert someone.mic("OL")["position_m"] != planned
+    answered()
+
+
 def test_a_mic_that_was_nudged_is_asked_for_again_and_a_reading_is_forgotten(someone):
     key = "d8a1f4c2-0000-4000-8000-0000000000{:02}"
     for n, (mic, to, metres) in enumerate((("OL", "snare", 1.2), ("XX", "snare", 1.0))):

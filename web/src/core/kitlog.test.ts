@@ -1,7 +1,7 @@
 /** Nothing that was written is shown twice or lost, and the walk goes on without the server. */
 import { expect, it } from "vitest";
 import type { AskRow, KitEntry, KitLine } from "../api/types";
-import { dealtWith, logOf, nextAsk, tickedOf } from "./kitlog";
+import { dealtWith, logOf, nextAsk, sameLines, tickedOf } from "./kitlog";
 
 const entry = (key: string, more: Partial<KitEntry> = {}): KitEntry => ({
   key,
@@ -22,6 +22,14 @@ it("has each line once, what is on its way last", () => {
   const log = logOf([line("a"), line("b")], [entry("c")], mine);
   expect(log.map((e) => e.key)).toEqual(["a", "b", "c"]);
   expect(log[0]).toEqual({ ...entry("a"), at: "2026-11-26T12:00:00Z" });
+});
+
+it("is the same log once what was written here has come back with its time, and no other is", () => {
+  const written = [entry("a"), entry("b")];
+  expect(sameLines(written, logOf([line("a"), line("b")], [], none()))).toBe(true);
+  expect(sameLines(written, [entry("a")])).toBe(false);
+  expect(sameLines([entry("a")], written)).toBe(false);
+  expect(sameLines(written, [entry("a"), entry("c")])).toBe(false);
 });
 
 it("lets what has come back be struck out by somebody else", () => {

@@ -20,6 +20,10 @@ export function logOf(
   return [...out.values()].filter((e) => !mine.struck.has(e.key));
 }
 
+/** Whether two are of the same lines: what comes back of one's own differs only by when it came. */
+export const sameLines = (one: readonly KitEntry[], two: readonly KitEntry[]) =>
+  one.length === two.length && one.every((e, n) => e.key === two[n]?.key);
+
 /** That a mic was moved or nudged: what was read at it is no longer sure. */
 export const touchedEntry = (mic: string) => ({
   what: "touched" as const,

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { api, exactly } from "../../api/client";
 import type { AtKit, KitEntry, Layout } from "../../api/types";
-import { nextAsk } from "../../core/kitlog";
+import { nextAsk, sameLines } from "../../core/kitlog";
 import { useEditorPart } from "../editing";
 import { useLast } from "../last";
 
@@ -17,7 +17,7 @@ export interface Stands {
   next: number | null;
   /** The plan it is an answer for. */
   of: Layout | undefined;
-  /** Whether the answer is for the layout and the log as they are now. */
+  /** Whether the answer is for the layout and the lines of the log as they are now. */
   current: boolean;
   error: Error | null;
 }
@@ -48,12 +48,15 @@ export function useStands(log: KitEntry[], order: Order, wanted = true): Stands 
     const known = new Set(data?.log.map((e) => e.key));
     return log.filter((e) => !known.has(e.key));
   }, [data, log]);
+  // Asked again when own lines come back with their times, it stands all the same meanwhile.
+  const answered = found.data !== undefined && !found.isPlaceholderData;
+  const same = data?.of === layout && sameLines(data.log, log);
   return {
     answer: data?.answer,
     fresh,
     of: data?.of,
     next: data ? nextAsk(data.answer.standing.asks, fresh) : null,
-    current: found.data !== undefined && !found.isPlaceholderData && fresh.length === 0,
+    current: fresh.length === 0 && (answered || same),
     error: found.error,
   };
 }
