@@ -111,7 +111,12 @@ def python_packages(dev: bool) -> None:
         if not _runs([uv, "--version"]):
             pins = ["--force-reinstall", "--require-hashes", "-r", ROOT / "requirements-uv.lock"]
             run([PYTHON, "-m", "pip", "install", "-q", *pins], try_this=ONLINE)
-        run([uv, "pip", "sync", "-q", "--require-hashes", lock], try_this=ONLINE, env=env)
+        sync = [uv, "pip", "sync", "-q", "--require-hashes", lock]
+        try:
+            run(sync, try_this="", env=env)
+        except StepFailed:
+            # A download that broke off, or an installer that crashed: what has come is kept.
+            run(sync, try_this=ONLINE, env=env)
         set_stamp(VENV, want)
 
 

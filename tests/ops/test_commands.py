@@ -78,6 +78,32 @@ def test_what_is_written_while_the_screens_are_built_is_built_the_next_time(tmp_
     assert built == ["first", "later"]
 
 
+@pytest.mark.parametrize("crashes", [1, 2])
+def test_an_installer_that_crashes_is_started_once_more(tmp_path, monkeypatch, capsys, crashes):
+    venv = tmp_path / "venv"
+    (venv / "bin").mkdir(parents=True)
+    for lock in ("requirements.lock", "requirements-dev.lock"):
+        (tmp_path / lock).write_text(lock)
+    uv = venv / "bin" / "uv"
+    uv.write_text(
+        f"#!/bin/sh\n[ $1 = --version ] && exit\necho >> {tmp_path}/starts\n"
+        f"[ $(wc -l < {tmp_path}/starts) -gt {crashes} ] || kill -SEGV $$\n"
+    )
+    uv.chmod(0o755)
+    monkeypatch.setattr(install, "ROOT", tmp_path)
+    monkeypatch.setattr(paths, "ROOT", tmp_path)
+    monkeypatch.setattr(install, "VENV", venv)
+    monkeypatch.setattr(install, "_usable", lambda: True)
+    if crashes == 1:
+        install.python_packages(dev=False)
+        assert paths.stamp(venv)
+    else:
+        with pytest.raises(SystemExit):
+            install.python_packages(dev=False)
+        assert "uv answered -11" in capsys.readouterr().out
+        assert not paths.stamp(venv)
+
+
 def test_a_stamp_goes_with_its_folder(tmp_path):
     assert paths.stamp(tmp_path) == ""
     paths.set_stamp(tmp_path, "made")
