@@ -4,6 +4,7 @@ from typing import Any
 
 from accounts.models import User
 from plans.actions import layouts_of, state_of
+from plans.atkit import is_measured
 from plans.lines import known
 from plans.models import Layout, Session
 from pydantic import ValidationError
@@ -72,5 +73,6 @@ def layout_out(layout: Layout) -> dict[str, Any]:
         "saved_by": state.by.get_username() if state.by else state.by_name,
         "saved_at": state.at,
         "head_key": state.key,
+        "measured": is_measured(layout),
         "doc": layout.doc(state),
     }

@@ -7,7 +7,7 @@ from uuid import UUID
 
 from accounts.models import User
 from django.db import connection
-from django.db.models import Count
+from django.db.models import Count, Q
 from django.utils import timezone
 from ringside.errors import RingsideError
 from ringside.plan.layout import Layout as LayoutDoc
@@ -49,6 +49,12 @@ def entries_of(user: User, layout_pk: int) -> list[StandLog]:
     """What counts of a layout's log at the kit, oldest first."""
     rows = layout_for(user, layout_pk).stand_log
     return list(rows.filter(struck_at=None).select_related("by"))
+
+
+def is_measured(layout: Layout) -> bool:
+    """Whether anything that counts of its log at the kit says where a mic stands."""
+    counts = layout.stand_log.filter(struck_at=None)
+    return counts.filter(Q(what="reading") | Q(cord="same")).exists()
 
 
 def doc_in(layout: Layout, state: State) -> LayoutDoc:

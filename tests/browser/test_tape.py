@@ -359,6 +359,35 @@ def test_place_and_pairs_show_it_as_it_stands_and_what_is_read_meanwhile(someone
     expect(state).to_have_attribute("data-state-shown", "planned")
 
 
+def test_what_was_read_moves_no_chart_as_a_step_opens_and_none_from_under_a_hand(someone):
+    page = someone.page
+    state = page.locator("[data-state-shown=planned]")
+    mic = page.locator("[data-view=above][data-mic=OR] > circle").first
+    come_back = held_back(page, "**/at-kit/tag")
+    someone.open("place")
+    mic.wait_for()
+    write(someone, "OR", "snare", 1.335)
+    box = mic.bounding_box()
+    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.down()
+    with page.expect_response("**/at-kit"):
+        come_back()
+    page.evaluate("() => new Promise((go) => setTimeout(() => requestAnimationFrame(go), 100))")
+    assert mic.bounding_box() == box
+    expect(state).to_have_count(0)
+    page.mouse.up()
+    expect(state).to_be_visible()
+    page.unroute("**/at-kit/tag")
+    come_back = held_back(page, "**/at-kit/tag")
+    page.reload()
+    mic.wait_for()
+    expect(state).to_be_visible()  # the log has not come
+    box = mic.bounding_box()
+    with page.expect_response("**/at-kit"):
+        come_back()
+    assert mic.bounding_box() == box
+
+
 def test_put_back_to_the_plan_is_one_action_with_undo_and_asks_for_it_again(someone):
     for to, metres in (("snare", 1.375), ("kick", 1.569), (None, 1.60), ("rack-1", 1.45),
                        ("floor", 0.95), ("crash-r", 0.80)):  # fmt: skip

@@ -55,6 +55,22 @@ def test_what_is_struck_out_counts_no_more_and_the_tag_changes(as_owner, layout)
     assert as_owner("POST", f"{path}/strike", gone)[0] == 404
 
 
+def test_a_layout_says_whether_it_was_measured(as_owner, layout):
+    path = f"/layouts/{layout.pk}"
+    cord = {"what": "cord", "metres": None, "like": "OR"}
+    says = []
+    for each in (
+        line(what="tick", to=None, metres=None), line(**cord, cord="nearer"),
+        line(**cord, cord="same"), line(),
+    ):  # fmt: skip
+        assert as_owner("POST", f"{path}/at-kit", each)[0] == 201
+        says.append(as_owner("GET", path)[1]["measured"])
+        if says[-1]:
+            assert as_owner("POST", f"{path}/at-kit/strike", {"key": each["key"]})[0] == 204
+            assert as_owner("GET", path)[1]["measured"] is False
+    assert says == [False, False, True, True]
+
+
 def test_a_tag_is_of_its_own_layout_and_gone_with_it(as_owner, layout):
     path = f"/layouts/{layout.pk}"
     status, other = as_owner("POST", f"{path}/copy", {"name": "Another"})

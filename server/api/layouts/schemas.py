@@ -29,6 +29,7 @@ class LayoutOut(Schema):
     saved_by: str
     saved_at: datetime
     head_key: UUID | None
+    measured: Annotated[bool, Field(description="It can be shown as it stands, too.")]
     doc: LayoutDoc
 
 

@@ -5537,6 +5537,11 @@ export interface components {
             head_key: string | null;
             /** Id */
             id: number;
+            /**
+             * Measured
+             * @description It can be shown as it stands, too.
+             */
+            measured: boolean;
             /** Place */
             place: string;
             /** Redo What */

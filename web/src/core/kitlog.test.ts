@@ -1,7 +1,7 @@
 /** Nothing that was written is shown twice or lost, and the walk goes on without the server. */
 import { expect, it } from "vitest";
 import type { AskRow, KitEntry, KitLine } from "../api/types";
-import { dealtWith, logOf, nextAsk, sameLines, tickedOf } from "./kitlog";
+import { dealtWith, logOf, measuredBy, nextAsk, sameLines, tickedOf } from "./kitlog";
 
 const entry = (key: string, more: Partial<KitEntry> = {}): KitEntry => ({
   key,
@@ -81,6 +81,15 @@ it("a cord that is just taut deals with a reading, one that is not asks again", 
   expect(dealtWith(asks, [held("same")])).toEqual(new Set([0]));
   expect(dealtWith(asks, [held("nearer")])).toEqual(new Set());
   expect(dealtWith(asks, [held("further")])).toEqual(new Set());
+});
+
+it("is measured by a reading or a taut cord, and by nothing else that is written", () => {
+  const said = (what: KitEntry["what"], more: Partial<KitEntry> = {}) =>
+    measuredBy([entry("a", { what, metres: null, ...more })]);
+  expect(said("reading", { metres: 1.2 })).toBe(true);
+  expect(said("cord", { like: "OR", cord: "same" })).toBe(true);
+  expect(said("cord", { like: "OR", cord: "nearer" })).toBe(false);
+  expect([said("tick"), said("skip"), said("touched")]).toEqual([false, false, false]);
 });
 
 it("a mic is up by what was said of it last", () => {

@@ -24,6 +24,10 @@ export function logOf(
 export const sameLines = (one: readonly KitEntry[], two: readonly KitEntry[]) =>
   one.length === two.length && one.every((e, n) => e.key === two[n]?.key);
 
+/** Whether anything in the log says where a mic stands. */
+export const measuredBy = (log: readonly KitEntry[]) =>
+  log.some((e) => e.what === "reading" || e.cord === "same");
+
 /** That a mic was moved or nudged: what was read at it is no longer sure. */
 export const touchedEntry = (mic: string) => ({
   what: "touched" as const,

@@ -2,12 +2,14 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useState } from "react";
 import type { AtKit, Layout } from "../../api/types";
 import type { Hands } from "../../core/hands";
+import { measuredBy } from "../../core/kitlog";
 import { Shown } from "../../core/shown";
 import { wire } from "../../core/wire";
-import { EditorContext, useEditor } from "../editing";
+import { EditorContext, useEditor, useEditorPart } from "../editing";
 import { Segmented } from "../fields/Segmented";
 import { HandsContext, handsOn, useHands } from "../hands";
 import { LitHere } from "../lit";
+import { OnceLetGo } from "../OnceLetGo";
 import { useToast } from "../toast";
 import { useAtKit } from "./log";
 import { type Stands, useStands } from "./stands";
@@ -35,7 +37,9 @@ export function InState({ state, choose, children }: Props) {
   const kit = useAtKit();
   const plan = useEditor();
   const hands = useHands();
-  const measured = kit.log.some((e) => e.what === "reading" || e.cord === "same");
+  const was = useEditorPart((s) => s.out.measured);
+  // Before the log has come the layout itself says so: nothing below the bar jumps when it does.
+  const measured = measuredBy(kit.log) || (was && !kit.known);
   const wanted = state === "stands" && measured;
   const stood = useStands(kit.log, "overheads first", wanted);
   const shown = useShownEditor(wanted ? stood : null);
@@ -45,7 +49,11 @@ export function InState({ state, choose, children }: Props) {
         <HandsContext value={shown?.hands ?? hands}>
           <LitHere>
             <div className="flex h-full flex-col">
-              {measured && <Bar state={wanted ? "stands" : "planned"} {...{ choose, stood }} />}
+              {measured && (
+                <OnceLetGo>
+                  <Bar state={wanted ? "stands" : "planned"} {...{ choose, stood }} />
+                </OnceLetGo>
+              )}
               <div
                 className={`min-h-0 flex-1 ${wanted && !shown ? "pointer-events-none opacity-40" : ""}`}
                 aria-busy={wanted && !shown}

@@ -19,6 +19,8 @@ export interface AtKitLog {
   /** Keys of what is not there yet. */
   waiting: ReadonlySet<string>;
   lines: readonly KitLine[];
+  /** Whether the lines have come at all. */
+  known: boolean;
   /** What a distance meter has just sent. */
   meter: Tag["meter"];
   /** Written down; the key it has from now on. */
@@ -27,7 +29,7 @@ export interface AtKitLog {
 }
 
 /** What counts of the log, fetched anew whenever its tag says that it has changed. */
-function useLines(looking: boolean): Pick<AtKitLog, "lines" | "meter"> {
+function useLines(looking: boolean): Pick<AtKitLog, "lines" | "known" | "meter"> {
   const layout = useEditorPart((s) => s.out.id);
   const at = { params: { path: { pk: layout } } };
   const tag = useQuery({
@@ -46,7 +48,9 @@ function useLines(looking: boolean): Pick<AtKitLog, "lines" | "meter"> {
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
   });
-  return { lines: useLast(found.data)?.rows ?? NO_LINES, meter: tag.data?.meter ?? null };
+  const told = useLast(found.data);
+  const meter = tag.data?.meter ?? null;
+  return { lines: told?.rows ?? NO_LINES, known: told !== undefined, meter };
 }
 
 const NO_LINES: readonly KitLine[] = [];
@@ -83,7 +87,7 @@ export function AtKitProvider(props: { looking: boolean; children: ReactNode }) 
 
 function useNewLog(looking: boolean): AtKitLog {
   const layout = useEditorPart((s) => s.out.id);
-  const { lines, meter } = useLines(looking);
+  const { lines, known, meter } = useLines(looking);
   const unsent = useOnTheWay();
   const put = useLog();
   const mine = useRef<Mine>({ written: new Map(), struck: new Set() });
@@ -94,6 +98,7 @@ function useNewLog(looking: boolean): AtKitLog {
   return {
     log,
     lines,
+    known,
     meter,
     waiting: useMemo(() => new Set(unsent.map((e) => e.key)), [unsent]),
     write: (fields) => {
