@@ -116,8 +116,13 @@ def test_a_cut_line_and_a_closed_page_lose_nothing_and_double_nothing(someone, p
 def test_with_the_server_away_a_difference_is_told_and_the_walk_goes_on(someone, phone):
     planned = target(phone)
     someone.context.set_offline(True)
-    thumb(phone, f"{planned + 3.2:.1f}")
     alone = phone.locator("[data-judged=alone]")
+    # What would be refused later is not kept now.
+    thumb(phone, "3001")
+    expect(alone).to_contain_text("Nothing here is further apart than")
+    expect(phone.get_by_role("button", name="Keep")).to_be_disabled()
+    phone.get_by_label("Tape reads, cm").fill("")
+    thumb(phone, f"{planned + 3.2:.1f}")
     expect(alone).to_contain_text("3.2 cm too far")
     expect(alone.get_by_role("list", name="At the stand")).to_contain_text("Lower it 4 cm, about.")
     phone.get_by_role("button", name="Keep").click()

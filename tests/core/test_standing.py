@@ -1,6 +1,7 @@
 """Where mics truly stand: noisy readings against known truths, wrong ones, few ones, and moves."""
 
 import dataclasses
+from math import hypot
 
 import numpy as np
 import pytest
@@ -12,7 +13,7 @@ from ringside.pairs.analysis import analyse
 from ringside.pairs.uncertainty import deviation_s
 from ringside.places.starts import starting_layout
 from ringside.plan.kit import Reading
-from ringside.plan.room import Room
+from ringside.plan.room import Room, Space
 from ringside.plan.spoken import spoken
 from ringside.standing.asks import ask_rows, end_name, hand_ways, specs
 from ringside.standing.entries import Entry, written
@@ -558,8 +559,11 @@ def test_too_far_and_too_near_are_told_apart():
 @pytest.mark.parametrize(("metres", "state", "said"), [
     (0.0, "impossible", "more than nothing"),
     (-1.2, "impossible", "more than nothing"),
-    (12.0, "impossible", "Nothing in Small room is further apart than 7.5 m"),
-    (1e300, "impossible", "Nothing at a kit is 30 m away"),
+    (0.0049, "impossible", "more than nothing"),
+    (0.0051, "unlikely", "further away"),
+    (7.46, "unlikely", "Bring it"),
+    (7.48, "impossible", "Nothing in the room is further apart than 746.9 cm: type it again, or"),
+    (1e300, "impossible", "Nothing at a kit is further apart than 3000.0 cm"),
     (1.315 / 2.54, "unlikely", "inches typed for centimetres"),
     (5.2, "unlikely", "Bring it"),
     (0.1315, "unlikely", "a decimal point too far"),
@@ -573,6 +577,20 @@ def test_what_cannot_be_or_is_another_unit_is_said(metres, state, said):
     found = typed(metres, layout=START.model_copy(update={"room": room}))
     assert found.state == state
     assert said in found.words.cm()
+
+
+def test_what_stands_next_door_may_be_further_than_the_room_is_long():
+    room = Room(
+        name="Small room", width_m=4.0, length_m=5.7, height_m=2.7, kit_x_m=2.0, kit_y_m=2.0,
+        spaces=(Space(id="hall", name="Hall", x_m=-9.0, y_m=-1.0, width_m=8.8, length_m=2.0,
+                      height_m=3.0),),
+    )  # fmt: skip
+    there = START.model_copy(update={"room": room})
+    corner = hypot(4.0 + 9.0, 5.7 + 1.0, 3.0)
+    assert typed(corner + 0.01, layout=there).state == "impossible"
+    assert typed(corner - 0.01, layout=there).state == "unlikely"
+    first = ask_rows(there, NOTHING, written(there, []), frozenset())[0]
+    assert first.tape_m == (0.005, pytest.approx(corner))
 
 
 def test_what_no_log_keeps_is_impossible_without_a_room_as_well():

@@ -6,6 +6,7 @@ seen from above. An L is the box with one corner cut away. Adjoining spaces lie 
 box and hold mics as well.
 """
 
+from math import hypot
 from typing import Annotated, Final, Literal, Self
 
 import numpy as np
@@ -172,6 +173,25 @@ def volume(room: Room) -> float:
         m³.
     """
     return floor_area(room) * room.height_m
+
+
+def longest_within(room: Room) -> float:
+    """No two points in the room and its adjoining spaces are further apart.
+
+    Parameters
+    ----------
+    room : Room
+
+    Returns
+    -------
+    float
+        Metres: across the box round all of them.
+    """
+    boxes = [(0.0, 0.0, room.width_m, room.length_m, room.height_m)]
+    boxes += [(s.x_m, s.y_m, s.x_m + s.width_m, s.y_m + s.length_m, s.height_m)
+              for s in room.spaces]  # fmt: skip
+    x0, y0, x1, y1, high = zip(*boxes, strict=True)
+    return hypot(max(x1) - min(x0), max(y1) - min(y0), max(high))
 
 
 def to_room(points: Floats, room: Room) -> Floats:

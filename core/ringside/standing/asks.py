@@ -17,7 +17,9 @@ from ringside.places.partner import can_be_equal
 from ringside.plan.kit import Reading
 from ringside.plan.layout import Layout, StereoPair
 from ringside.plan.spoken import spoken
-from ringside.standing.entries import Cord, CordReading, Span, Written, span_of, span_read
+from ringside.standing.entries import (
+    Cord, CordReading, Span, Written, span_of, span_read, tape_span,
+)  # fmt: skip
 from ringside.standing.truth import fronts
 from ringside.survey.net import held_at
 from ringside.survey.report import end_words
@@ -172,6 +174,8 @@ class AskRow:
     cord: CordAsk | None
     """How it can be read without numbers; None where nothing is kept equal."""
     ways: list[AskWay]
+    tape_m: tuple[float, float]
+    """What a tape can read here at least and at most."""
 
 
 def ask_rows(layout: Layout, locker: Locker, log: Written, bad: frozenset[Span]) -> list[AskRow]:
@@ -223,6 +227,7 @@ def _row(
         state=_state(s, own, off, log, bad, read),
         cord=cord,
         ways=hand_ways(at[s.mic], end_point(layout, at, s.to)),
+        tape_m=tape_span(layout),
     )
 
 

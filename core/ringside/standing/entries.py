@@ -12,12 +12,14 @@ from pydantic import AwareDatetime, Field, model_validator
 
 from ringside.plan.kit import Reading
 from ringside.plan.layout import Layout
+from ringside.plan.room import longest_within
 from ringside.survey.readings import SAME_M
 from ringside.values import Key, Record, length
 
 MOST_ENTRIES: Final = 2000
+SHORTEST_M: Final = 0.005
 LONGEST_M: Final = 30.0
-"""What a tape reads at most."""
+"""What a tape at a kit reads at least and at most."""
 
 What = Literal["reading", "cord", "skip", "tick", "untick", "touched"]
 
@@ -36,7 +38,9 @@ class Entry(Record):
     to: Key | None = Field(
         default=None, description="Of a reading: a drum, a cymbal or a mic; null is the floor."
     )
-    metres: Annotated[float, length(0.005, LONGEST_M, "What the tape read, metres.")] | None = None
+    metres: (
+        Annotated[float, length(SHORTEST_M, LONGEST_M, "What the tape read, metres.")] | None
+    ) = None
     like: Key | None = Field(
         default=None, description="Of a cord: the mic from which it was held to the same end."
     )
@@ -122,6 +126,22 @@ class Written:
         """
         found = [r.metres for r in self.readings if r.sure and span_read(r) == span]
         return found[0] if found else None
+
+
+def tape_span(layout: Layout) -> tuple[float, float]:
+    """What a tape can read in the layout's room: at most from corner to corner, or next door.
+
+    Parameters
+    ----------
+    layout : Layout
+
+    Returns
+    -------
+    tuple of two float
+        Least and most, metres.
+    """
+    most = longest_within(layout.room) if layout.room else LONGEST_M
+    return SHORTEST_M, min(LONGEST_M, most)
 
 
 def written(layout: Layout, log: Sequence[Entry]) -> Written:

@@ -12,7 +12,7 @@ from ringside.gear.locker import Locker
 from ringside.plan.layout import Layout
 from ringside.plan.spoken import spoken
 from ringside.standing.asks import AskRow, ask_rows, end_point
-from ringside.standing.entries import LONGEST_M, Entry, span_of, written
+from ringside.standing.entries import LONGEST_M, Entry, span_of, tape_span, written
 from ringside.standing.moves import Kept, Move, moves
 from ringside.standing.report import span_words
 from ringside.standing.told import Told
@@ -92,7 +92,7 @@ def judged(
     off = metres - row.target_m
     said = _impossible(layout, metres)
     if said:
-        return _plain("impossible", row, off, Told(said))
+        return _plain("impossible", row, off, said)
     if abs(off) <= row.tolerance_m:
         return _plain("good", row, off, _good_words(row, off))
     if slip := _slip(metres, row.target_m):
@@ -128,19 +128,17 @@ def _plain(state: JudgedState, row: AskRow, off: float, words: Told) -> Judged:
     )  # fmt: skip
 
 
-def _impossible(layout: Layout, metres: float) -> str:
-    """Why a reading cannot be; empty where it can."""
-    if not metres > 0:
-        return "A tape reads more than nothing: type it again."
+def _impossible(layout: Layout, metres: float) -> Told | None:
+    """Why a reading cannot be; None where it can."""
+    least, most = tape_span(layout)
+    if not metres >= least:
+        return Told("A tape reads more than nothing: type it again.")
+    if metres <= most:
+        return None
     if metres > LONGEST_M:
-        return f"Nothing at a kit is {LONGEST_M:.0f} m away: type it again."
-    room = layout.room
-    if room is None:
-        return ""
-    most = float(np.sqrt(room.width_m**2 + room.length_m**2 + room.height_m**2))
-    if metres > most:
-        return f"Nothing in {room.name} is further apart than {most:.1f} m: type it again."
-    return ""
+        return Told("Nothing at a kit is further apart than {}: type it again.", (LONGEST_M,))
+    words = "Nothing in the room is further apart than {}: type it again, or draw the room larger."
+    return Told(words, (most,))
 
 
 def _slip(metres: float, target: float) -> str:

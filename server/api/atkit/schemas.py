@@ -11,7 +11,7 @@ from ringside.answers.jobs import JobOrder, SetupList
 from ringside.answers.recheck import RecheckRow
 from ringside.answers.stands import Compared
 from ringside.files.stored import AnyLayout
-from ringside.standing.entries import LONGEST_M, MOST_ENTRIES, Cord, Entry, What
+from ringside.standing.entries import LONGEST_M, MOST_ENTRIES, SHORTEST_M, Cord, Entry, What
 from ringside.standing.report import Standing
 from ringside.standing.since import SinceTouched
 from ringside.values import Key
@@ -28,7 +28,7 @@ class EntryIn(Strict):
     what: What
     mic: Key
     to: Key | None = None
-    metres: Annotated[float, Field(gt=0, le=LONGEST_M, allow_inf_nan=False)] | None = None
+    metres: Annotated[float, Field(ge=SHORTEST_M, le=LONGEST_M, allow_inf_nan=False)] | None = None
     like: Key | None = None
     cord: Cord | None = None
 

@@ -3059,6 +3059,11 @@ export interface components {
              * @enum {string}
              */
             state: "to read" | "good" | "off" | "again" | "skipped";
+            /** Tape M */
+            tape_m: [
+                number,
+                number
+            ];
             /** Target M */
             target_m: number;
             /** Target Words */

@@ -56,9 +56,10 @@ export function Reading({ ask, current, kit, onStay, onDone, onCord }: Props) {
   const log = moved ? [...kit.log, { key: "moved", ...touchedEntry(ask.mic) }] : kit.log;
   const { judged, unsaid, settled } = useJudged(ask, metres, log);
   const state = judged?.state;
+  const can = metres !== null && state !== "impossible" && !aloneOf(ask, metres).cannot;
   const keep = async (e: FormEvent) => {
     e.preventDefault();
-    if (metres === null || metres <= 0 || state === "impossible") return;
+    if (!can) return;
     // The difference alone tells whether there is something to move, once it is known from what;
     // so it must with nobody to ask.
     const plain = aloneOf(ask, metres).good ? "good" : "off";
@@ -104,7 +105,7 @@ export function Reading({ ask, current, kit, onStay, onDone, onCord }: Props) {
       <Keypad units={ruler.units} onText={setText} />
       <Foot
         keeps={metres === null ? "Keep" : `Keep ${lengthWithUnit(metres, ruler)}`}
-        can={metres !== null && metres > 0 && state !== "impossible"}
+        can={can}
         onSkip={() => {
           kit.write({ what: "skip", mic: ask.mic, to: ask.to, metres: null });
           onDone();

@@ -60,7 +60,7 @@ function Empty({ ask }: { ask: AskRow }) {
 
 /** Without the server the difference is told, and about what to do; not what that does elsewhere. */
 function Alone({ ask, metres, unsaid }: { ask: AskRow; metres: number; unsaid: Unsaid }) {
-  const { words, moves, good } = aloneOf(ask, metres);
+  const { words, moves, good, cannot } = aloneOf(ask, metres);
   return (
     <div className={`${ROOM} rounded-lg bg-late/15 p-3`} role="status" data-judged="alone">
       <p className="text-[1.1rem] font-bold">
@@ -73,9 +73,11 @@ function Alone({ ask, metres, unsaid }: { ask: AskRow; metres: number; unsaid: U
           </li>
         ))}
       </ul>
-      <p className="text-[0.9rem] text-soft">
-        {unsaid === "away" ? `The server is away: ${good ? KEEP : LATER}` : unsaid.refused}
-      </p>
+      {!cannot && (
+        <p className="text-[0.9rem] text-soft">
+          {unsaid === "away" ? `No answer from the server: ${good ? KEEP : LATER}` : unsaid.refused}
+        </p>
+      )}
     </div>
   );
 }
