@@ -28,6 +28,7 @@ from ringside.plan.room import (
     Room,
     Space,
     in_gobos,
+    in_one_line,
     inside_doorways,
     inside_floor,
     to_kit,
@@ -225,6 +226,41 @@ def test_a_doorway_is_just_past_its_wall(wall, at):
     assert not through((0.7, 0.7))
     beside = (at[0], 0.9) if wall in ("left", "right") else (0.9, at[1])
     assert not through(beside)
+
+
+HALLS = {"left": (-3.0, 0.0), "right": (7.0, 0.0), "back": (0.0, -3.0), "front": (0.0, 9.0)}
+
+
+@pytest.mark.parametrize(("wall", "beyond"), [
+    ("left", (-1.5, 1.5)), ("right", (7.5, 1.5)), ("back", (1.5, -1.5)), ("front", (1.5, 9.5)),
+])  # fmt: skip
+def test_a_straight_line_next_door_goes_through_an_open_door_or_not_at_all(wall, beyond):
+    along = 1 if wall in ("left", "right") else 0
+    halls = tuple(
+        Space(id=name, name=name, x_m=x, y_m=y, width_m=8 if x == 0 else 2,
+              length_m=8 if y == 0 else 2, height_m=2.5)
+        for name, (x, y) in HALLS.items()
+    )  # fmt: skip
+    door = Door(wall=wall, at_m=1.0, width_m=0.9, height_m=2.0, open=True, leads_to=wall)
+
+    def sees(beside=0.0, up=0.0, **more):
+        room = ROOM.model_copy(update={"spaces": halls, "doors": (door.model_copy(update=more),)})
+        one, two = np.array([*beyond, 1.0 + up]), np.array([3.0, 3.0, 1.0 + up])
+        one[along] += beside
+        two[along] = one[along]  # square to the wall
+        return in_one_line(room, one, two) and in_one_line(room, two, one)
+
+    assert sees()
+    assert (sees(-0.49), sees(-0.51), sees(0.39), sees(0.41)) == (True, False, True, False)
+    assert (sees(up=0.99), sees(up=1.01)) == (True, False)
+    assert not sees(open=False)
+    assert not sees(leads_to="left" if wall != "left" else "right")
+    room = ROOM.model_copy(update={"spaces": halls, "doors": (door,)})
+    other = "right" if wall in ("left", "back", "front") else "left"
+    next_door = np.array([*HALLS[other], 0.0]) + 1.0
+    assert not in_one_line(room, np.array([*beyond, 1.0]), next_door)
+    assert in_one_line(room, np.array([*beyond, 1.0]), np.array([*beyond, 2.0]))
+    assert in_one_line(room, np.array([1.0, 1.0, 1.0]), np.array([5.0, 7.0, 1.0]))
 
 
 @pytest.mark.parametrize(("point", "inside"), [

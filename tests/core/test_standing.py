@@ -13,7 +13,7 @@ from ringside.pairs.analysis import analyse
 from ringside.pairs.uncertainty import deviation_s
 from ringside.places.starts import starting_layout
 from ringside.plan.kit import Reading
-from ringside.plan.room import Room, Space
+from ringside.plan.room import Door, Room, Space
 from ringside.plan.spoken import spoken
 from ringside.standing.asks import ask_rows, end_name, hand_ways, specs
 from ringside.standing.entries import Entry, written
@@ -308,6 +308,22 @@ def test_close_mics_are_walked_round_the_kit_and_one_of_no_drum_is_read_as_those
     assert [(s.to, s.tolerance_m) for s in free if s.mic == "T1"] == [
         (SNARE, 0.03), (KICK, 0.03), (None, 0.03),
     ]  # fmt: skip
+
+
+@pytest.mark.parametrize(("door", "read"), [(True, True), (False, False)])
+def test_no_tape_is_held_through_a_wall(door, read):
+    room = Room(
+        name="Room", width_m=6.0, length_m=8.0, height_m=3.0, kit_x_m=3.0, kit_y_m=2.5,
+        spaces=(Space(id="hall", name="Hall", x_m=6.2, y_m=0.0, width_m=2.0, length_m=8.0,
+                      height_m=2.5),),
+        doors=(Door(wall="right", at_m=1.5, width_m=2.5, open=door, leads_to="hall"),),
+    )  # fmt: skip
+    # In the hall, a metre and a half before the snare: in line with the door.
+    there = with_mic(START, "ST", position_m=(4.0, 1.0, 1.2), role="room", job=None)
+    there = there.model_copy(update={"room": room})
+    ends = [(s.mic, s.to) for s in specs(there) if "ST" in (s.mic, s.to)]
+    assert ends == ([("ST", SNARE), ("ST", KICK), ("ST", None)] if read else [])
+    assert len(specs(there)) == len(specs(START)) + (2 if read else -1)
 
 
 @pytest.mark.parametrize(("at", "end", "ways"), [

@@ -16,9 +16,16 @@ from ringside.gear.outfit import FLOOR_LYING_M
 from ringside.places.partner import can_be_equal
 from ringside.plan.kit import Reading
 from ringside.plan.layout import Layout, StereoPair
+from ringside.plan.room import in_one_line, to_room
 from ringside.plan.spoken import spoken
 from ringside.standing.entries import (
-    Cord, CordReading, Span, Written, span_of, span_read, tape_span,
+    Cord,
+    CordReading,
+    Span,
+    Written,
+    span_of,
+    span_read,
+    tape_span,
 )  # fmt: skip
 from ringside.standing.truth import fronts
 from ringside.survey.net import held_at
@@ -90,9 +97,23 @@ def specs(layout: Layout) -> list[Spec]:
     close = [m for m in rest if m.role == "close" and m.job is not None]
     for m in sorted(close, key=lambda m: rank.get(m.job or "", len(rank))):
         out.append(Spec(m.id, m.job, None, CLOSE_M, m.id))
-    # What lies on the floor has no height to read.
+    out = [s for s in out if s.to is None or _reaches(layout, s.mic, s.to)]
+    # The height alone of one that is read to nothing else says nothing of where it stands, and what
+    # lies on the floor has none to read.
+    read = {end for s in out if s.to is not None for end in (s.mic, s.to)}
     low = {m.id for m in layout.mics if m.position_m[2] <= FLOOR_LYING_M}
-    return [s for s in out if s.to is not None or s.mic not in low]
+    return [s for s in out if s.to is not None or s.mic in read - low]
+
+
+def _reaches(layout: Layout, mic: str, to: str) -> bool:
+    """Whether a tape can be held straight between the two: not through the wall to a hallway."""
+    room = layout.room
+    if room is None or not room.spaces:
+        return True
+    drums = to in layout.kit.source_ids
+    end = held_at(layout.kit.part(to)) if drums else layout.mic(to).position_m
+    one, two = to_room(np.array([layout.mic(mic).position_m, end]), room)
+    return in_one_line(room, one, two)
 
 
 def _references(layout: Layout) -> tuple[str, str, None]:
