@@ -1,8 +1,15 @@
 /** How far long work is, with its way to stop, or why it ended. */
 import type { Job } from "../api/types";
 
-export function JobProgress(props: { job: Job | null; bad: string; onStop?: () => void }) {
-  const { job, bad, onStop } = props;
+interface Props {
+  job: Job | null;
+  bad: string;
+  /** What is done, until the job itself says how far it is. */
+  doing: string;
+  onStop?: () => void;
+}
+
+export function JobProgress({ job, bad, doing, onStop }: Props) {
   if (bad || job?.state === "failed")
     return (
       <p role="alert" className="max-w-md text-hollow">
@@ -14,7 +21,7 @@ export function JobProgress(props: { job: Job | null; bad: string; onStop?: () =
   return (
     <>
       <progress max={1} value={job.progress} aria-label="How far it is" />
-      <span className="text-[0.85rem] text-soft">{job.words}</span>
+      <span className="text-[0.85rem] text-soft">{job.words || doing}</span>
       {onStop && (
         <button type="button" className="btn px-2 py-1" onClick={onStop}>
           Stop

@@ -46,7 +46,7 @@ function Away({ studio, name }: { studio: number; name: string }) {
       >
         Archive of {name}
       </button>
-      <JobProgress job={job} bad={bad} onStop={stop} />
+      <JobProgress job={job} bad={bad} doing="Packing it…" onStop={stop} />
       {job?.state === "done" && (
         <a className="font-semibold underline" href={`/api/archives/${job.id}/studio.zip`}>
           Download it
@@ -81,7 +81,7 @@ function ReadIn() {
   return (
     <div className="mt-3 flex flex-wrap items-center gap-3">
       <FileIn label="Archive" words="Read an archive in" accept=".zip" onFile={send} />
-      <JobProgress job={job} bad={bad} />
+      <JobProgress job={job} bad={bad} doing="Reading it in…" />
       {job?.state === "done" && <p role="status">It is read in; its sessions are in the list.</p>}
     </div>
   );

@@ -60,6 +60,7 @@ export function AlignEffect(props: Props) {
       <JobProgress
         job={progress.job}
         bad={progress.bad || (told.error?.message ?? "")}
+        doing="Measuring it as aligned…"
         onStop={progress.stop}
       />
       {told.data && <Told effect={told.data} />}

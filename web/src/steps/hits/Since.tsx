@@ -39,7 +39,7 @@ export function Since({ take, takes }: { take: Take; takes: TakesHere }) {
         />
       </div>
       <p className="flex items-center gap-2 empty:hidden">
-        <JobProgress job={job} bad={bad} />
+        <JobProgress job={job} bad={bad} doing="Comparing the two…" />
       </p>
       {done !== null && <What job={done} />}
     </div>

@@ -117,7 +117,7 @@ function Simulated({ takes, choose }: Omit<Props, "sending">) {
         Record a simulated take
       </button>
       <p className="flex items-center gap-2">
-        <JobProgress job={job} bad={bad} />
+        <JobProgress job={job} bad={bad} doing="Recording…" />
       </p>
       <SetUpWrong open={open} onClose={() => setOpen(false)} onRecord={record} />
     </>

@@ -31,7 +31,12 @@ export function TakeSays({ take, takes }: { take: Take; takes: TakesHere }) {
   return (
     <section aria-label={`What ${take.name} says`} className="min-w-0 space-y-3">
       <div className="flex flex-wrap items-center gap-2 empty:hidden">
-        <JobProgress job={job} bad={bad || (fault?.message ?? "")} onStop={stop} />
+        <JobProgress
+          job={job}
+          bad={bad || (fault?.message ?? "")}
+          doing="Measuring the hits…"
+          onStop={stop}
+        />
       </div>
       {told && (
         <div aria-busy={job !== null && !job.over} className="space-y-3">

@@ -40,7 +40,7 @@ export function PrintPdf({ layout, units, paper, what, state }: Props) {
     );
   return (
     <>
-      <JobProgress job={job} bad={bad} onStop={stop} />
+      <JobProgress job={job} bad={bad} doing="Making the PDF…" onStop={stop} />
       <button type="button" className="btn" disabled={job !== null && !job.over} onClick={ask}>
         PDF, {paper}
       </button>
