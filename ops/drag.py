@@ -23,6 +23,7 @@ CHROMIUM = [
 ]  # fmt: skip
 PAGES = ("place", "bare", "nothing")
 MOVES, PER_SECOND = 240, 60
+WAITS, WAIT_MS = 300, 100
 TRIES, PAUSED_MS = 3, 50
 """A drag during which the machine itself stood still for so long tells nothing: once more then."""
 
@@ -155,6 +156,11 @@ WATCH = """({ mic, number, sheet }) => {
   };
   requestAnimationFrame(frame);
   window.__drag = found;
+}"""
+
+MIDDLE = """(grip) => {
+  const box = document.querySelector(grip)?.getBoundingClientRect();
+  return box?.width ? [box.x + box.width / 2, box.y + box.height / 2] : null;
 }"""
 
 # A page with one number: it asks at each move, three questions under way at most, as Place does.
@@ -314,21 +320,20 @@ async def one(
     page = await browser.new_page(viewport={"width": 1280, "height": 800})
     await sign_in(page, port)
     asked = await questions(page, layout)
-    grip, held = None, HELD.get(which, BARE_HELD)
+    held = HELD.get(which, BARE_HELD)
     if which in HELD:
-        grip = page.locator(held.grip).first
         await page.goto(f"http://127.0.0.1:{port}/layouts/{layout}/{held.step or which}")
-        await grip.wait_for()
+        await _middle(page, held.grip)
     else:
         await page.goto(f"http://127.0.0.1:{port}/healthz")
         await page.evaluate(BARE, asked[which])
     wire = await page.context.new_cdp_session(page)
     await wire.send("Emulation.setCPUThrottlingRate", {"rate": slower})
     await page.wait_for_timeout(600)
-    found = await drag(page, *await _middle(grip), held, stood)
-    if grip:
+    found = await drag(page, *await _middle(page, held.grip), held, stood)
+    if which in HELD:
         await _back(page)
-        again = await drag(page, *await _middle(grip), held, stood, look=True)
+        again = await drag(page, *await _middle(page, held.grip), held, stood, look=True)
         found = replace(found, behind=again.behind)
         await _back(page)
     await page.close()
@@ -343,12 +348,19 @@ async def _back(page: Any) -> None:
     await page.locator("[data-saved=saved]").wait_for()
 
 
-async def _middle(grip: Any) -> tuple[float, float]:
-    """Where to take hold: of a mic, or anywhere on a bare page."""
-    if grip is None:
+async def _middle(page: Any, grip: str) -> tuple[float, float]:
+    """Where to take hold: of a mic, once it is there, or anywhere on a bare page.
+
+    Not by a locator: those listen to every move of the pointer on the page they are used on, and
+    the bare pages have none of them.
+    """
+    if not grip:
         return 400.0, 400.0
-    box = await grip.bounding_box()
-    return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    for _ in range(WAITS):
+        if found := await page.evaluate(MIDDLE, grip):
+            return tuple(found)
+        await page.wait_for_timeout(WAIT_MS)
+    raise SystemExit(f"nothing to take hold of on {page.url}: {grip}")
 
 
 def middle_of(some: list[Drag]) -> Drag:
