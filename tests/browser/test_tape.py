@@ -388,9 +388,20 @@ def test_what_was_read_moves_no_chart_as_a_step_opens_and_none_from_under_a_hand
     mic.wait_for()
     expect(state).to_be_visible()  # the log has not come
     box = mic.bounding_box()
+    # How it stands is not asked for before it has: it would stand as planned.
+    asked = []
+    page.on("request", lambda r: asked.append(r.url) if r.url.endswith("/standing") else None)
+    page.get_by_role("radio", name="As it stands").click()
+    stands = page.locator("[data-state-shown=stands]")
+    expect(stands).to_contain_text("Looking at the kit…")
+    page.evaluate("() => new Promise((go) => setTimeout(go, 100))")
+    assert asked == []
+    page.get_by_role("radio", name="Planned", exact=True).click()
     with page.expect_response("**/at-kit"):
         come_back()
     assert mic.bounding_box() == box
+    page.get_by_role("radio", name="As it stands").click()
+    expect(stands).to_contain_text("1 of 10 mics measured")
 
 
 def test_put_back_to_the_plan_is_one_action_with_undo_and_asks_for_it_again(someone):

@@ -595,14 +595,17 @@ def test_what_cannot_be_or_is_another_unit_is_said(metres, state, said):
     assert said in found.words.cm()
 
 
-def test_what_stands_next_door_may_be_further_than_the_room_is_long():
+@pytest.mark.parametrize(("x", "y", "across", "along"), [
+    (-9.0, -1.0, 13.0, 6.7), (4.2, 5.9, 13.0, 7.9),
+])  # fmt: skip
+def test_what_stands_next_door_may_be_further_than_the_room_is_long(x, y, across, along):
     room = Room(
         name="Small room", width_m=4.0, length_m=5.7, height_m=2.7, kit_x_m=2.0, kit_y_m=2.0,
-        spaces=(Space(id="hall", name="Hall", x_m=-9.0, y_m=-1.0, width_m=8.8, length_m=2.0,
+        spaces=(Space(id="hall", name="Hall", x_m=x, y_m=y, width_m=8.8, length_m=2.0,
                       height_m=3.0),),
     )  # fmt: skip
     there = START.model_copy(update={"room": room})
-    corner = hypot(4.0 + 9.0, 5.7 + 1.0, 3.0)
+    corner = hypot(across, along, 3.0)
     assert typed(corner + 0.01, layout=there).state == "impossible"
     assert typed(corner - 0.01, layout=there).state == "unlikely"
     first = ask_rows(there, NOTHING, written(there, []), frozenset())[0]

@@ -2,7 +2,8 @@
 
 A stereo pair is settled before the next stand: both to the snare, both to the kick, both heights,
 and the two from each other, which also checks the rest. The second of two that are kept equal is
-read against what the first read, not against the plan. A close mic is read to its own drum.
+read against what the first read, not against the plan. A close mic is read to its own drum. Through
+a wall nothing is read.
 """
 
 from dataclasses import dataclass
@@ -26,7 +27,7 @@ from ringside.standing.entries import (
     span_of,
     span_read,
     tape_span,
-)  # fmt: skip
+)
 from ringside.standing.truth import fronts
 from ringside.survey.net import held_at
 from ringside.survey.report import end_words

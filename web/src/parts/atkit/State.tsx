@@ -38,10 +38,11 @@ export function InState({ state, choose, children }: Props) {
   const plan = useEditor();
   const hands = useHands();
   const was = useEditorPart((s) => s.out.measured);
+  const read = measuredBy(kit.log);
   // Before the log has come the layout itself says so: nothing below the bar jumps when it does.
-  const measured = measuredBy(kit.log) || (was && !kit.known);
+  const measured = read || (was && !kit.known);
   const wanted = state === "stands" && measured;
-  const stood = useStands(kit.log, "overheads first", wanted);
+  const stood = useStands(kit.log, "overheads first", wanted && read);
   const shown = useShownEditor(wanted ? stood : null);
   return (
     <AsShownContext value={shown?.how ?? null}>
