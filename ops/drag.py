@@ -24,6 +24,10 @@ CHROMIUM = [
 PAGES = ("place", "bare", "nothing")
 MOVES, PER_SECOND = 240, 60
 WAITS, WAIT_MS = 300, 100
+SETTLES_MS = 600
+"""How long a page that was opened is let be before it is dragged on, on a machine as it is. One that
+is made slower needs so much longer: until then it still draws what it opened with, and the drag's
+long frames were those of opening it, which has a row of its own."""
 TRIES, PAUSED_MS = 3, 50
 """A drag during which the machine itself stood still for so long tells nothing: once more then."""
 
@@ -329,7 +333,7 @@ async def one(
         await page.evaluate(BARE, asked[which])
     wire = await page.context.new_cdp_session(page)
     await wire.send("Emulation.setCPUThrottlingRate", {"rate": slower})
-    await page.wait_for_timeout(600)
+    await page.wait_for_timeout(SETTLES_MS * slower)
     found = await drag(page, *await _middle(page, held.grip), held, stood)
     if which in HELD:
         await _back(page)
