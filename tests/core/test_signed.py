@@ -20,6 +20,7 @@ from ringside.plan.kit import reference_point
 from ringside.plan.kits import five_piece
 from ringside.plan.layout import Layout, StereoPair
 from ringside.plan.mics import Mic
+from ringside.plan.openings import in_one_line
 from ringside.plan.references import references
 from ringside.plan.room import (
     Door,
@@ -28,7 +29,6 @@ from ringside.plan.room import (
     Room,
     Space,
     in_gobos,
-    in_one_line,
     inside_doorways,
     inside_floor,
     to_kit,

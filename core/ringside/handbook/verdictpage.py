@@ -8,6 +8,7 @@ from typing import Final
 from ringside.hear.arrivals import OPPOSED_DB, SURFACE_LEADS_DB
 from ringside.hear.bands import OCTAVE_EDGE, PUNCH_OCTAVES, TUNING_SPREAD
 from ringside.hear.barriers import BRIGHT_N, MOST_LOSS_DB
+from ringside.hear.bends import KEPT_OUT_DB
 from ringside.hear.mirrors import FADES_FROM, FADES_TO
 from ringside.pairs.kinds import NEAR_COINCIDENT_M
 from ringside.pairs.uncertainty import COVERAGE
@@ -156,6 +157,12 @@ def _near() -> list[str]:
         f"- Gobos and foam: Kurze and Anderson 1971 over each edge, from N = {BRIGHT_N:g} to about"
         f" 12, {MOST_LOSS_DB:.0f} dB at most; the way round is longer. What goes through them and"
         " what they send back is left out.",
+        "- A wall: to a mic next door the way is by the door that leads there, and in an L round"
+        " its inner corner, where as much is lost as past a gobo. A doorway lets through what two"
+        " slits do, by Fresnel's integrals (Born and Wolf, Principles of Optics, 8.7): a low note"
+        " finds it a small hole."
+        f" A shut door keeps out {KEPT_OUT_DB['shut door']:.0f} dB more; where none leads there the"
+        f" way is straight through the wall, {KEPT_OUT_DB['wall']:.0f} dB down.",
         "",
     ]
 

@@ -9,7 +9,8 @@ A surface beside the capsule adds its image (:mod:`ringside.hear.mirrors`): to t
 sum of a pair as a ray of its own. Where the surface sends far more than the drum does straight
 (a mic that faces a wall), its ray is the arrival.
 
-Gobos take from what passes them, and the way round is longer (:mod:`ringside.hear.barriers`).
+Gobos take from what passes them, and the way round is longer (:mod:`ringside.hear.barriers`). To a
+mic next door the way is by the door, in an L round its corner (:mod:`ringside.hear.bends`).
 
 After gain the levels are those in the current balance (:mod:`ringside.hear.mix`): each job at one
 peak, then the faders. What a split mic feeds adds with its signs, for it is of one capsule; a
@@ -33,11 +34,12 @@ import numpy as np
 
 from ringside.arrays import Complexes, Floats, Ints, Mask, dot
 from ringside.constants import NEAREST_M, NULL_FLOOR, SHELL_LOSS_DB
-from ringside.hear.barriers import Barriers, barriers
+from ringside.hear.bends import Bends, bends
 from ringside.hear.mix import SILENT_DB, Voice
 from ringside.hear.nearfield import curvature_m, low_cut, near_response
 from ringside.hear.rays import Rays
 from ringside.hear.scene import Scene
+from ringside.hear.screens import Screens, screens_of
 from ringside.plan.drumframe import off_head
 from ringside.plan.mics import directivity
 from ringside.plan.thresholds import Thresholds
@@ -91,7 +93,7 @@ class Arrivals:
     turner: Floats  # (2, M, S) the reflection that may turn it over: seconds after it, decibels
     near_db: Floats  # what nearness and a low cut make of the low end, against the attack
     surface_db: Floats  # what near surfaces add over the body band
-    screens: Barriers | None  # the gobos in the way; what they take at the body is in the levels
+    screens: Screens | None  # gobos and walls in the way; what they take at the body is in levels
     rays: Rays
 
 
@@ -136,9 +138,12 @@ def _rows(v: Floats) -> Floats:
     return np.asarray(np.sqrt(dot(v, v)))
 
 
-def _heard(scene: Scene, limits: Thresholds, mics: Ints, capsule: Floats, aim: Floats) -> Heard:
+def _heard(
+    scene: Scene, limits: Thresholds, mics: Ints, capsule: Floats, aim: Floats, ways: Bends | None
+) -> Heard:
     s, share = scene.sources, scene.pressure_share[mics][:, None]
-    mic = capsule[:, None, :]
+    here = capsule[:, None, :]
+    mic = here if ways is None else ways.straightened(capsule)
     at = off_head(mic, s.centre, s.axis, s.radius, s.depth)
     height, behind, radial, inside = at.height, at.behind, at.radial, at.inside
 
@@ -156,6 +161,8 @@ def _heard(scene: Scene, limits: Thresholds, mics: Ints, capsule: Floats, aim: F
     outward = at.flat / np.maximum(radial, 1e-12)[..., None]
     to_rim = s.centre + outward * s.radius[:, None] - mic
     toward = np.where(seen[..., None], to_strike, np.where(use_far[..., None], to_rear, to_rim))
+    if ways is not None:
+        toward = ways.turned_back(toward)
     cos_theta = dot(toward, aim[:, None]) / np.maximum(_rows(toward), 1e-12)
     response = directivity(share, cos_theta)
     # The face that is heard radiates; the travel inside the shell delays it, no more.
@@ -163,12 +170,14 @@ def _heard(scene: Scene, limits: Thresholds, mics: Ints, capsule: Floats, aim: F
     low_end = _low_end(scene, mics, share, cos_theta, radiated)
     body = np.maximum(np.abs(low_end), NULL_FLOOR)
     level = 20 * np.log10(body / radiated)
+    if ways is not None:
+        level = level - ways.loss_db(s.fundamental_hz, scene.speed, len(capsule))
     lobe = np.where(response < 0, -1, 1)
     angle = _head_angle(height, behind, radial - s.radius)
     near_plane = ~inside & (np.abs(angle) < np.deg2rad(limits.head_plane_deg))
     in_null = np.abs(response) < 10 ** (-limits.null_db / 20)
     return Heard(
-        tape=_rows(mic - s.tape),
+        tape=_rows(here - s.tape),
         path=path,
         radiated=radiated,
         level=level,
@@ -211,13 +220,13 @@ def arrivals(scene: Scene, limits: Thresholds) -> Arrivals:
         Arrays of shape (M, S): metres, seconds, decibels, signs.
     """
     s = scene.sources
-    d, sent = _straight_and_sent(scene, limits)
+    d, sent, ways = _straight_and_sent(scene, limits)
     shut_in = d.shut_in[:, None]
     level = d.level - SHELL_LOSS_DB * (shut_in & ~d.inside)
     way, path = d.side * d.lobe, d.path
-    screens = barriers(scene.room, scene.capsule, d.toward)
-    if screens is not None:
-        loss, detour = screens.loss_db(s.fundamental_hz, scene.speed), screens.detour_m()
+    screens = screens_of(scene.room, scene.capsule, d.toward, ways)
+    if screens is not None and (gobos := screens.gobos) is not None:
+        loss, detour = gobos.loss_db(s.fundamental_hz, scene.speed), gobos.detour_m()
         level, path = level - loss, path + detour
         d = replace(d, path=path)
         sent = _screened(sent, loss, detour) if sent is not None else None
@@ -282,27 +291,27 @@ class _First(NamedTuple):
     turner: Floats  # (2, M, S) of the strongest reflection that may turn it: seconds later, dB
 
 
-def _straight_and_sent(scene: Scene, limits: Thresholds) -> tuple[Heard, Sent | None]:
+def _straight_and_sent(scene: Scene, limits: Thresholds) -> tuple[Heard, Sent | None, Bends | None]:
     """What comes straight to the mics, and of the images all that can matter: of near surfaces,
-    and every one for mics that stand open; nothing comes so into a shell.
+    and every one for mics that stand open; nothing comes so into a shell. And the ways to the mics
+    that turn at the edge of a wall.
 
     Capsules and images are asked together: twice as many take hardly longer.
     """
     img, count = scene.images, len(scene.capsule)
     rows = np.flatnonzero((img.share > 0) | scene.open[img.mic])
-    every = _heard(
-        scene,
-        limits,
-        np.concatenate([np.arange(count), img.mic[rows]]),
-        np.asfortranarray(np.concatenate([scene.capsule, img.capsule[rows]])),
-        np.asfortranarray(np.concatenate([scene.aim, img.aim[rows]])),
-    )
+    whose = np.concatenate([np.arange(count), img.mic[rows]])
+    capsule = np.asfortranarray(np.concatenate([scene.capsule, img.capsule[rows]]))
+    aim = np.asfortranarray(np.concatenate([scene.aim, img.aim[rows]]))
+    ways = bends(scene.room, capsule, whose, scene.sources.strike)
+    every = _heard(scene, limits, whose, capsule, aim, ways)
     straight = every.first(count)
+    own = ways.first(count) if ways is not None else None
     comes = np.flatnonzero(~straight.shut_in[img.mic[rows]])
     if len(comes) == 0:
-        return straight, None
+        return straight, None, own
     at, rows = count + comes, rows[comes]
-    return straight, Sent(
+    sent = Sent(
         mic=img.mic[rows],
         share=img.share[rows],
         path=every.path[at],
@@ -311,6 +320,7 @@ def _straight_and_sent(scene: Scene, limits: Thresholds) -> tuple[Heard, Sent | 
         doubt=every.doubt[at],
         turn=every.turn[at],
     )
+    return straight, sent, own
 
 
 def _screened(sent: Sent, loss: Floats, detour: Floats) -> Sent:

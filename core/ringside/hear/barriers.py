@@ -100,8 +100,8 @@ def barriers(room: Room | None, capsule: Floats, toward: Floats) -> Barriers | N
     Parameters
     ----------
     room : Room or None
-    capsule : ndarray, shape (M, 3)
-        Metres, in the kit's frame.
+    capsule : ndarray, shape (M, 3) or (M, S, 3)
+        Metres, in the kit's frame; or by source, where a way sets out from elsewhere.
     toward : ndarray, shape (M, S, 3)
         From each capsule the way the sound of each source comes from, metres.
 
@@ -112,14 +112,14 @@ def barriers(room: Room | None, capsule: Floats, toward: Floats) -> Barriers | N
     """
     if room is None or not room.gobos or len(capsule) == 0:
         return None
-    mics = to_room(capsule, room)
-    ends = capsule[:, None, :] + toward
-    sources = to_room(ends.reshape(-1, 3), room).reshape(ends.shape)
+    starts = capsule if capsule.ndim == 3 else capsule[:, None, :]
+    ends = starts + toward
+    mics, sources = (to_room(p.reshape(-1, 3), room).reshape(p.shape) for p in (starts, ends))
     frames = [_frame(g) for g in room.gobos]
     at, turn = (np.array(x) for x in zip(*frames, strict=True))
     # In the frame of each gobo: along it, through it, up; (B, M, S, 3).
     q = np.einsum("bmsi,bij->bmsj", sources - at[:, None, None], turn)
-    p = np.broadcast_to(np.einsum("bmi,bij->bmj", mics - at[:, None], turn)[:, :, None], q.shape)
+    p = np.broadcast_to(np.einsum("bmsi,bij->bmsj", mics - at[:, None, None], turn), q.shape)
     between = p[..., 1] * q[..., 1] < 0
     longer = _longer(p, q, np.array([_edges(g) for g in room.gobos]))
     for b, gobo in enumerate(room.gobos):

@@ -8,7 +8,7 @@ import numpy as np
 from ringside.pairs.analysis import Analysis
 from ringside.pairs.verdicts import Verdict
 
-RULES: Final = 3
+RULES: Final = 4
 """Counted up whenever the same layout gets another verdict than before, so that what was
 counted by older rules is known for it and counted anew."""
 

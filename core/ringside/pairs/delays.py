@@ -116,7 +116,7 @@ def _in_band(an: Analysis, row: int, source: int, low: float, high: float) -> tu
 
 
 def _screened_db(an: Analysis, source: int, low: float, high: float) -> Floats:
-    """What gobos take from each mic in a band more than at the drum's body, decibels (M,)."""
+    """What gobos and walls take in a band more than at the drum's body, decibels by mic (M,)."""
     screens, s = an.arrivals.screens, an.scene.sources
     if screens is None:
         return np.zeros(len(an.layout.mics))

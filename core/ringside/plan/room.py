@@ -272,53 +272,26 @@ def inside_spaces(at: Floats, room: Room) -> Mask:
     """
     within = np.zeros(len(at), bool)
     for s in room.spaces:
-        within |= _inside(s, at)
+        within |= inside_space(s, at)
     return within
 
 
-def _inside(space: Space, at: Floats) -> Mask:
-    low = np.array([space.x_m, space.y_m, 0.0])
-    high = low + np.array([space.width_m, space.length_m, space.height_m])
-    return np.asarray(((at >= low) & (at <= high)).all(axis=1))
-
-
-def in_one_line(room: Room, one: Floats, two: Floats) -> bool:
-    """Whether no wall is between two points: both in one space, or in line with an open door.
+def inside_space(space: Space, at: Floats) -> Mask:
+    """Which points stand in one adjoining space.
 
     Parameters
     ----------
-    room : Room
-    one, two : ndarray, shape (3,)
+    space : Space
+    at : ndarray, shape (N, 3)
         Metres in room coordinates.
 
     Returns
     -------
-    bool
+    ndarray of bool, shape (N,)
     """
-    here, there = (_space_at(room, p) for p in (one, two))
-    if here == there:
-        return True
-    if here and there:
-        return False  # by two doors, which are hardly in one line
-    beyond = here or there
-    return any(d.open and d.leads_to == beyond and _passes(d, one, two, room) for d in room.doors)
-
-
-def _space_at(room: Room, point: Floats) -> str | None:
-    """The adjoining space a point stands in; None in the room itself."""
-    return next((s.id for s in room.spaces if _inside(s, point[None])[0]), None)
-
-
-def _passes(door: Door, one: Floats, two: Floats, room: Room) -> bool:
-    """Whether a straight line goes through a door."""
-    across, along = (1, 0) if door.wall in ("back", "front") else (0, 1)
-    depth = room.length_m if across == 1 else room.width_m
-    wall = 0.0 if door.wall in ("back", "left") else depth
-    ways = one[across] - wall, two[across] - wall
-    if ways[0] * ways[1] >= 0:
-        return False
-    at = one + ways[0] / (ways[0] - ways[1]) * (two - one)
-    return bool(door.at_m <= at[along] <= door.at_m + door.width_m and at[2] <= door.height_m)
+    low = np.array([space.x_m, space.y_m, 0.0])
+    high = low + np.array([space.width_m, space.length_m, space.height_m])
+    return np.asarray(((at >= low) & (at <= high)).all(axis=1))
 
 
 def inside_doorways(at: Floats, room: Room) -> Mask:
@@ -336,19 +309,35 @@ def inside_doorways(at: Floats, room: Room) -> Mask:
     """
     within = np.zeros(len(at), bool)
     for d in room.doors:
-        if d.leads_to is None:
-            continue
-        across, along = (1, 0) if d.wall in ("back", "front") else (0, 1)
-        depth = room.length_m if across == 1 else room.width_m
-        past = -at[:, across] if d.wall in ("back", "left") else at[:, across] - depth
-        within |= (
-            (past >= 0)
-            & (past <= DOORWAY_M)
-            & (at[:, along] >= d.at_m)
-            & (at[:, along] <= d.at_m + d.width_m)
-            & (at[:, 2] <= d.height_m)
-        )
+        if d.leads_to is not None:
+            within |= in_doorway(d, at, room)
     return within
+
+
+def in_doorway(door: Door, at: Floats, room: Room) -> Mask:
+    """Which points stand in the thickness of one doorway.
+
+    Parameters
+    ----------
+    door : Door
+    at : ndarray, shape (N, 3)
+        Metres in room coordinates.
+    room : Room
+
+    Returns
+    -------
+    ndarray of bool, shape (N,)
+    """
+    across, along = (1, 0) if door.wall in ("back", "front") else (0, 1)
+    depth = room.length_m if across == 1 else room.width_m
+    past = -at[:, across] if door.wall in ("back", "left") else at[:, across] - depth
+    return np.asarray(
+        (past >= 0)
+        & (past <= DOORWAY_M)
+        & (at[:, along] >= door.at_m)
+        & (at[:, along] <= door.at_m + door.width_m)
+        & (at[:, 2] <= door.height_m)
+    )
 
 
 def in_gobos(at: Floats, room: Room) -> Mask:

@@ -15,12 +15,13 @@ import numpy as np
 
 from ringside.arrays import Floats
 from ringside.constants import SHELL_LOSS_DB
+from ringside.hear.bends import bends
 from ringside.hear.scene import edge_toward
 from ringside.plan.drumframe import off_head
 from ringside.plan.kit import Cymbal, Drum, centre_of, depth_of
 from ringside.plan.layout import Layout
 from ringside.plan.materials import BANDS_HZ, alpha
-from ringside.plan.mics import PRESSURE_SHARE
+from ringside.plan.mics import PRESSURE_SHARE, Mic, directivity
 from ringside.plan.room import Room, to_room
 
 ORDER: Final = 3
@@ -146,8 +147,12 @@ def responses(layout: Layout, every: list[Face], rate_hz: int, order: int = ORDE
     for f, where in zip(every, at, strict=True):
         way = _pattern(pra, f.axis, kit, 0.5) if f.side else None
         space.add_source(where, directivity=way)
-    spots = _placed(np.array([m.position_m for m in layout.mics]), kit)
-    ways = [_pattern(pra, np.array(m.aim), kit, PRESSURE_SHARE[m.pattern]) for m in layout.mics]
+    ears = [_ear(layout, np.array(m.position_m), m) for m in layout.mics]
+    spots = _placed(np.array([e.at for e in ears]), kit)
+    ways = [
+        _pattern(pra, np.array(m.aim), kit, PRESSURE_SHARE[m.pattern]) if e.gain is None else None
+        for m, e in zip(layout.mics, ears, strict=True)
+    ]
     space.add_microphone_array(spots.T, directivity=ways)
     # Its high-pass runs both ways in time: a drum would be heard before it is struck.
     filtered = pra.constants.get("rir_hpf_enable")
@@ -157,7 +162,46 @@ def responses(layout: Layout, every: list[Face], rate_hz: int, order: int = ORDE
     finally:
         pra.constants.set("rir_hpf_enable", filtered)
     begins = pra.constants.get("frac_delay_length") // 2
-    return [[np.asarray(h)[begins:] for h in row] for row in space.rir]
+    return [
+        [e.from_there(np.asarray(h)[begins:], rate_hz) for h in row]
+        for e, row in zip(ears, space.rir, strict=True)
+    ]
+
+
+@dataclass(frozen=True)
+class Ear:
+    """Where the sound of a room is picked up for a mic, and what becomes of it from there on.
+
+    In the room it is the mic itself. Next door, and round the corner of an L, which the room that
+    is rendered has not, it is the doorway or the edge, and the mic hears what comes from there.
+    """
+
+    at: Floats  # (3,)
+    late_s: float = 0.0
+    gain: float | None = None
+
+    def from_there(self, response: Floats, rate_hz: int) -> Floats:
+        """A response at the doorway, as it comes to the mic."""
+        if self.gain is None:
+            return response
+        size = len(response) + int(np.ceil(self.late_s * rate_hz)) + 1
+        spectrum = np.fft.rfft(response, size)
+        turned = np.exp(-2j * np.pi * np.fft.rfftfreq(size, 1 / rate_hz) * self.late_s)
+        return np.asarray(self.gain * np.fft.irfft(spectrum * turned, size))
+
+
+def _ear(layout: Layout, mic: Floats, of: Mic) -> Ear:
+    snare = np.array([layout.kit.first("snare").batter_m])
+    way = bends(layout.room, mic[None], np.zeros(1, dtype=np.int64), snare)
+    if way is None or np.allclose(way.edge[0, 0], mic):
+        return Ear(mic)
+    door = way.edge[0, 0]
+    back = door - mic
+    on, before = (float(np.linalg.norm(v)) for v in (back, snare[0] - door))
+    cos = float(back @ np.array(of.aim)) / (on * float(np.linalg.norm(of.aim)))
+    heard = directivity(np.array(PRESSURE_SHARE[of.pattern]), np.array(cos))
+    shut = 10 ** (-float(way.shut_db[0]) / 20)
+    return Ear(door, on / layout.air.speed, float(heard) * shut * before / (before + on))
 
 
 def _space(pra: Any, room: Room | None, rate_hz: int, order: int) -> Any:

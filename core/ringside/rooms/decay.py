@@ -7,7 +7,7 @@ given there). Bands 125 Hz to 8 kHz; metres, seconds, hertz.
 """
 
 from dataclasses import dataclass
-from typing import Final
+from typing import Final, Literal
 
 import numpy as np
 
@@ -17,6 +17,7 @@ from ringside.plan.kit import Kit
 from ringside.plan.layout import Air, Layout
 from ringside.plan.materials import BANDS_HZ, alpha
 from ringside.plan.mics import PRESSURE_SHARE
+from ringside.plan.openings import Reach, next_door, reach_of
 from ringside.plan.room import SURFACES, Room, floor_area, inside_floor, to_room, volume
 
 UNMEASURED_HUMIDITY_PCT: Final = 50.0
@@ -47,6 +48,9 @@ class Area:
     m2: float
 
 
+Reached = Reach | Literal["here", "outside"]
+
+
 @dataclass(frozen=True, kw_only=True, slots=True)
 class DirectRow:
     """A mic off the kit against its critical distance."""
@@ -55,8 +59,9 @@ class DirectRow:
     distance_m: float
     reach_m: float
     direct_db: float
-    elsewhere: bool
-    """In an adjoining space, where the room's own decay says nothing."""
+    reached: Reached
+    """In the room; or by what the kit is heard in an adjoining space, where the room's own decay
+    says nothing; or neither."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -313,7 +318,15 @@ def _direct_to_room(layout: Layout, cubic: float, mid: float) -> list[DirectRow]
                 distance_m=distance,
                 reach_m=reach,
                 direct_db=float(20 * np.log10(reach / max(distance, 0.05))),
-                elsewhere=not bool(inside_floor(at[:, 0], at[:, 1], room)[0]),
+                reached=_reached(at, room),
             )
         )
     return rows
+
+
+def _reached(at: Floats, room: Room) -> Reached:
+    """How the kit is heard at a point, (1, 3), in room coordinates."""
+    if inside_floor(at[:, 0], at[:, 1], room)[0]:
+        return "here"
+    space = int(next_door(at, room)[0])
+    return reach_of(space, room) if space >= 0 else "outside"

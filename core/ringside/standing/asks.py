@@ -17,7 +17,8 @@ from ringside.gear.outfit import FLOOR_LYING_M
 from ringside.places.partner import can_be_equal
 from ringside.plan.kit import Reading
 from ringside.plan.layout import Layout, StereoPair
-from ringside.plan.room import in_one_line, to_room
+from ringside.plan.openings import in_one_line
+from ringside.plan.room import to_room
 from ringside.plan.spoken import spoken
 from ringside.standing.entries import (
     Cord,
@@ -107,9 +108,10 @@ def specs(layout: Layout) -> list[Spec]:
 
 
 def _reaches(layout: Layout, mic: str, to: str) -> bool:
-    """Whether a tape can be held straight between the two: not through the wall to a hallway."""
+    """Whether a tape can be held straight between the two: not through the wall to a hallway, nor
+    round the corner of an L."""
     room = layout.room
-    if room is None or not room.spaces:
+    if room is None or not (room.spaces or room.notch):
         return True
     drums = to in layout.kit.source_ids
     end = held_at(layout.kit.part(to)) if drums else layout.mic(to).position_m

@@ -3976,12 +3976,12 @@ export interface components {
             direct_db: number;
             /** Distance M */
             distance_m: number;
-            /** Elsewhere */
-            elsewhere: boolean;
             /** Mic */
             mic: string;
             /** Reach M */
             reach_m: number;
+            /** Reached */
+            reached: ("open door" | "shut door" | "wall") | ("here" | "outside");
         };
         /**
          * Distances

@@ -106,9 +106,16 @@ function DecayTable({ board }: { board: RoomBoard }) {
   );
 }
 
+const ELSEWHERE = {
+  "open door": "stands next door and hears the kit by the open door",
+  "shut door": "stands next door behind a shut door: open it, or it hears little but low notes",
+  wall: "stands next door, where no door leads: it hears only what comes through the wall",
+  outside: "stands outside the room",
+};
+
 /** What a mic off the kit hears of the snare against the room. */
 function directWords(m: RoomBoard["decay"]["mics"][number]): string {
-  if (m.elsewhere) return `${m.mic} stands in another space`;
+  if (m.reached !== "here") return `${m.mic} ${ELSEWHERE[m.reached]}`;
   const side = m.direct_db >= 0 ? "over" : "under";
   return `${m.mic} hears the snare ${Math.abs(m.direct_db).toFixed(0)} dB ${side} the room`;
 }

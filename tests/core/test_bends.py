@@ -1,0 +1,229 @@
+"""Sound to a mic next door comes by the door, and in an L round its corner."""
+
+import numpy as np
+import pytest
+from ringside.hear.arrivals import Doubt
+from ringside.hear.bends import KEPT_OUT_DB, bends
+from ringside.pairs.analysis import analyse
+from ringside.pairs.moving import moved
+from ringside.plan.kits import five_piece
+from ringside.plan.layout import Layout
+from ringside.plan.mics import Mic
+from ringside.plan.openings import in_one_line
+from ringside.plan.room import Door, Gobo, Notch, Room, Space, to_kit, to_room
+from ringside.recorder.acoustics import faces, responses
+
+from tests.core.tracks import with_mic
+
+HALL = Space(id="hall", name="Hall", x_m=6.0, y_m=-4.0, width_m=3.0, length_m=12.0, height_m=2.6)
+DOOR = Door(wall="right", at_m=5.0, width_m=0.9, height_m=2.0, open=True, leads_to="hall")
+ROOM = Room(name="r", width_m=6, length_m=8, height_m=3, kit_x_m=3, kit_y_m=2.5,
+            kit_turn_rad=0.2, spaces=(HALL,), doors=(DOOR,))  # fmt: skip
+ELL = Room(name="l", width_m=6, length_m=8, height_m=3, kit_x_m=3, kit_y_m=2.5, kit_turn_rad=0.2,
+           notch=Notch(corner="front left", width_m=3.0, length_m=3.0))  # fmt: skip
+KICK, SNARE = 0, 1
+
+
+def at_room(at, room=ROOM, look=(0.0, 0.0, -1.0), pattern="omni"):
+    """A layout of one mic that stands and looks so, in room coordinates."""
+    here, there = to_kit(np.array([at, np.add(at, look)], dtype=float), room)
+    mic = Mic(id="ND", name="Next door", role="room", pattern=pattern,
+              position_m=tuple(here.tolist()), aim=tuple((there - here).tolist()))  # fmt: skip
+    return Layout(name="t", kit=five_piece(), mics=(mic,), room=room)
+
+
+def heard(*args, **more):
+    return analyse(at_room(*args, **more)).arrivals
+
+
+def struck(layout):
+    return to_room(analyse(layout).scene.sources.strike, layout.room)
+
+
+@pytest.mark.parametrize("at", [
+    (7.0, 2.0, 1.2), (6.5, 7.5, 0.4), (8.5, 5.4, 2.5), (6.2, -3.0, 1.8), (7.0, 5.5, 1.0),
+])  # fmt: skip
+def test_the_way_by_a_door_against_every_point_of_the_doorway(at):
+    layout = at_room(at)
+    ways = bends(ROOM, np.array([layout.mics[0].position_m]), np.array([0]),
+                 analyse(layout).scene.sources.strike)  # fmt: skip
+    y, z = np.meshgrid(np.linspace(5.0, 5.9, 901), np.linspace(0, 2.0, 2001), indexing="ij")
+    spots = np.stack([np.full_like(y, 6.0), y, z], axis=-1)
+    for k, source in enumerate(struck(layout)):
+        every = np.linalg.norm(spots - at, axis=-1) + np.linalg.norm(spots - source, axis=-1)
+        there = np.array(layout.mics[0].position_m)
+        virtual = analyse(layout).scene.sources.strike[k] - ways.capsule[0, k]
+        assert np.linalg.norm(virtual) == pytest.approx(every.min(), abs=2e-6)
+        assert np.linalg.norm(ways.edge[0, k] - there) <= every.min()
+
+
+def kirchhoff_db(mic, source, hz, c=343.0):
+    """What an opening keeps from a mic: Kirchhoff's integral over it and its image in the floor,
+    against the free field over the same way (Born and Wolf, Principles of Optics, 8.3). Its lean
+    takes too much from far round the jamb, where hard walls send on what comes along them."""
+    k, step = 2 * np.pi * hz / c, min(0.03, c / hz / 14)
+    y, z = (np.arange(low + step / 2, high, step) for low, high in ((5.0, 5.9), (-2.0, 2.0)))
+    spots = np.stack(np.broadcast_arrays(6.0, y[:, None], z), axis=-1)
+    near, far = (np.linalg.norm(spots - p, axis=-1) for p in (source, mic))
+    lean = (1 / far + 1j * k) * (mic[0] - 6) / far + (1 / near + 1j * k) * (6 - source[0]) / near
+    field = (np.exp(-1j * k * (near + far)) / (near * far) * lean).sum() * step**2 / (4 * np.pi)
+    return -20 * np.log10(abs(field) * (near + far).min())
+
+
+@pytest.mark.parametrize(("at", "within"), [
+    ((7.5, 6.9, 1.2), 1.5), ((8.5, 7.5, 1.5), 1.5), ((7.0, 6.4, 0.5), 1.5),
+    ((7.5, 4.5, 1.2), 6.5), ((8.5, 3.5, 1.5), 6.5), ((6.8, 7.9, 0.5), 2.0),
+])  # fmt: skip
+def test_what_a_doorway_keeps_out_against_the_integral_over_it(at, within):
+    layout = at_room(at)
+    source = struck(layout)[SNARE]
+    ways = bends(ROOM, np.array([layout.mics[0].position_m]), np.array([0]),
+                 analyse(layout).scene.sources.strike)  # fmt: skip
+    for hz in (60.0, 120.0, 250.0, 500.0):
+        got = ways.loss_db(np.full(len(struck(layout)), hz), 343.0, 1)[0, SNARE]
+        assert got == pytest.approx(kirchhoff_db(np.array(at), source, hz), abs=within)
+
+
+def test_a_low_note_finds_a_door_a_small_hole_and_a_high_one_goes_through():
+    open_, free = heard((8.0, 7.3, 1.2)), heard((5.9, 5.45, 1.2))
+    lost = free.level_db[0] - open_.level_db[0]
+    assert lost[KICK] > lost[SNARE] + 3
+
+
+@pytest.mark.parametrize("beside", [-0.02, 0.02])
+def test_nothing_jumps_where_the_door_goes_out_of_sight(beside):
+    source = struck(at_room((7, 2, 1)))[SNARE]
+    jamb = np.array([6.0, 5.9, 1.0])
+    limit = jamb + (jamb - source) * 0.5
+    one, two = (heard(limit + (0, side, 0)) for side in (beside, -beside))
+    assert one.path_m[0, SNARE] == pytest.approx(two.path_m[0, SNARE], abs=0.05)
+    assert one.level_db[0, SNARE] == pytest.approx(two.level_db[0, SNARE], abs=0.5)
+
+
+def test_round_the_corner_of_an_l_against_every_point_of_its_edge():
+    room = ELL.model_copy(update={"kit_x_m": 1.5, "kit_turn_rad": 0.0})
+    at, z = np.array([3.5, 7.5, 1.4]), np.linspace(0, 3, 30_001)
+    edge = np.stack([np.full_like(z, 3.0), np.full_like(z, 5.0), z], axis=-1)
+    layout = at_room(at, room)
+    got, source = analyse(layout).arrivals, struck(layout)[SNARE]
+    every = np.linalg.norm(edge - at, axis=1) + np.linalg.norm(edge - source, axis=1)
+    assert every.min() > np.linalg.norm(at - source) + 0.05
+    assert got.path_m[0, SNARE] == pytest.approx(every.min(), abs=1e-6)
+    whole = analyse(at_room(at, room.model_copy(update={"notch": None}))).arrivals
+    assert got.level_db[0, SNARE] < whole.level_db[0, SNARE] - 5
+    assert got.tape_m[0, SNARE] == whole.tape_m[0, SNARE]
+
+
+@pytest.mark.parametrize("corner", ["front left", "front right", "back left", "back right"])
+def test_an_l_is_in_the_way_on_the_side_that_is_cut(corner):
+    room = ELL.model_copy(update={"notch": Notch(corner=corner, width_m=3.0, length_m=3.0),
+                                  "kit_turn_rad": 0.0})  # fmt: skip
+    x, y = 3.0, 5.0 if "front" in corner else 3.0
+    out, up = (-1 if "left" in corner else 1), (1 if "front" in corner else -1)
+
+    def sees(back):
+        """From one arm to the other, beside the corner: through it where that is less than 1 m."""
+        one = np.array([x + out, y - up * back, 1.0])
+        two = np.array([x - out, y + up, 1.0])
+        return in_one_line(room, one, two), in_one_line(room, two, one)
+
+    assert sees(0.95) == (False, False)
+    assert sees(1.05) == (True, True)
+
+
+def test_the_side_of_a_head_is_that_by_which_the_sound_leaves_it():
+    """Behind the drummer next door, with the door in front of the kick: its front head is heard."""
+    behind = (7.0, -2.0, 1.0)
+    by_door = heard(behind)
+    through = heard(behind, room=ROOM.model_copy(update={"doors": ()}))
+    assert (by_door.face_side[0, KICK], through.face_side[0, KICK]) == (1, -1)
+    assert (by_door.raw_sign[0, KICK], through.raw_sign[0, KICK]) == (1, -1)
+
+
+def test_a_mic_next_door_hears_the_kit_from_the_door():
+    at, door = np.array([7.0, 2.0, 1.2]), np.array([6.0, 5.0, 1.1])
+    toward = door - at
+    kit = struck(at_room(at))[SNARE] - at
+    facing = {name: heard(at, look=way, pattern="cardioid").level_db[0, SNARE]
+              for name, way in (("door", toward), ("kit", kit), ("away", -toward))}  # fmt: skip
+    assert facing["door"] > facing["kit"] + 2
+    assert facing["kit"] > facing["away"] + 6
+    square = (-toward[1], toward[0], 0.0)
+    null = heard(at, look=square, pattern="figure-8")
+    assert null.doubt[0, SNARE] & Doubt.NULL
+
+
+def test_a_shut_door_is_the_way_as_well_and_a_wall_none():
+    at = (7.0, 2.0, 1.2)
+    shut = ROOM.model_copy(update={"doors": (DOOR.model_copy(update={"open": False}),)})
+    blank = ROOM.model_copy(update={"doors": (DOOR.model_copy(update={"leads_to": None}),)})
+    free = ROOM.model_copy(update={"doors": (), "spaces": ()})
+    open_, closed, wall, air = (heard(at, room=r) for r in (ROOM, shut, blank, free))
+    assert closed.path_m[0].tolist() == open_.path_m[0].tolist()
+    assert open_.level_db[0] - closed.level_db[0] == pytest.approx(KEPT_OUT_DB["shut door"])
+    assert wall.path_m[0].tolist() == air.path_m[0].tolist()
+    assert air.level_db[0] - wall.level_db[0] == pytest.approx(KEPT_OUT_DB["wall"])
+    assert open_.path_m[0, SNARE] > air.path_m[0, SNARE] + 1
+
+
+def test_the_shortest_way_counts_and_an_open_door_before_a_shut_one():
+    at = (7.0, 2.0, 1.2)
+
+    def path(*doors):
+        return heard(at, room=ROOM.model_copy(update={"doors": doors})).path_m[0, SNARE]
+
+    near = DOOR.model_copy(update={"at_m": 2.0})
+    assert path(near) < path(DOOR) - 1
+    assert path(DOOR, near) == path(near, DOOR) == path(near)
+    assert path(DOOR, near.model_copy(update={"open": False})) == path(DOOR)
+    assert path(DOOR, near.model_copy(update={"leads_to": None})) == path(DOOR)
+
+
+def test_a_gobo_counts_where_the_way_goes_and_not_in_the_wall_s_shadow():
+    at = (7.0, 2.0, 1.2)
+    source = struck(at_room(at))[SNARE]
+
+    def level(spot, turn):
+        gobo = Gobo(name="g", x_m=spot[0], y_m=spot[1], width_m=1.6, height_m=2.0, turn_rad=turn)
+        room = ROOM.model_copy(update={"gobos": (gobo,)})
+        return heard(at, room=room).level_db[0, SNARE]
+
+    free = heard(at).level_db[0, SNARE]
+    to_door = (source[:2] + (6.0, 5.0)) / 2
+    across = float(np.arctan2(5.0 - source[1], 6.0 - source[0])) + np.pi / 2
+    assert level(to_door, across) < free - 5
+    assert level((5.5, 2.3), np.pi / 2) == pytest.approx(free, abs=0.1)
+
+
+def test_one_mic_asked_again_hears_what_the_whole_layout_says_and_the_others_what_they_did():
+    start = at_room((7.0, 2.0, 1.2))
+    over = Mic(id="OH", name="Over", role="overhead", pattern="cardioid",
+               position_m=(0.2, 0.3, 1.9), aim=(0, 0, -1))  # fmt: skip
+    both = start.model_copy(update={"mics": (over, *start.mics)})
+    there = tuple(to_kit(np.array([[6.4, 6.6, 0.9]]), ROOM)[0].tolist())
+    after = with_mic(both, "ND", position_m=there)
+    again, whole = moved(analyse(both), after, 1), analyse(after)
+    alone = analyse(both.model_copy(update={"mics": (over,)}))
+    for name in ("path_m", "time_s", "level_db", "raw_sign", "toward"):
+        assert np.array_equal(getattr(again.arrivals, name), getattr(whole.arrivals, name)), name
+        one, first = (getattr(a.arrivals, name)[0] for a in (alone, whole))
+        assert np.array_equal(one, first), name
+
+
+@pytest.mark.parametrize(("room", "at"), [(ROOM, (7.0, 2.0, 1.2)), (ROOM, (7.5, 6.9, 1.2))])
+def test_a_simulated_recording_hears_a_mic_next_door_by_the_door(room, at):
+    layout = at_room(at, look=(-1.0, 3.0, 0.0), pattern="cardioid", room=room)
+    every = faces(layout)
+    snare = next(n for n, f in enumerate(every) if f.part == SNARE and f.side == -1)
+
+    def struck_once(layout):
+        return responses(layout, every, 48_000, order=0)[0][snare]
+
+    open_ = struck_once(layout)
+    door = DOOR.model_copy(update={"open": False})
+    shut = struck_once(
+        layout.model_copy(update={"room": room.model_copy(update={"doors": (door,)})})
+    )
+    planned = analyse(layout).arrivals.time_s[0, SNARE]
+    assert np.argmax(np.abs(open_)) / 48_000 == pytest.approx(planned, abs=5e-5)
+    assert 20 * np.log10(np.abs(open_).max() / np.abs(shut).max()) == pytest.approx(25, abs=0.1)
