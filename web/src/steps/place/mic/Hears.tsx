@@ -49,8 +49,8 @@ function Reaches({ mic }: { mic: Mic }) {
         </tbody>
       </table>
       <p className="text-[0.78rem] text-soft">
-        * the sound takes a longer way than the tape: round a shell, through the drum, or from the
-        edge of a cymbal. dB after gain, against the mic's own job.
+        * the sound takes a longer way than the tape: round a shell, through the drum, by a door or
+        round a corner, or from the edge of a cymbal. dB after gain, against the mic's own job.
       </p>
     </>
   );
