@@ -326,6 +326,17 @@ def test_no_tape_is_held_through_a_wall(door, read):
     assert len(specs(there)) == len(specs(START)) + (2 if read else -1)
 
 
+@pytest.mark.parametrize(("wall", "kept"), [(0.2, {None}), (2.0, {None, "OL"})])
+def test_no_distance_is_kept_equal_to_one_that_no_tape_is_held_to(wall, kept):
+    room = Room(
+        name="Room", width_m=6.0, length_m=8.0, height_m=3.0, kit_x_m=wall, kit_y_m=2.5,
+        spaces=(Space(id="hall", name="Hall", x_m=-3.0, y_m=0.0, width_m=3.0, length_m=8.0,
+                      height_m=2.5),),
+    )  # fmt: skip
+    there = START.model_copy(update={"room": room})
+    assert {s.equal_to for s in specs(there) if s.mic == "OR"} == kept
+
+
 @pytest.mark.parametrize(("at", "end", "ways"), [
     ((0.6, 0, 1.45), (0, 0, 0.65), [("Lower it {}", "Raise it {}", 1.25),
                                     ("Draw it in {}", "Let it out {}", 1.667)]),

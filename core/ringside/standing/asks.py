@@ -133,7 +133,8 @@ def _pair_specs(layout: Layout, pair: StereoPair) -> list[Spec]:
     equal = pair.coding == "left-right" and can_be_equal(layout, one, two)
     out = []
     for end in (snare, kick):
-        same = one if equal and _planned_equal(layout, pair, end) else None
+        kept = equal and _planned_equal(layout, pair, end)
+        same = one if kept and _reaches(layout, one, end) else None
         tolerance = EQUAL_M if same else FREE_M
         out += [
             Spec(one, end, None, FREE_M, pair.name),
