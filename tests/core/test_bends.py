@@ -9,9 +9,10 @@ from ringside.pairs.moving import moved
 from ringside.plan.kits import five_piece
 from ringside.plan.layout import Layout
 from ringside.plan.mics import Mic
-from ringside.plan.openings import in_one_line
+from ringside.plan.openings import in_one_line, next_door
 from ringside.plan.room import Door, Gobo, Notch, Room, Space, to_kit, to_room
 from ringside.recorder.acoustics import faces, responses
+from ringside.rooms.decay import decay_report
 
 from tests.core.tracks import with_mic
 
@@ -42,19 +43,22 @@ def struck(layout):
 
 @pytest.mark.parametrize("at", [
     (7.0, 2.0, 1.2), (6.5, 7.5, 0.4), (8.5, 5.4, 2.5), (6.2, -3.0, 1.8), (7.0, 5.5, 1.0),
+    (6.3, 5.4, 2.5), (6.4, 5.2, 2.4), (6.6, 6.4, 1.9),
 ])  # fmt: skip
 def test_the_way_by_a_door_against_every_point_of_the_doorway(at):
+    """And that of its image in the floor, for which the doorway goes on below."""
     layout = at_room(at)
-    ways = bends(ROOM, np.array([layout.mics[0].position_m]), np.array([0]),
-                 analyse(layout).scene.sources.strike)  # fmt: skip
-    y, z = np.meshgrid(np.linspace(5.0, 5.9, 901), np.linspace(0, 2.0, 2001), indexing="ij")
+    here = np.array([layout.mics[0].position_m])
+    sources = analyse(layout).scene.sources.strike
+    ways = bends(ROOM, np.vstack([here, here * (1, 1, -1)]), np.array([0, 0]), sources)
+    y, z = np.meshgrid(np.linspace(5.0, 5.9, 451), np.linspace(-2.0, 2.0, 2001), indexing="ij")
     spots = np.stack([np.full_like(y, 6.0), y, z], axis=-1)
-    for k, source in enumerate(struck(layout)):
-        every = np.linalg.norm(spots - at, axis=-1) + np.linalg.norm(spots - source, axis=-1)
-        there = np.array(layout.mics[0].position_m)
-        virtual = analyse(layout).scene.sources.strike[k] - ways.capsule[0, k]
-        assert np.linalg.norm(virtual) == pytest.approx(every.min(), abs=2e-6)
-        assert np.linalg.norm(ways.edge[0, k] - there) <= every.min()
+    for row, ear in enumerate((np.array(at), np.array(at) * (1, 1, -1))):
+        for k, source in enumerate(struck(layout)):
+            every = np.linalg.norm(spots - ear, axis=-1) + np.linalg.norm(spots - source, axis=-1)
+            straight = np.linalg.norm(sources[k] - ways.capsule[row, k])
+            assert straight == pytest.approx(every.min(), abs=5e-6)
+            assert ways.turns[row, k] == (every.min() > np.linalg.norm(ear - source) + 5e-6)
 
 
 def kirchhoff_db(mic, source, hz, c=343.0):
@@ -112,6 +116,25 @@ def test_round_the_corner_of_an_l_against_every_point_of_its_edge():
     whole = analyse(at_room(at, room.model_copy(update={"notch": None}))).arrivals
     assert got.level_db[0, SNARE] < whole.level_db[0, SNARE] - 5
     assert got.tape_m[0, SNARE] == whole.tape_m[0, SNARE]
+
+
+@pytest.mark.parametrize("room", [ELL, ELL.model_copy(update={"kit_turn_rad": 1.0})])
+def test_nothing_jumps_at_the_corner_of_an_l_which_takes_5_db_of_what_just_passes(room):
+    """5 dB at grazing: Kurze and Anderson (1971)."""
+    room = room.model_copy(update={"kit_x_m": 1.5})
+    source = struck(at_room((1, 1, 1), room))[SNARE]
+    corner = np.array([3.0, 5.0, 1.2])
+    limit = corner + (corner - source) * (0.7, 0.7, 0)
+    dark, light = (heard(limit + (side, 0, 0), room=room) for side in (-0.01, 0.01))
+    free_of = room.model_copy(update={"notch": None})
+    free = heard(limit, room=free_of)
+    assert dark.path_m[0, SNARE] == pytest.approx(light.path_m[0, SNARE], abs=0.02)
+    for one in (dark, light):
+        assert free.level_db[0, SNARE] - one.level_db[0, SNARE] == pytest.approx(5, abs=0.7)
+    beside = heard(limit + (0.5, 0, 0), room=room).level_db[0, KICK]
+    assert beside < heard(limit + (0.5, 0, 0), room=free_of).level_db[0, KICK] - 0.5
+    clear = heard(limit + (2.0, -1.0, 0), room=room).level_db[0, SNARE]
+    assert clear == heard(limit + (2.0, -1.0, 0), room=free_of).level_db[0, SNARE]
 
 
 @pytest.mark.parametrize("corner", ["front left", "front right", "back left", "back right"])
@@ -210,20 +233,49 @@ def test_one_mic_asked_again_hears_what_the_whole_layout_says_and_the_others_wha
         assert np.array_equal(one, first), name
 
 
-@pytest.mark.parametrize(("room", "at"), [(ROOM, (7.0, 2.0, 1.2)), (ROOM, (7.5, 6.9, 1.2))])
-def test_a_simulated_recording_hears_a_mic_next_door_by_the_door(room, at):
-    layout = at_room(at, look=(-1.0, 3.0, 0.0), pattern="cardioid", room=room)
+def recorded(at, look, **door):
+    """What a simulated recording has of one stroke on the snare, in the open but for the door."""
+    doors = (DOOR.model_copy(update=door),)
+    layout = at_room(at, look=look, pattern="cardioid",
+                     room=ROOM.model_copy(update={"doors": doors}))  # fmt: skip
     every = faces(layout)
     snare = next(n for n, f in enumerate(every) if f.part == SNARE and f.side == -1)
+    response = responses(layout, every, 48_000, order=0)[0][snare]
+    planned = analyse(layout).arrivals
+    return np.argmax(np.abs(response)) / 48_000, 20 * np.log10(np.linalg.norm(response)), planned
 
-    def struck_once(layout):
-        return responses(layout, every, 48_000, order=0)[0][snare]
 
-    open_ = struck_once(layout)
-    door = DOOR.model_copy(update={"open": False})
-    shut = struck_once(
-        layout.model_copy(update={"room": room.model_copy(update={"doors": (door,)})})
-    )
-    planned = analyse(layout).arrivals.time_s[0, SNARE]
-    assert np.argmax(np.abs(open_)) / 48_000 == pytest.approx(planned, abs=5e-5)
-    assert 20 * np.log10(np.abs(open_).max() / np.abs(shut).max()) == pytest.approx(25, abs=0.1)
+def test_a_simulated_recording_hears_a_mic_next_door_by_the_door():
+    to_door = (-1.0, 3.0, 0.0)
+    at_s, loud, planned = recorded((7.0, 2.0, 1.2), to_door)
+    assert at_s == pytest.approx(planned.time_s[0, SNARE], abs=5e-5)
+    assert recorded((7.0, 2.0, 1.2), to_door, open=False)[1] == pytest.approx(loud - 25, abs=0.1)
+    assert recorded((7.0, 2.0, 1.2), (1.0, -3.0, 0.0))[1] < loud - 20
+    _, further, there = recorded((8.0, -1.0, 1.2), to_door)
+    ratio = there.path_m[0, SNARE] / planned.path_m[0, SNARE]
+    assert loud - further == pytest.approx(20 * np.log10(ratio), abs=0.3)
+
+
+@pytest.mark.parametrize(("at", "number"), [
+    ((7.0, 2.0, 1.2), 0), ((6.1, 5.4, 1.2), 0), ((6.1, 4.0, 1.2), -1), ((5.5, 2.0, 1.2), -1),
+    ((7.0, 2.0, 2.7), -1), ((10.0, 2.0, 1.2), -1),
+])  # fmt: skip
+def test_what_counts_as_next_door(at, number):
+    """In the space or the doorway to it, and not what of a space is drawn over the room."""
+    behind_a_wall = HALL.model_copy(update={"x_m": 6.3})
+    over_the_room = HALL.model_copy(update={"id": "x", "x_m": 5.0, "width_m": 0.9})
+    room = ROOM.model_copy(update={"spaces": (behind_a_wall, over_the_room)})
+    assert next_door(np.array([at, (7.0, 3.0, 1.0)]), room).tolist() == [number, 0]
+
+
+def test_room_says_by_what_each_mic_off_the_kit_hears_it():
+    def reached(at, **door):
+        doors = (DOOR.model_copy(update=door),) if door else ()
+        (row,) = decay_report(at_room(at, room=ROOM.model_copy(update={"doors": doors}))).mics
+        return row.reached
+
+    assert reached((7.0, 2.0, 1.2), open=True) == "open door"
+    assert reached((7.0, 2.0, 1.2), open=False) == "shut door"
+    assert reached((7.0, 2.0, 1.2)) == "wall"
+    assert reached((5.0, 2.0, 1.2), open=True) == "here"
+    assert reached((12.0, 2.0, 1.2), open=True) == "outside"
