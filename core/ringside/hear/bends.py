@@ -20,7 +20,6 @@ from dataclasses import dataclass, fields
 from typing import Final
 
 import numpy as np
-from scipy.special import fresnel
 
 from ringside.arrays import Complexes, Floats, Ints, Mask, dot
 from ringside.hear.barriers import FAR, MOST_LOSS_DB, barrier_loss_db
@@ -312,6 +311,8 @@ def _door_way(way: Opening, mics: Floats, sources: Floats) -> _Way:
 
 def _up_to(v: Floats) -> Complexes:
     """Fresnel's integrals C + iS from an edge out into the light; `v` above nothing in shadow."""
+    from scipy.special import fresnel  # the rest of the core does without all of that
+
     sine, cosine = fresnel(v)
     return np.asarray((0.5 - cosine) + 1j * (0.5 - sine))
 
