@@ -24,7 +24,7 @@ from ringside.worklist.state import State, changed, edited, gain_of, gains_of
 from ringside.worklist.step import Step, count_words
 from ringside.worklist.turns import turns
 
-LIST_RULES: Final = 2
+LIST_RULES: Final = 3
 """Counted up when the same layout gets another list than before, so that a length that was kept is
 known to be of older rules."""
 
