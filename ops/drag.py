@@ -25,9 +25,9 @@ PAGES = ("place", "bare", "nothing")
 MOVES, PER_SECOND = 240, 60
 WAITS, WAIT_MS = 300, 100
 SETTLES_MS = 600
-"""How long a page that was opened is let be before it is dragged on, on a machine as it is. One that
-is made slower needs so much longer: until then it still draws what it opened with, and the drag's
-long frames were those of opening it, which has a row of its own."""
+"""How long a page that was opened is let be before it is dragged on, on a machine as it is. One
+that is made slower needs so much longer: until then it still draws what it opened with, and the
+drag's long frames were those of opening it, which has a row of its own."""
 TRIES, PAUSED_MS = 3, 50
 """A drag during which the machine itself stood still for so long tells nothing: once more then."""
 

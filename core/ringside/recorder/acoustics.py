@@ -181,7 +181,19 @@ class Ear:
     gain: float | None = None
 
     def from_there(self, response: Floats, rate_hz: int) -> Floats:
-        """A response at the doorway, as it comes to the mic."""
+        """A response at the doorway, as it comes to the mic.
+
+        Parameters
+        ----------
+        response : ndarray, shape (N,)
+            Samples.
+        rate_hz : int
+
+        Returns
+        -------
+        ndarray
+            Longer by what it is late.
+        """
         if self.gain is None:
             return response
         size = len(response) + int(np.ceil(self.late_s * rate_hz)) + 1
