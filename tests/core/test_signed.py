@@ -20,7 +20,7 @@ from ringside.plan.kit import reference_point
 from ringside.plan.kits import five_piece
 from ringside.plan.layout import Layout, StereoPair
 from ringside.plan.mics import Mic
-from ringside.plan.openings import in_one_line
+from ringside.plan.openings import in_one_line, next_door
 from ringside.plan.references import references
 from ringside.plan.room import (
     Door,
@@ -29,7 +29,6 @@ from ringside.plan.room import (
     Room,
     Space,
     in_gobos,
-    inside_doorways,
     inside_floor,
     to_kit,
     to_room,
@@ -219,7 +218,7 @@ def test_a_doorway_is_just_past_its_wall(wall, at):
     room = ROOM.model_copy(update={"doors": (door,), "spaces": (hall,)})
 
     def through(point, z=1.0):
-        return bool(inside_doorways(np.array([[*point, z]]), room)[0])
+        return bool(next_door(np.array([[*point, z]]), room)[0] >= 0)
 
     assert through(at)
     assert not through(at, 2.1)

@@ -16,7 +16,8 @@ from ringside.arrays import Floats, Mask
 from ringside.hear.scene import sources_of
 from ringside.plan.kit import Kit, Stool
 from ringside.plan.layout import Layout
-from ringside.plan.room import Room, in_gobos, inside_doorways, inside_floor, inside_spaces, to_room
+from ringside.plan.openings import next_door
+from ringside.plan.room import Room, in_gobos, inside_floor, to_room
 
 CYMBAL_SWING_M = 0.10
 """How far a struck cymbal's edge swings up and down."""
@@ -141,10 +142,10 @@ def _in_room(points: Floats, room: Room | None) -> list[Mask]:
         return [nowhere, nowhere, nowhere]
     at = to_room(points, room)
     own = inside_floor(at[:, 0], at[:, 1], room)
-    beside = inside_spaces(at, room) | inside_doorways(at, room)
+    beside = next_door(at, room) >= 0
     return [
         np.asarray(~(own | beside)),
-        np.asarray(own & ~beside & (at[:, 2] > room.height_m)),
+        np.asarray(own & (at[:, 2] > room.height_m)),
         in_gobos(at, room) if room.gobos else nowhere,
     ]
 

@@ -257,25 +257,6 @@ def inside_floor(x: Floats, y: Floats, room: Room) -> Mask:
     return np.asarray(inside)
 
 
-def inside_spaces(at: Floats, room: Room) -> Mask:
-    """Which points stand in an adjoining space.
-
-    Parameters
-    ----------
-    at : ndarray, shape (N, 3)
-        Metres in room coordinates.
-    room : Room
-
-    Returns
-    -------
-    ndarray of bool, shape (N,)
-    """
-    within = np.zeros(len(at), bool)
-    for s in room.spaces:
-        within |= inside_space(s, at)
-    return within
-
-
 def inside_space(space: Space, at: Floats) -> Mask:
     """Which points stand in one adjoining space.
 
@@ -292,26 +273,6 @@ def inside_space(space: Space, at: Floats) -> Mask:
     low = np.array([space.x_m, space.y_m, 0.0])
     high = low + np.array([space.width_m, space.length_m, space.height_m])
     return np.asarray(((at >= low) & (at <= high)).all(axis=1))
-
-
-def inside_doorways(at: Floats, room: Room) -> Mask:
-    """Which points stand in the thickness of a doorway that leads somewhere, (N,).
-
-    Parameters
-    ----------
-    at : ndarray, shape (N, 3)
-        Metres in room coordinates.
-    room : Room
-
-    Returns
-    -------
-    ndarray of bool, shape (N,)
-    """
-    within = np.zeros(len(at), bool)
-    for d in room.doors:
-        if d.leads_to is not None:
-            within |= in_doorway(d, at, room)
-    return within
 
 
 def in_doorway(door: Door, at: Floats, room: Room) -> Mask:
