@@ -190,15 +190,15 @@ def test_a_shut_door_is_the_way_as_well_and_a_wall_none():
 
 
 def test_the_shortest_way_counts_and_an_open_door_before_a_shut_one():
-    at = (7.0, 2.0, 1.2)
-
-    def path(*doors):
+    def path(*doors, at=(7.0, 2.0, 1.2)):
         return heard(at, room=ROOM.model_copy(update={"doors": doors})).path_m[0, SNARE]
 
     near = DOOR.model_copy(update={"at_m": 2.0})
     assert path(near) < path(DOOR) - 1
     assert path(DOOR, near) == path(near, DOOR) == path(near)
     assert path(DOOR, near.model_copy(update={"open": False})) == path(DOOR)
+    beside, far = DOOR.model_copy(update={"at_m": 7.0}), (8.9, 7.8, 1.2)  # beside the mic
+    assert path(beside, DOOR, at=far) == path(DOOR, at=far) < path(beside, at=far) - 0.1
     assert path(DOOR, near.model_copy(update={"leads_to": None})) == path(DOOR)
 
 
