@@ -6,6 +6,7 @@ from ringside.hear.arrivals import Doubt
 from ringside.hear.bends import KEPT_OUT_DB, bends
 from ringside.pairs.analysis import analyse
 from ringside.pairs.moving import moved
+from ringside.places.aims import aim_words
 from ringside.plan.kits import five_piece
 from ringside.plan.layout import Layout
 from ringside.plan.mics import Mic
@@ -22,6 +23,7 @@ ROOM = Room(name="r", width_m=6, length_m=8, height_m=3, kit_x_m=3, kit_y_m=2.5,
             kit_turn_rad=0.2, spaces=(HALL,), doors=(DOOR,))  # fmt: skip
 ELL = Room(name="l", width_m=6, length_m=8, height_m=3, kit_x_m=3, kit_y_m=2.5, kit_turn_rad=0.2,
            notch=Notch(corner="front left", width_m=3.0, length_m=3.0))  # fmt: skip
+LEFT_OF_ELL = ELL.model_copy(update={"kit_x_m": 2.0})
 KICK, SNARE = 0, 1
 
 
@@ -279,3 +281,17 @@ def test_room_says_by_what_each_mic_off_the_kit_hears_it():
     assert reached((7.0, 2.0, 1.2)) == "wall"
     assert reached((5.0, 2.0, 1.2), open=True) == "here"
     assert reached((12.0, 2.0, 1.2), open=True) == "outside"
+
+
+@pytest.mark.parametrize(("at", "room", "between"), [
+    ((7.0, 2.0, 1.2), ROOM, True),  # the hall's wall
+    ((5.0, 2.0, 1.2), ROOM, False),
+    ((3.2, 7.8, 0.7), LEFT_OF_ELL, True),  # the corner of the L
+    ((5.5, 7.8, 0.7), LEFT_OF_ELL, False),
+])  # fmt: skip
+def test_what_a_mic_points_at_behind_a_wall_is_said_to_be_there(at, room, between):
+    plain = at_room(at, room=room)
+    aimed = at_room(at, room=room, look=struck(plain)[SNARE] - at)
+    (words,) = aim_words(aimed)
+    assert words.startswith("at the ")
+    assert words.endswith(", a wall between") is between

@@ -6,7 +6,7 @@ Which technique suits which wish is common practice.
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from ringside.brief.plans import Piece, built, fired, fullest, plans, ranked, table
+from ringside.brief.plans import AS_PLAYED, HALF, Piece, built, fired, fullest, plans, ranked, table
 from ringside.brief.rules import FEW, RULES, SLOTS, WORTH
 from ringside.errors import RingsideError
 from ringside.gear.locker import Locker, MicModel, StandModel
@@ -177,7 +177,7 @@ def test_any_brief_gets_layouts_within_its_limits_and_clear(answers, inputs, min
         assert len(made.mics) == plan.inputs <= inputs
         assert plan.minutes <= minutes
         assert plan.reasons
-        assert plan.gives_up
+        assert plan.gives_up or plan.watch_for
         assert made.brief == brief
         assert not any(words_for_all([m.position_m for m in made.mics], made))
     assert found == plans(layout, brief)
@@ -188,6 +188,25 @@ def test_what_was_left_out_is_said_with_the_reason():
     assert any("inputs are used up" in w for w in tight.gives_up)
     hurried = plans(BLANK, Brief(inputs=16, minutes=40))[0]
     assert any("no time" in w for w in hurried.gives_up)
+
+
+def test_the_small_plan_says_that_it_is_small_on_purpose():
+    """Half of twelve inputs are still free: none is used up."""
+    three = plans(BLANK, Brief(inputs=12))
+    small = min(three, key=lambda p: p.inputs)
+    said = " ".join(small.gives_up)
+    assert small.inputs <= 6
+    assert "this one does with 6 of the 12 inputs" in said
+    assert "used up" not in said
+    assert [HALF in p.reasons for p in three] == [p is small for p in three]
+
+
+@pytest.mark.parametrize(("inputs", "as_played"), [(1, True), (2, True), (3, False), (4, False)])
+def test_with_no_mic_of_its_own_no_drum_can_be_turned_up(inputs, as_played):
+    """Common practice: one or two mics are balanced by the drummer, a third may be the kick's."""
+    best = first(inputs=inputs)
+    assert (AS_PLAYED in best.gives_up) is as_played
+    assert best.watch_for == TECHNIQUES[best.pieces[0].technique].watch_for
 
 
 def test_a_plan_built_from_its_pieces_is_the_plan():

@@ -33,6 +33,11 @@ PLANS: Final = 3
 SETTING_OUT_MIN: Final = 8.0
 """Cables, lines and a first look, whatever the layout (from memory)."""
 
+PICTURE_ONLY: Final = 2
+"""So few mics are a picture of the kit and nothing else; a third may be a drum's own."""
+AS_PLAYED: Final = "No drum can be turned up by itself: its level is the drummer's, and the spot's."
+HALF: Final = "Half the inputs: sooner up, and fewer mics that can disagree."
+
 GIVES_UP: Final[dict[Slot, str]] = {
     "picture": "the picture of the whole kit",
     "kick": "a kick mic",
@@ -63,6 +68,7 @@ class _Plan:
     """A plan being built."""
 
     layout: Layout
+    brief: Brief
     inputs: int
     minutes: float
     locker: Locker | None
@@ -73,6 +79,18 @@ class _Plan:
     left_out: dict[str, list[str]] = field(default_factory=dict)
     spent: float = SETTING_OUT_MIN
     score: float = 0.0
+
+    @property
+    def lean(self) -> bool:
+        """Whether it does with fewer inputs than there are."""
+        return self.inputs < self.brief.inputs
+
+    @property
+    def full(self) -> str:
+        """Why nothing more goes in, once every input it may use is taken."""
+        if self.lean:
+            return f"this one does with {self.inputs} of the {self.brief.inputs} inputs"
+        return "inputs are used up"
 
 
 def fired(brief: Brief) -> list[Rule]:
@@ -160,7 +178,7 @@ def _try(plan: _Plan, slot: Slot | str, technique: str, targets: list[str | None
     t = TECHNIQUES[technique]
     need, layout = t.mics * len(targets), plan.layout
     if len(layout.mics) + need > plan.inputs:
-        return "inputs are used up"
+        return plan.full
     if plan.spent + t.minutes * len(targets) > plan.minutes:
         return "there is no time to set it up"
     pieces, numbers = [], _numbers(technique, rules)
@@ -222,7 +240,7 @@ def _start(layout: Layout, brief: Brief, locker: Locker | None, hands: HandSizes
            inputs: int) -> _Plan:  # fmt: skip
     empty = without_mics(layout, {m.id for m in layout.mics}).model_copy(update={"brief": brief})
     use = locker if brief.from_locker and locker and (locker.mics or locker.stands) else None
-    return _Plan(empty, inputs, float(brief.minutes), use, hands)
+    return _Plan(empty, brief, inputs, float(brief.minutes), use, hands)
 
 
 def _candidates(layout: Layout, rules: Sequence[Rule], inputs: int) -> list[Choice]:
@@ -247,6 +265,8 @@ def _build(layout: Layout, brief: Brief, locker: Locker | None, hands: HandSizes
         plan.score += WORTH["picture"] + _worth(picture, rules)
         if inputs > 3:
             _fill(plan, rules)
+        elif TECHNIQUES[picture.technique].mics <= PICTURE_ONLY:
+            plan.gives_up.append(AS_PLAYED)
         return plan, picture
     return None
 
@@ -260,6 +280,7 @@ class PlanRow:
     pieces: list[Piece]
     reasons: list[str]
     gives_up: list[str]
+    watch_for: str
     inputs: int
     stands: int
     minutes: int
@@ -355,10 +376,11 @@ def _shown(plan: _Plan, picture: Choice) -> PlanRow:
         layout=named,
         pieces=list(plan.pieces),
         reasons=[
-            *list(dict.fromkeys([t.gives, *plan.reasons]))[:MOST_REASONS],
+            *list(dict.fromkeys([t.gives, *([HALF] * plan.lean), *plan.reasons]))[:MOST_REASONS],
             *([turned] if turned else []),
         ],
-        gives_up=list(dict.fromkeys([*plan.gives_up, *_left_out(plan)])) or [t.watch_for],
+        gives_up=list(dict.fromkeys([*plan.gives_up, *_left_out(plan)])),
+        watch_for=t.watch_for,
         inputs=n,
         stands=stands,
         minutes=round(plan.spent),

@@ -7,6 +7,8 @@ from ringside.errors import RingsideError
 from ringside.hear.scene import Scene, scene_of
 from ringside.plan.drumframe import off_head
 from ringside.plan.layout import Layout
+from ringside.plan.mics import Mic
+from ringside.plan.openings import in_sight
 from ringside.plan.spoken import spoken
 from ringside.values import Vector
 
@@ -91,11 +93,18 @@ def aim_words(layout: Layout, scene: Scene | None = None) -> list[str]:
     best = cos.argmax(axis=1)
     near = cos.max(axis=1) > np.cos(np.radians(AIMED_DEG))
     return [
-        f"at the {_face_name(layout, int(best[i]), bool(far[i, best[i]]))}"
+        _at(layout, mic, int(best[i]), to[i, best[i]], far=bool(far[i, best[i]]))
         if near[i]
         else _turned(mic.aim)
         for i, mic in enumerate(mics)
     ]
+
+
+def _at(layout: Layout, mic: Mic, source: int, to: Floats, *, far: bool) -> str:
+    """That a mic points at a source; a wall between is no reason against it, but it is said."""
+    words = f"at the {_face_name(layout, source, far)}"
+    at = np.asarray(mic.position_m)
+    return words if in_sight(layout.room, at, at + to) else f"{words}, a wall between"
 
 
 def _face_name(layout: Layout, source: int, far: bool) -> str:

@@ -17,7 +17,9 @@ from ringside.plan.room import (
     inside_floor,
     inside_space,
     notch_box,
+    to_room,
 )
+from ringside.values import Vector
 
 
 @dataclass(frozen=True, slots=True)
@@ -213,6 +215,25 @@ def in_one_line(room: Room, one: Floats, two: Floats) -> bool:
         return False  # by two doors, which are hardly in one line
     ways = openings_to(max(here, there), room)
     return any(w.open and _passes(w, one, two) for w in ways)
+
+
+def in_sight(room: Room | None, one: Vector | Floats, two: Vector | Floats) -> bool:
+    """The same for points of the kit; without a room nothing is in between.
+
+    Parameters
+    ----------
+    room : Room or None
+    one, two : Vector or ndarray, shape (3,)
+        Metres in the kit's coordinates.
+
+    Returns
+    -------
+    bool
+    """
+    if room is None or not (room.spaces or room.notch):
+        return True
+    here, there = to_room(np.array([one, two]), room)
+    return in_one_line(room, here, there)
 
 
 def _passes(way: Opening, one: Floats, two: Floats) -> bool:

@@ -17,8 +17,7 @@ from ringside.gear.outfit import FLOOR_LYING_M
 from ringside.places.partner import can_be_equal
 from ringside.plan.kit import Reading
 from ringside.plan.layout import Layout, StereoPair
-from ringside.plan.openings import in_one_line
-from ringside.plan.room import to_room
+from ringside.plan.openings import in_sight
 from ringside.plan.spoken import spoken
 from ringside.standing.entries import (
     Cord,
@@ -110,13 +109,9 @@ def specs(layout: Layout) -> list[Spec]:
 def _reaches(layout: Layout, mic: str, to: str) -> bool:
     """Whether a tape can be held straight between the two: not through the wall to a hallway, nor
     round the corner of an L."""
-    room = layout.room
-    if room is None or not (room.spaces or room.notch):
-        return True
     drums = to in layout.kit.source_ids
     end = held_at(layout.kit.part(to)) if drums else layout.mic(to).position_m
-    one, two = to_room(np.array([layout.mic(mic).position_m, end]), room)
-    return in_one_line(room, one, two)
+    return in_sight(layout.room, layout.mic(mic).position_m, end)
 
 
 def _references(layout: Layout) -> tuple[str, str, None]:

@@ -7022,6 +7022,8 @@ export interface components {
             stands: number;
             /** Title */
             title: string;
+            /** Watch For */
+            watch_for: string;
         };
         /**
          * PlansIn

@@ -36,18 +36,23 @@ export function PlanCard({ plan, rank, onTake }: Props) {
       >
         Take this one
       </button>
-      <h4 className="mt-2.5 text-[0.85rem] font-bold">Why</h4>
-      <ul className="list-disc space-y-0.5 pl-4 text-[0.83rem]">
-        {plan.reasons.map((r) => (
-          <li key={r}>{r}</li>
-        ))}
-      </ul>
-      <h4 className="mt-2 text-[0.85rem] font-bold">Gives up</h4>
-      <ul className="list-disc space-y-0.5 pl-4 text-[0.83rem] text-soft">
-        {plan.gives_up.map((r) => (
-          <li key={r}>{r}</li>
-        ))}
-      </ul>
+      <Said of="Why" lines={plan.reasons} />
+      <Said of="Gives up" lines={plan.gives_up} soft />
+      <Said of="Watch for" lines={[plan.watch_for]} soft />
     </li>
+  );
+}
+
+function Said({ of, lines, soft = false }: { of: string; lines: string[]; soft?: boolean }) {
+  if (lines.length === 0) return null;
+  return (
+    <>
+      <h4 className="mt-2 text-[0.85rem] font-bold">{of}</h4>
+      <ul className={`list-disc space-y-0.5 pl-4 text-[0.83rem] ${soft ? "text-soft" : ""}`}>
+        {lines.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+    </>
   );
 }

@@ -46,7 +46,7 @@ function useBuild(brief: Answers | undefined) {
     const { name, notes, thresholds } = editor.snapshot().still;
     editor.commit({ ...made, name, notes, thresholds }, what);
     go(`/layouts/${id}/place`);
-    say(`${what}: ${made.mics.length} mics`, { label: "Undo", run: () => step("undo") });
+    say(what, { label: "Undo", run: () => step("undo") });
   };
   return async (pieces: Piece[], what: string) => {
     if (!brief) return;

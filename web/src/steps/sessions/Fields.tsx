@@ -9,7 +9,7 @@ export function NamePlace({ name, place }: Props) {
     <>
       <NameInput name={name} />
       <label className="block">
-        <span className="text-soft">Place and day</span>
+        <span className="block text-[0.8rem] text-soft">Place and day</span>
         <input name="place" className="field w-full" maxLength={120} defaultValue={place} />
       </label>
     </>
@@ -19,7 +19,7 @@ export function NamePlace({ name, place }: Props) {
 export function NameInput({ name }: { name?: string }) {
   return (
     <label className="block">
-      <span className="text-soft">Name</span>
+      <span className="block text-[0.8rem] text-soft">Name</span>
       <input name="name" className="field w-full" required maxLength={80} defaultValue={name} />
     </label>
   );

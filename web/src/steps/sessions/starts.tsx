@@ -26,7 +26,7 @@ export function StartChoice({ starts }: { starts: Starts | undefined }) {
   const value = chosen ?? options.at(-1)?.[0] ?? "";
   return (
     <fieldset className="space-y-1">
-      <legend className="text-soft">Start with</legend>
+      <legend className="text-[0.8rem] text-soft">Start with</legend>
       <Radios label="Start with" value={value} options={options} onTake={choose} />
       <input type="hidden" name="start" value={value} />
     </fieldset>
