@@ -235,9 +235,8 @@ def test_one_mic_asked_again_hears_what_the_whole_layout_says_and_the_others_wha
         assert np.array_equal(one, first), name
 
 
-def recorded(at, look, **door):
-    """What a simulated recording has of one stroke on the snare, in the open but for the door."""
-    doors = (DOOR.model_copy(update=door),)
+def recorded(at, look, doors=(DOOR,)):
+    """What a simulated recording has of one stroke on the snare, in the open but for the doors."""
     layout = at_room(at, look=look, pattern="cardioid",
                      room=ROOM.model_copy(update={"doors": doors}))  # fmt: skip
     every = faces(layout)
@@ -248,14 +247,27 @@ def recorded(at, look, **door):
 
 
 def test_a_simulated_recording_hears_a_mic_next_door_by_the_door():
-    to_door = (-1.0, 3.0, 0.0)
+    to_door, shut = (-1.0, 3.0, 0.0), DOOR.model_copy(update={"open": False})
     at_s, loud, planned = recorded((7.0, 2.0, 1.2), to_door)
     assert at_s == pytest.approx(planned.time_s[0, SNARE], abs=5e-5)
-    assert recorded((7.0, 2.0, 1.2), to_door, open=False)[1] == pytest.approx(loud - 25, abs=0.1)
+    assert recorded((7.0, 2.0, 1.2), to_door, doors=(shut,))[1] == pytest.approx(loud - 25, abs=0.1)
     assert recorded((7.0, 2.0, 1.2), (1.0, -3.0, 0.0))[1] < loud - 20
     _, further, there = recorded((8.0, -1.0, 1.2), to_door)
     ratio = there.path_m[0, SNARE] / planned.path_m[0, SNARE]
     assert loud - further == pytest.approx(20 * np.log10(ratio), abs=0.3)
+
+
+@pytest.mark.parametrize(("at", "kept_out"), [((7.5, 2.5, 1.2), 45), ((12.0, 2.5, 1.2), 0)])
+def test_a_simulated_recording_hears_through_a_wall_where_no_door_leads(at, kept_out):
+    """When the mic would, further off by what the way is longer, and weaker by the wall."""
+    to_kit_side = (-1.0, 0.0, 0.0)
+    at_s, loud, planned = recorded(at, to_kit_side, doors=())
+    assert at_s == pytest.approx(planned.time_s[0, SNARE], abs=6e-5)
+    snare = struck(at_room(at))[SNARE]
+    within = snare + 2.8 / (at[0] - snare[0]) * (at - snare)  # in the same line
+    _, near, here = recorded(within, to_kit_side)
+    further = 20 * np.log10(planned.path_m[0, SNARE] / here.path_m[0, SNARE])
+    assert near - loud == pytest.approx(further + kept_out, abs=0.3)
 
 
 @pytest.mark.parametrize(("at", "number"), [

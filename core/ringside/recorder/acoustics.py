@@ -203,17 +203,33 @@ class Ear:
 
 
 def _ear(layout: Layout, mic: Floats, of: Mic) -> Ear:
-    snare = np.array([layout.kit.first("snare").batter_m])
-    way = bends(layout.room, mic[None], np.zeros(1, dtype=np.int64), snare)
-    if way is None or np.allclose(way.edge[0, 0], mic):
+    snare = np.array(layout.kit.first("snare").batter_m)
+    way = bends(layout.room, mic[None], np.zeros(1, dtype=np.int64), snare[None])
+    leaves = mic if way is None else way.edge[0, 0]
+    if np.allclose(leaves, mic):
+        leaves = _leaves(layout.room, snare, mic)
+    if np.allclose(leaves, mic):
         return Ear(mic)
-    door = way.edge[0, 0]
-    back = door - mic
-    on, before = (float(np.linalg.norm(v)) for v in (back, snare[0] - door))
+    back = leaves - mic
+    on, before = (float(np.linalg.norm(v)) for v in (back, snare - leaves))
     cos = float(back @ np.array(of.aim)) / (on * float(np.linalg.norm(of.aim)))
     heard = directivity(np.array(PRESSURE_SHARE[of.pattern]), np.array(cos))
-    shut = 10 ** (-float(way.shut_db[0]) / 20)
-    return Ear(door, on / layout.air.speed, float(heard) * shut * before / (before + on))
+    shut = 10 ** (-float(0.0 if way is None else way.shut_db[0]) / 20)
+    return Ear(leaves, on / layout.air.speed, float(heard) * shut * before / (before + on))
+
+
+def _leaves(room: Room | None, inside: Floats, point: Floats) -> Floats:
+    """Where the straight line to a point leaves the room; the point itself where it does not."""
+    if room is None:
+        return point
+    one, two = to_room(np.array([inside, point]), room)
+    size = np.array([room.width_m, room.length_m, room.height_m])
+    out = (two < 0) | (two > size)
+    if not out.any():
+        return point
+    wall = np.where(two < 0, 0.0, size)
+    share = ((wall - one)[out] / (two - one)[out]).min()
+    return inside + max(float(share), 0.0) * (point - inside)
 
 
 def _space(pra: Any, room: Room | None, rate_hz: int, order: int) -> Any:
