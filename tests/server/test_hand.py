@@ -238,3 +238,31 @@ def test_a_stranger_opens_none_and_neither_does_one_too_many(as_owner, opened, m
     monkeypatch.setattr(talk, "MOST", 0)
     assert as_owner.client.get("/api/hand", **headers).status_code == 429
     assert not asked
+
+
+def lacks_thread(monkeypatch, headers):
+    class NoMore(threading.Thread):
+        def start(self):
+            raise RuntimeError("can't start new thread")
+
+    monkeypatch.setattr(talk.threading, "Thread", NoMore)
+    return headers
+
+
+def lacks_handle(monkeypatch, headers):
+    def take_over():
+        raise OSError(24, "Too many open files")
+
+    return {**headers, TAKE_OVER: take_over}
+
+
+@pytest.mark.django_db
+@pytest.mark.parametrize("lacks", [lacks_thread, lacks_handle])
+def test_a_line_that_cannot_be_held_is_not_counted(as_owner, opened, monkeypatch, lacks):
+    headers, asked = opened
+    lines = Held()
+    monkeypatch.setattr("api.hand.routes.held", lines)
+    short = lacks(monkeypatch, headers)
+    assert as_owner.client.get("/api/hand", **short).status_code == 429
+    assert all(end.fileno() == -1 for end in asked)
+    assert all(lines.take(person) for person in range(MOST))

@@ -1,7 +1,5 @@
 """Opening a line for a hand."""
 
-import threading
-
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
@@ -15,6 +13,7 @@ from api.problems import answer
 
 router = Router(tags=["compute"])
 SWITCHING = 101
+BUSY = "Enough lines are open here already; ask by requests."
 
 
 def _from_here(request: HttpRequest) -> bool:
@@ -41,7 +40,10 @@ def hand(request: HttpRequest) -> HttpResponse:
         return answer(403, "Refused", "Expected a page of this server to ask.")
     person = person_of(request)
     if not held.take(person):
-        return answer(429, "Busy", "Enough lines are open here already; ask by requests.")
-    talk = Talk(take_over(), line, request, person)
-    threading.Thread(target=talk.hold, daemon=True).start()
+        return answer(429, "Busy", BUSY)
+    try:
+        Talk(take_over(), line, request, person).begin()
+    except (OSError, RuntimeError):  # there is no handle more, or no thread
+        held.leave(person)
+        return answer(429, "Busy", BUSY)
     return HttpResponse(status=SWITCHING)

@@ -107,6 +107,14 @@ class Talk:
         # Work that is given up where nobody waits asks this; nobody looks while it is done.
         request.META["waitress.client_disconnected"] = lambda: False
 
+    def begin(self) -> None:
+        """Hold it in a thread of its own; where none can be started it is shut: RuntimeError."""
+        try:
+            threading.Thread(target=self.hold, daemon=True).start()
+        except RuntimeError:
+            self._sock.close()
+            raise
+
     def hold(self) -> None:
         """Until either end has had enough. Runs in a thread of its own."""
         try:
