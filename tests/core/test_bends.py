@@ -156,6 +156,39 @@ def test_an_l_is_in_the_way_on_the_side_that_is_cut(corner):
     assert sees(1.05) == (True, True)
 
 
+@pytest.mark.parametrize(("one", "two", "free"), [
+    ((7.0, 6.5, 1.0), (5.0, 4.4, 1.0), True),  # at 5.45 m, in the middle of the door
+    ((7.0, 6.5, 1.0), (5.0, 3.4, 1.0), False),  # at 4.95 m, beside it
+    ((7.0, 6.5, 1.0), (3.0, 2.4, 1.0), True),
+    ((7.0, 5.5, 2.5), (4.0, 5.5, 0.7), True),  # 1.9 m up, under its head
+    ((7.0, 5.5, 2.5), (4.0, 5.5, 1.3), False),
+])  # fmt: skip
+def test_a_slanting_line_is_free_where_it_meets_the_wall_in_the_doorway(one, two, free):
+    ends = np.array(one), np.array(two)
+    assert in_one_line(ROOM, *ends) is free
+    assert in_one_line(ROOM, *ends[::-1]) is free
+
+
+def test_from_one_space_to_another_nothing_is_straight():
+    yard = Space(id="yard", name="Yard", x_m=-3.0, y_m=0.0, width_m=3.0, length_m=8.0, height_m=2.6)
+    to_yard = DOOR.model_copy(update={"wall": "left", "leads_to": "yard"})
+    for spaces in ((HALL, yard), (yard, HALL)):
+        room = ROOM.model_copy(update={"spaces": spaces, "doors": (DOOR, to_yard)})
+        ends = np.array([[7.0, 5.4, 1.0], [-1.0, 5.4, 1.0]])
+        assert not in_one_line(room, *ends)
+        assert not in_one_line(room, *ends[::-1])
+
+
+def test_of_one_mic_some_drums_are_round_the_corner_and_some_are_not():
+    across = ELL.model_copy(update={"kit_x_m": 2.9, "kit_y_m": 4.6, "kit_turn_rad": 0.0})
+    mic = (3.1, 7.8, 1.5)
+    path = heard(mic, room=across).path_m[0]
+    straight = np.linalg.norm(struck(at_room(mic, room=across)) - mic, axis=1)
+    crash = next(i for i, c in enumerate(five_piece().parts) if c.name == "Crash R")
+    assert path[SNARE] > straight[SNARE] + 1e-4
+    assert path[crash] == pytest.approx(straight[crash], abs=1e-3)
+
+
 def test_the_side_of_a_head_is_that_by_which_the_sound_leaves_it():
     """Behind the drummer next door, with the door in front of the kick: its front head is heard."""
     behind = (7.0, -2.0, 1.0)
