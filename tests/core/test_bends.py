@@ -234,6 +234,8 @@ def test_the_shortest_way_counts_and_an_open_door_before_a_shut_one():
     assert path(DOOR, near.model_copy(update={"open": False})) == path(DOOR)
     beside, far = DOOR.model_copy(update={"at_m": 7.0}), (8.9, 7.8, 1.2)  # beside the mic
     assert path(beside, DOOR, at=far) == path(DOOR, at=far) < path(beside, at=far) - 0.1
+    by_kit, at_mic = near.model_copy(update={"at_m": 1.0}), (7.0, 5.5, 1.2)
+    assert path(by_kit, DOOR, at=at_mic) == path(DOOR, at=at_mic) < path(by_kit, at=at_mic) - 0.5
     assert path(DOOR, near.model_copy(update={"leads_to": None})) == path(DOOR)
 
 
