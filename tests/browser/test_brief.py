@@ -104,6 +104,12 @@ def test_one_input_gives_three_single_mics_to_choose_from(blank):
     for n in (1, 2, 3):
         expect(page.locator(f"[data-plan='{n}']")).to_contain_text("1 input, 1 stand")
         expect(page.locator(f"[data-plan='{n}'] h3")).to_contain_text("One ")
+    # Of a single mic there are no pairs to count, no parts to mix, and all there is to see of it.
+    expect(page.get_by_role("button", name="Take the mix")).to_have_count(0)
+    expect(page.locator("[data-plan='1'] [data-count]")).to_have_count(0)
+    page.locator("[data-plan='1']").get_by_role("button", name="Take this one").click()
+    expect(page.get_by_role("heading", name="Front mic")).to_be_visible()
+    expect(page.get_by_label("Height, cm")).to_be_visible()
 
 
 def test_a_wrong_number_of_inputs_is_not_taken(blank):

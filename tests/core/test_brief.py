@@ -6,11 +6,13 @@ Which technique suits which wish is common practice.
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from ringside.answers.jobs import setup_list
 from ringside.brief.plans import AS_PLAYED, HALF, Piece, built, fired, fullest, plans, ranked, table
 from ringside.brief.rules import FEW, RULES, SLOTS, WORTH
 from ringside.errors import RingsideError
 from ringside.gear.locker import Locker, MicModel, StandModel
 from ringside.gear.outfit import outfit
+from ringside.gear.stock import stock
 from ringside.pairs.analysis import analyse
 from ringside.pairs.counts import counts
 from ringside.places.clearance import words_for_all
@@ -207,6 +209,26 @@ def test_with_no_mic_of_its_own_no_drum_can_be_turned_up(inputs, as_played):
     best = first(inputs=inputs)
     assert (AS_PLAYED in best.gives_up) is as_played
     assert best.watch_for == TECHNIQUES[best.pieces[0].technique].watch_for
+
+
+@pytest.mark.parametrize("per_mic", [3.0, 6.0, 12.0])
+def test_a_plan_takes_as_long_as_the_locker_and_the_set_up_list_say(per_mic):
+    """Its techniques' minutes by the pace of these hands, and the lines, which wait for nobody."""
+    locker = Locker(minutes_per_mic=per_mic)
+    for plan in plans(BLANK, Brief(inputs=12, minutes=600, from_locker=False), locker):
+        techniques = sum(TECHNIQUES[p.technique].minutes for p in plan.pieces)
+        assert plan.minutes == round(8 + techniques * per_mic / 6)
+        assert stock(plan.layout, locker).minutes == plan.minutes
+        listed = setup_list(plan.layout, locker, "kick first")
+        assert listed.minutes == pytest.approx(plan.minutes, abs=len(listed.jobs) / 2)
+
+
+def test_slow_hands_put_up_less_in_the_same_time():
+    slow, quick = (
+        plans(BLANK, Brief(inputs=16, minutes=60), Locker(minutes_per_mic=m))[0] for m in (12, 3)
+    )
+    assert slow.minutes <= 60
+    assert slow.inputs < quick.inputs
 
 
 def test_a_plan_built_from_its_pieces_is_the_plan():

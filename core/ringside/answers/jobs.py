@@ -13,6 +13,7 @@ from ringside.gear.leads import LeadRow, lead_rows
 from ringside.gear.locker import Locker, StandModel, bank_of
 from ringside.gear.loudness import loudness
 from ringside.gear.outfit import ON_A_BAR_M
+from ringside.gear.pace import minutes_each
 from ringside.gear.phantom import hurt_by_phantom
 from ringside.gear.stock import stock
 from ringside.plan.feeds import feed
@@ -164,6 +165,7 @@ class _Told:
         self.inputs: dict[str, InputRow] = {}
         for r in input_rows(layout, locker):
             self.inputs.setdefault(r.mic, r)
+        self.minutes = minutes_each(layout, locker)
         self.leads = {r.mic: r for r in lead_rows(layout, locker)}
         self.stands = {s.id: s for s in locker.stands}
         self.boxes = {b.bank: b.position_m for b in layout.boxes}
@@ -183,7 +185,7 @@ class _Told:
             mics=[self._mic(m) for m in group],
             stand=stand.name if stand else group[0].stand or "",
             cautions=list(dict.fromkeys(cautions)),
-            minutes=max(round(len(group) * self.locker.minutes_per_mic), 1),
+            minutes=max(round(sum(self.minutes[m.id] for m in group)), 1),
         )
 
     def _mic(self, mic: Mic) -> JobMic:

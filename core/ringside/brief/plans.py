@@ -15,6 +15,7 @@ from ringside.brief.rules import FEW, LEAST_WORTH, RULES, SLOTS, WORTH, Choice, 
 from ringside.errors import RingsideError
 from ringside.gear.locker import Locker
 from ringside.gear.outfit import needs_stand, outfit
+from ringside.gear.pace import SETTING_OUT_MIN, pace
 from ringside.pairs.analysis import analyse
 from ringside.pairs.counts import Counts, counts
 from ringside.pairs.turning import turning
@@ -30,8 +31,6 @@ from ringside.values import Key, Number, Record
 
 MOST_REASONS: Final = 5
 PLANS: Final = 3
-SETTING_OUT_MIN: Final = 8.0
-"""Cables, lines and a first look, whatever the layout (from memory)."""
 
 PICTURE_ONLY: Final = 2
 """So few mics are a picture of the kit and nothing else; a third may be a drum's own."""
@@ -73,6 +72,7 @@ class _Plan:
     minutes: float
     locker: Locker | None
     hands: HandSizes
+    pace: float
     pieces: list[Piece] = field(default_factory=list)
     reasons: list[str] = field(default_factory=list)
     gives_up: list[str] = field(default_factory=list)
@@ -179,7 +179,8 @@ def _try(plan: _Plan, slot: Slot | str, technique: str, targets: list[str | None
     need, layout = t.mics * len(targets), plan.layout
     if len(layout.mics) + need > plan.inputs:
         return plan.full
-    if plan.spent + t.minutes * len(targets) > plan.minutes:
+    takes = t.minutes * len(targets) * plan.pace
+    if plan.spent + takes > plan.minutes:
         return "there is no time to set it up"
     pieces, numbers = [], _numbers(technique, rules)
     for target in targets:
@@ -198,7 +199,7 @@ def _try(plan: _Plan, slot: Slot | str, technique: str, targets: list[str | None
             layout = got.layout
     plan.layout = layout
     plan.pieces += pieces
-    plan.spent += t.minutes * len(targets)
+    plan.spent += takes
     plan.reasons += _because(technique, str(slot), rules)
     return ""
 
@@ -240,7 +241,7 @@ def _start(layout: Layout, brief: Brief, locker: Locker | None, hands: HandSizes
            inputs: int) -> _Plan:  # fmt: skip
     empty = without_mics(layout, {m.id for m in layout.mics}).model_copy(update={"brief": brief})
     use = locker if brief.from_locker and locker and (locker.mics or locker.stands) else None
-    return _Plan(empty, brief, inputs, float(brief.minutes), use, hands)
+    return _Plan(empty, brief, inputs, float(brief.minutes), use, hands, pace(locker))
 
 
 def _candidates(layout: Layout, rules: Sequence[Rule], inputs: int) -> list[Choice]:

@@ -10,6 +10,9 @@ from pydantic import Field, model_validator
 from ringside.plan.mics import MicKind, Pattern
 from ringside.values import Flag, Key, Record, Text, Title, length
 
+USUAL_MIN_PER_MIC: Final = 6.0
+"""Minutes, of a practised pair of hands (from memory)."""
+
 MOST: Final = {"mics": 300, "stands": 100, "inputs": 32, "cables": 50}
 """Kinds of each that a locker holds."""
 
@@ -102,7 +105,7 @@ class Locker(Record):
     minutes: Annotated[int, Field(strict=True, ge=1, le=2000)] | None = Field(
         default=None, description="To set up in."
     )
-    minutes_per_mic: Annotated[float, Field(strict=True, ge=0.5, le=60)] = 6.0
+    minutes_per_mic: Annotated[float, Field(strict=True, ge=0.5, le=60)] = USUAL_MIN_PER_MIC
     notes: Text = ""
 
     @model_validator(mode="after")

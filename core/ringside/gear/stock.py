@@ -11,6 +11,7 @@ from ringside.gear.headroom import Headroom, headroom
 from ringside.gear.lacks import LackRow, lack
 from ringside.gear.leads import LeadRow, lead_rows
 from ringside.gear.locker import Locker, MicModel, StandModel
+from ringside.gear.pace import minutes_in_all
 from ringside.gear.patch import cables_wanted, patch_lacks
 from ringside.plan.layout import Layout
 from ringside.plan.usual import usual_channels
@@ -77,7 +78,7 @@ def stock(layout: Layout, locker: Locker) -> Stock:
             inputs=(len({c.input for c in layout.channels if c.input}), inputs),
             cables=(cables_wanted(layout), sum(c.count for c in locker.cables)),
         ),
-        minutes=round(len(layout.mics) * locker.minutes_per_mic),
+        minutes=minutes_in_all(layout, locker),
         cost=_cost(layout, models, stands),
     )
 
@@ -154,7 +155,7 @@ def _limits(
     layout: Layout, locker: Locker, models: dict[str, MicModel], stands: dict[str, StandModel]
 ) -> list[LackRow]:
     lacks: list[LackRow] = []
-    minutes = round(len(layout.mics) * locker.minutes_per_mic)
+    minutes = minutes_in_all(layout, locker)
     if locker.minutes is not None and minutes > locker.minutes:
         words = f"Setting up takes about {minutes} minutes; there are {locker.minutes}."
         lacks.append(lack("minutes", words))

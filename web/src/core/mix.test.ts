@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Plan } from "../api/types";
-import { mixed, PARTS, piecesOf } from "./mix";
+import { mixed, PARTS, partsIn, piecesOf } from "./mix";
 
 const plan = (...slots: string[]) =>
   ({
@@ -24,6 +24,11 @@ describe("a mix of plans", () => {
       "room-mono",
       "far",
     ]);
+  });
+
+  it("has a part that any of them has, and no other", () => {
+    expect(partsIn([plan("picture"), plan("picture", "far")])).toEqual(["Picture", "Room"]);
+    expect(partsIn([A])).toEqual(["Picture", "Kick", "Snare", "Toms", "Room"]);
   });
 
   it("knows where every slot belongs, once", () => {

@@ -20,6 +20,13 @@ export function piecesOf(plan: Plan | undefined, part: PartName): Piece[] {
   return (plan?.pieces ?? []).filter((p) => slots.includes(p.slot));
 }
 
+/** The parts that any of some plans has something for. */
+export function partsIn(plans: readonly Plan[]): PartName[] {
+  return PARTS.map(([name]) => name).filter((part) =>
+    plans.some((plan) => piecesOf(plan, part).length > 0),
+  );
+}
+
 /** The pieces of a mix, part after part; a part nobody was picked for comes from the first plan. */
 export function mixed(plans: readonly Plan[], picks: Picks): Piece[] {
   return PARTS.flatMap(([part]) => {

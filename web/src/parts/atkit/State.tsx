@@ -5,6 +5,7 @@ import type { Hands } from "../../core/hands";
 import { measuredBy } from "../../core/kitlog";
 import { Shown } from "../../core/shown";
 import { wire } from "../../core/wire";
+import { micsInWords } from "../../core/words";
 import { EditorContext, useEditor, useEditorPart } from "../editing";
 import { Segmented } from "../fields/Segmented";
 import { HandsContext, handsOn, useHands } from "../hands";
@@ -99,7 +100,7 @@ function barWords({ standing, compared }: AtKit): string {
   const all = standing.mics.length;
   const rest = known < all ? ", the rest as planned, by eye" : "";
   const fits = standing.readings.every((r) => r.state === "fits") ? "" : ` ${standing.words}`;
-  return `${known} of ${all} mics measured${rest}.${fits} ${compared.words}`;
+  return `${known} of ${micsInWords(all)} measured${rest}.${fits} ${compared.words}`;
 }
 
 interface AsShownNow {

@@ -1,7 +1,7 @@
 /** Brief: short questions before any mic, and the starting layouts that follow from the answers. */
 import { useState } from "react";
 import type { Piece, Plan } from "../../api/types";
-import { mixed, type Picks } from "../../core/mix";
+import { mixed, type Picks, partsIn } from "../../core/mix";
 import { useEditorPart } from "../../parts/editing";
 import { Later } from "../../parts/Later";
 import { MixTable } from "./MixTable";
@@ -52,7 +52,7 @@ function Top({ build, ready }: { build: Build; ready: boolean }) {
       <h2 className="text-lg">Starting layouts</h2>
       <p className="text-[0.85rem] text-soft">
         {mics > 0
-          ? `Taking one replaces the ${mics} mics there are; undo brings them back.`
+          ? `Taking one replaces the ${mics === 1 ? "mic there is" : `${mics} mics there are`}; undo brings back what was.`
           : "Take one, mix two, or start empty."}
       </p>
       <button
@@ -85,7 +85,7 @@ function Plans({ plans, build }: { plans: Plan[]; build: Build }) {
           />
         ))}
       </ol>
-      {plans.length > 1 && (
+      {plans.length > 1 && partsIn(plans).length > 1 && (
         <MixTable
           plans={plans}
           picks={picks}

@@ -1,7 +1,8 @@
 /** Mix two: for each part of the work, whose pieces to take. */
 import { RadioGroup } from "radix-ui";
 import type { Plan } from "../../api/types";
-import { mixed, PARTS, type PartName, type Picks, piecesOf } from "../../core/mix";
+import { mixed, type PartName, type Picks, partsIn, piecesOf } from "../../core/mix";
+import { micsInWords } from "../../core/words";
 import { Radio } from "../../parts/fields/Radios";
 import { useTechniques } from "../place/techniques/data";
 
@@ -33,7 +34,7 @@ export function MixTable({ plans, picks, onPick, onTake }: Props) {
           <span>nobody's</span>
         </div>
         <div className="divide-y divide-hair border-y border-hair">
-          {PARTS.map(([part]) => (
+          {partsIn(plans).map((part) => (
             <OnePart
               key={part}
               {...{ part, plans, name }}
@@ -44,7 +45,7 @@ export function MixTable({ plans, picks, onPick, onTake }: Props) {
         </div>
       </div>
       <button type="button" className="btn mt-2" onClick={onTake}>
-        Take the mix, {mics} mics
+        Take the mix, {micsInWords(mics)}
       </button>
     </section>
   );

@@ -1,6 +1,7 @@
 /** One starting layout: its drawing, what it takes, why it is so, and what it gives up. */
 import type { Plan } from "../../api/types";
 import { boxOf, sketchOf } from "../../core/sketch";
+import { counted } from "../../core/words";
 import { Sketch } from "../../parts/chart/Sketch";
 import { VerdictCounts } from "../../parts/VerdictCounts";
 
@@ -23,12 +24,13 @@ export function PlanCard({ plan, rank, onTake }: Props) {
       </h3>
       <Sketch summary={drawn} name={plan.title} box={boxOf(drawn)} />
       <p className="mt-1 text-[0.85rem] font-semibold">
-        {plan.inputs} {plan.inputs === 1 ? "input" : "inputs"}, {plan.stands}{" "}
-        {plan.stands === 1 ? "stand" : "stands"}, about {plan.minutes} min
+        {counted(plan.inputs, "input")}, {counted(plan.stands, "stand")}, about {plan.minutes} min
       </p>
-      <div className="mt-1">
-        <VerdictCounts counts={plan.counts} />
-      </div>
+      {plan.inputs > 1 && (
+        <div className="mt-1">
+          <VerdictCounts counts={plan.counts} />
+        </div>
+      )}
       <button
         type="button"
         className={`${rank === 1 ? "btn-main" : "btn"} mt-2 w-full`}

@@ -1,5 +1,6 @@
 /** The questions, each with its answers side by side and what the chosen one changes. */
 import type { Brief, BriefOut } from "../../api/types";
+import { counted } from "../../core/words";
 import { Segmented } from "../../parts/fields/Segmented";
 import { Tick } from "../../parts/fields/Tick";
 import { NumberField } from "../../parts/fields/typed";
@@ -20,7 +21,9 @@ export function Questions({ asked, brief, onAnswer }: Props) {
           digits={0}
           low={1}
           high={32}
-          onTake={(v) => onAnswer({ inputs: Math.round(v) }, `Brief: ${Math.round(v)} inputs`)}
+          onTake={(v) =>
+            onAnswer({ inputs: Math.round(v) }, `Brief: ${counted(Math.round(v), "input")}`)
+          }
         />
         <NumberField
           label="Minutes to set up"

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { PairRow, Verdict } from "../../api/types";
 import { byColumn, type Column } from "../../core/pairList";
 import { dbText, msText, sumText } from "../../core/units";
-import { bodySums } from "../../core/words";
+import { bodySums, counted } from "../../core/words";
 import { useEditorPart } from "../../parts/editing";
 import { VerdictWord } from "../../parts/Mark";
 import { usePairRows } from "./data";
@@ -38,7 +38,7 @@ export function PairTable({ source, sought, onOpen }: Props) {
   return (
     <div>
       <p className="mb-1 flex items-center gap-3 text-[0.82rem] text-soft">
-        {rows.length} of {found.data.length} pairs
+        {rows.length} of {counted(found.data.length, "pair")}
         <a
           className="font-semibold text-snare underline"
           href={`/api/layouts/${layout}/pairs.csv`}

@@ -67,7 +67,9 @@ const Selected = memo(function Selected({ opened, onTechnique }: Props & { opene
   const doc = useEditorPart((s) => s.still);
   const blocked = useEditorPart((s) => s.board?.blocked);
   const counts = useEditorPart((s) => s.board?.counts);
-  const mic = selected ? micOf(doc, selected) : undefined;
+  // One that stands alone has no pair: what there is to see is how it stands.
+  const alone = doc.mics.length === 1 ? doc.mics[0] : undefined;
+  const mic = alone ?? (selected ? micOf(doc, selected) : undefined);
   const [tab, setTab] = useTab(opened);
   if (doc.mics.length === 0) return <NoMics onTechnique={onTechnique} />;
   return (
@@ -77,15 +79,19 @@ const Selected = memo(function Selected({ opened, onTechnique }: Props & { opene
       <Views
         small
         label="Show"
-        value={mic ? tab : "pair"}
+        value={alone ? "mic" : mic ? tab : "pair"}
         options={[
           ["mic", mic ? `Mic ${mic.id}` : "Mic"],
           ["pair", "Pair"],
         ]}
         onTake={setTab}
-        bar={mic ? "mb-4" : "hidden"}
+        bar={mic && !alone ? "mb-4" : "hidden"}
       >
-        {mic && tab === "mic" ? <MicPanel mic={mic} onTechnique={onTechnique} /> : <PairPanel />}
+        {mic && (alone || tab === "mic") ? (
+          <MicPanel mic={mic} onTechnique={onTechnique} />
+        ) : (
+          <PairPanel />
+        )}
       </Views>
       {blocked && <InTheWay blocked={blocked} />}
       <StockPanel />

@@ -2,6 +2,7 @@
 import { useRef } from "react";
 import type { KitBoard } from "../../../api/types";
 import { partOf } from "../../../core/kitParts";
+import { counted } from "../../../core/words";
 import { useEditorPart } from "../../../parts/editing";
 import { Elsewhere } from "./Elsewhere";
 import { type Ends, NextReading } from "./NextReading";
@@ -59,7 +60,7 @@ export function TapeWalk({ board, onSkip, skipped, onUnskip }: Props) {
 function HowFar({ tape }: { tape: KitBoard["tape"] }) {
   return (
     <p className="text-[0.82rem] text-soft">
-      {tape.placed} of {tape.parts.length} parts placed, {tape.readings.length} readings;{" "}
+      {tape.placed} of {tape.parts.length} parts placed, {counted(tape.readings.length, "reading")};{" "}
       {tape.guarded} of them checked so well that a slip would show.
     </p>
   );

@@ -3,6 +3,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, must } from "../../../api/client";
 import type { Tuning } from "../../../api/types";
+import { counted } from "../../../core/words";
 import { Pick } from "../../../parts/fields/Pick";
 import { useLog } from "../../../parts/log";
 import { useToast } from "../../../parts/toast";
@@ -22,7 +23,7 @@ export function Lugs({ tuning, session }: Props) {
             {d.words}
           </strong>{" "}
           <span className="text-soft">
-            {d.times} readings, the last {d.minutes} min ago; fundamental about{" "}
+            {counted(d.times, "reading")}, the last {d.minutes} min ago; fundamental about{" "}
             {d.fundamental_hz.toFixed(0)} Hz by the membrane.
           </span>
         </p>

@@ -22,25 +22,23 @@ export const OpenPair = memo(function OpenPair(props: { anchor: string; mover?: 
     <header>
       <div className="flex items-center gap-2">
         <MicTag mic={one} layout={doc} lit />
-        {others.length > 0 && <span className="text-soft">with</span>}
+        <span className="text-soft">with</span>
         {two && <MicTag mic={two} layout={doc} lit />}
-        {others.length > 0 && (
-          <div className={`ml-auto ${mover ? "w-22" : "w-28"}`}>
-            <Pick
-              label="The other mic"
-              hideLabel
-              className="w-full py-0.5"
-              value={mover ?? ""}
-              placeholder="choose"
-              options={others}
-              onTake={(id) => editor.open({ anchor, mover: id, source: null })}
-            />
-          </div>
-        )}
+        <div className={`ml-auto ${mover ? "w-22" : "w-28"}`}>
+          <Pick
+            label="The other mic"
+            hideLabel
+            className="w-full py-0.5"
+            value={mover ?? ""}
+            placeholder="choose"
+            options={others}
+            onTake={(id) => editor.open({ anchor, mover: id, source: null })}
+          />
+        </div>
         {mover && <TurnRound anchor={anchor} mover={mover} />}
       </div>
       <p className="mt-1 text-[0.85rem] text-soft">
-        {name ?? (others.length ? "two mics" : "The only mic here: a pair needs two.")}
+        {name ?? "two mics"}
         {two ? `; ${one.id} stands, ${two.id} moves` : ""}
       </p>
     </header>
