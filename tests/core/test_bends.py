@@ -238,6 +238,27 @@ def test_the_shortest_way_counts_and_an_open_door_before_a_shut_one():
     assert path(by_kit, DOOR, at=at_mic) == path(DOOR, at=at_mic) < path(by_kit, at=at_mic) - 0.5
     assert path(DOOR, near.model_copy(update={"leads_to": None})) == path(DOOR)
 
+    def from_the_front(*doors):
+        room = ROOM.model_copy(update={"doors": doors, "kit_y_m": 7.0})
+        return heard((7.0, 4.0, 1.2), room=room).path_m[0, SNARE]
+
+    assert from_the_front(near, DOOR) == from_the_front(DOOR) < from_the_front(near) - 1
+
+
+def test_next_door_to_an_l_is_by_the_door_and_not_round_its_corner_as_well():
+    room = ELL.model_copy(update={"spaces": (HALL,), "doors": (DOOR,)})
+    at = (7.0, 2.0, 1.2)
+    sources = analyse(at_room(at, room=room)).scene.sources.strike
+    here = to_kit(np.array([at]), room)
+    assert bends(room, here, np.array([0]), sources).rows.tolist() == [0]
+    assert heard(at, room=room).path_m[0, SNARE] == pytest.approx(heard(at).path_m[0, SNARE])
+
+
+def test_where_two_spaces_are_drawn_over_one_another_the_first_counts():
+    again = HALL.model_copy(update={"id": "again", "name": "Again"})
+    room = ROOM.model_copy(update={"spaces": (HALL, again)})
+    assert next_door(np.array([[7.0, 2.0, 1.0]]), room).tolist() == [0]
+
 
 def test_a_gobo_counts_where_the_way_goes_and_not_in_the_wall_s_shadow():
     at = (7.0, 2.0, 1.2)

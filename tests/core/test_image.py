@@ -183,6 +183,21 @@ def test_pans_against_the_overheads():
     assert pan_rows(analyse(SQUARE.model_copy(update={"stereo_pairs": ()}))) == []
 
 
+def test_kick_and_snare_go_to_the_middle_and_a_pair_that_hears_them_elsewhere_is_moved():
+    """Common practice; toms, hats and ride follow the picture."""
+    rows = panned(SQUARE)
+    assert rows["KI"].heard > 60
+    assert [rows[m].usual for m in ("KI", "KO", "ST", "SB")] == [0.0] * 4
+    assert all(rows[m].usual == rows[m].heard for m in ("T1", "FT", "HH", "OL", "OR"))
+    advice = "turn or move Overheads, not the pan"
+    assert advice in rows["KI"].words
+    assert advice not in rows["ST"].words + rows["FT"].words
+    assert advice in panned(SQUARE, KI=0.0)["KI"].words
+    assert advice not in panned(SQUARE, KI=rows["KI"].heard)["KI"].words
+    turned = pan_rows(analyse(starting_layout("five-piece", "turned pair")))
+    assert all(advice not in r.words for r in turned)
+
+
 def test_the_sides_of_a_pair_and_every_copy_are_looked_at():
     rows = panned(SQUARE)
     assert [(rows[m].state, rows[m].heard) for m in ("OL", "OR")] == [

@@ -16,7 +16,7 @@ from ringside.hear.scene import at_spots, scene_of
 from ringside.places.clearance import words_for_all
 from ringside.plan.layout import Layout
 from ringside.plan.mics import Mic
-from ringside.plan.spoken import spoken
+from ringside.plan.spoken import spoken, the_first
 from ringside.survey.net import held_at
 
 WIDEST_DEG: Final = 75.0
@@ -108,7 +108,7 @@ def arc(layout: Layout, mic_id: str) -> Arc:
     ]
     return Arc(
         mic=mic.id, snare_m=round(float(np.linalg.norm(at - snare)), 4), floor=floor.name,
-        spots=rows, now=now, best=best, words=_words(rows, now, best, spoken(floor.name)),
+        spots=rows, now=now, best=best, words=_words(rows, now, best, floor.name),
     )  # fmt: skip
 
 
@@ -146,7 +146,11 @@ def _words(rows: list[ArcSpot], now: int, best: int | None, floor: str) -> str:
     stands = "" if not here.blocked else f"Where it is planned: {here.blocked} "
     gain, turn = rows[best].floor_db, rows[best].turn_deg
     if gain < HEARD_DB and not here.blocked:
-        return f"The {floor} gains less than a decibel anywhere that is free: leave it."
+        return f"{the_first(floor)} gains less than a decibel anywhere that is free: leave it."
     side = "toward the audience" if turn > 0 else "toward the drummer"
-    told = f"{gain:+z.1f} dB of {floor} against the snare" if abs(gain) >= HEARD_DB else "as good"
+    told = (
+        f"{gain:+z.1f} dB of {spoken(floor)} against the snare"
+        if abs(gain) >= HEARD_DB
+        else "as good"
+    )
     return f"{stands}Swung {abs(turn):.0f}° {side} it is free: {told}."

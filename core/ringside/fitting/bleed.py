@@ -12,6 +12,7 @@ from ringside.places.nulls import best_way, loudest_near, null_aim
 from ringside.plan.drumframe import at_drum, face_of, side_of
 from ringside.plan.kit import Drum
 from ringside.plan.mics import PRESSURE_SHARE, Mic, directivity
+from ringside.plan.spoken import the
 from ringside.values import unit, vector
 
 NULL_GAIN_DB: Final = 2.0
@@ -115,7 +116,7 @@ def _slide(work: Work, mic_id: str, drum: Drum) -> None:
         moved = mic.model_copy(update={"position_m": vector(best[1]), "aim": unit(best[2])})
         work.layout = work.layout.with_mic(moved)
         work.why.setdefault(mic_id, []).append(
-            f"round the rim: {best[0] - now:.1f} dB less of the {name}"
+            f"round the rim: {best[0] - now:.1f} dB less of {the(work.layout.kit.part(name).name)}"
         )
 
 

@@ -12,7 +12,7 @@ from ringside.plan.channels import Channel
 from ringside.plan.feeds import feeds
 from ringside.plan.layout import Layout
 from ringside.plan.mics import Mic
-from ringside.plan.spoken import spoken
+from ringside.plan.spoken import the_first
 
 State = Literal["fits", "hard hits", "overloads", "unknown"]
 """How it stands with the pads that are in: the last where the locker does not say enough."""
@@ -180,7 +180,7 @@ class _Over:
 
 def _words(name: str, peak: Peak, over: _Over, state: State, pad: float | None, left: float) -> str:
     usual, hard = f"{peak.middle_db:.0f} dB", f"{peak.high_db:.0f} dB"
-    met = f"The {spoken(name)} peaks at about {usual} here, hard hits {hard}."
+    met = f"{the_first(name)} peaks at about {usual} here, hard hits {hard}."
     if state == "unknown":
         return met
     at_input = over.input is not None and (over.capsule is None or over.input > over.capsule)

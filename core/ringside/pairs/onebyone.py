@@ -15,7 +15,7 @@ from ringside.pairs.analysis import Analysis
 from ringside.pairs.gram import drum_ids, grams, kept_body
 from ringside.plan.layout import Layout
 from ringside.plan.mics import Mic
-from ringside.plan.spoken import spoken
+from ringside.plan.spoken import the
 
 FirstSchool = Literal["overheads", "kick"]
 HEARD_DB: Final = 1.0
@@ -170,8 +170,8 @@ def _words(mic: str, rows: list[StepDrum], names: dict[str, str], flip: bool, mo
     least, most = by_gain[0][0], by_gain[-1][0]
     first_most = min(i for gain, i in by_gain if gain == most)
 
-    gives = f"gives {most:.1f} dB to the {spoken(names[rows[first_most].source])}"
-    takes = f"takes {-least:.1f} dB off the {spoken(names[rows[by_gain[0][1]].source])}"
+    gives = f"gives {most:.1f} dB to {the(names[rows[first_most].source])}"
+    takes = f"takes {-least:.1f} dB off {the(names[rows[by_gain[0][1]].source])}"
 
     if most < HEARD_DB and least > -HEARD_DB:
         text = f"{mic} changes no drum's body by {HEARD_DB:.0f} dB."

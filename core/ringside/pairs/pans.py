@@ -32,6 +32,8 @@ class PanRow:
     """None is not chosen."""
     heard: float
     """Where the main pair hears it; of a stereo pair, its own side."""
+    usual: float
+    """Where it is put as a rule."""
     state: PanState
     words: str
 
@@ -85,13 +87,15 @@ def _close_rows(an: Analysis, main: StereoPair, fed: list[Feed]) -> list[PanRow]
         if f.mic.role != "close" or k < 0 or nowhere[k]:
             continue
         heard = float(percent[k])
+        usual = 0.0 if f.mic.job in _middle(an.layout) else heard
         for channel, name, pan in _tracks(f):
             state = _close_state(pan, heard)
             rows.append(
                 PanRow(
                     channel=channel, mic=f.mic.id, source=s.ids[k], pan=pan,
-                    heard=round(heard, 1), state=state,
-                    words=_close_words(name, pan, heard, state, main.name),
+                    heard=round(heard, 1), usual=round(usual, 1), state=state,
+                    words=_close_words(name, pan, heard, state, main.name)
+                    + _rather(pan, heard, usual, main.name),
                 )
             )  # fmt: skip
     return rows
@@ -138,6 +142,20 @@ def _close_words(track: str, pan: float | None, heard: float, state: PanState, p
     return f"{track} at {side_words(pan)} is far from {there} in {pair}: the drum splits in two."
 
 
+def _middle(layout: Layout) -> set[str]:
+    """Drums that are panned to the middle whatever a pair hears of them (common practice): every
+    kick, and of several snares the first."""
+    kit = layout.kit
+    return {d.id for d in kit.drums if d.kind == "kick"} | {kit.first("snare").id}
+
+
+def _rather(pan: float | None, heard: float, usual: float, pair: str) -> str:
+    """What is done about a drum that belongs elsewhere than a pair hears it."""
+    if usual == heard or abs(heard) < MIDDLE_PERCENT or (pan and abs(pan) >= MIDDLE_PERCENT):
+        return ""
+    return f" It goes to the middle as a rule: turn or move {pair}, not the pan."
+
+
 def _pair_rows(pair: StereoPair, left: Feed, right: Feed) -> list[PanRow]:
     """The two sides of a pair, each with its copies: left of the right one, and apart from it."""
     rows = []
@@ -148,7 +166,8 @@ def _pair_rows(pair: StereoPair, left: Feed, right: Feed) -> list[PanRow]:
             state = _side_state(pan, other[2], own)
             rows.append(
                 PanRow(
-                    channel=channel, mic=f.mic.id, source="", pan=pan, heard=own, state=state,
+                    channel=channel, mic=f.mic.id, source="", pan=pan, heard=own, usual=own,
+                    state=state,
                     words=_side_words(name, other[1], pan, own, state, pair.name),
                 )
             )  # fmt: skip

@@ -9,7 +9,7 @@ from ringside.plan.drumframe import off_head
 from ringside.plan.layout import Layout
 from ringside.plan.mics import Mic
 from ringside.plan.openings import in_sight
-from ringside.plan.spoken import spoken
+from ringside.plan.spoken import the
 from ringside.values import Vector
 
 LEVEL_DEG = 15.0
@@ -102,14 +102,14 @@ def aim_words(layout: Layout, scene: Scene | None = None) -> list[str]:
 
 def _at(layout: Layout, mic: Mic, source: int, to: Floats, *, far: bool) -> str:
     """That a mic points at a source; a wall between is no reason against it, but it is said."""
-    words = f"at the {_face_name(layout, source, far)}"
+    words = f"at {_face_name(layout, source, far)}"
     at = np.asarray(mic.position_m)
     return words if in_sight(layout.room, at, at + to) else f"{words}, a wall between"
 
 
 def _face_name(layout: Layout, source: int, far: bool) -> str:
     part = layout.kit.parts[source]
-    name = spoken(part.name)
+    name = the(part.name)
     return f"{name} {_FAR_FACE.get(part.kind, 'bottom head')}" if far else name
 
 

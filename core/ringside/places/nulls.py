@@ -20,7 +20,7 @@ from ringside.plan.drumframe import nearest_metal
 from ringside.plan.kit import Cymbal, Kit
 from ringside.plan.layout import Layout
 from ringside.plan.mics import PRESSURE_SHARE, directivity
-from ringside.plan.spoken import spoken
+from ringside.plan.spoken import the
 from ringside.values import Vector
 
 OFF_DEG: Final = 30.0
@@ -213,15 +213,15 @@ def _told(
 
     lost = float(before.level_db[row, own] - after.level_db[row, own])
     gone = float(before.level_db[row, other] - after.level_db[row, other])
-    names = {p.id: spoken(p.name) for p in layout.kit.parts}
+    names = {p.id: the(p.name) for p in layout.kit.parts}
     theory = response_db(share, angle(other))
     mic = layout.mics[row].id
     taken = gone - lost
     if abs(taken) < 0.05:
-        words = f"{mic} cannot be turned to hear less of the {names[ids[other]]}."
+        words = f"{mic} cannot be turned to hear less of {names[ids[other]]}."
     else:
         words = (
-            f"Turned {np.degrees(off):.0f}° off the {names[ids[own]]}, {mic} hears the"
+            f"Turned {np.degrees(off):.0f}° off {names[ids[own]]}, {mic} hears"
             f" {names[ids[other]]} {taken:.1f} dB less against it; on paper the pattern leaves"
             f" {theory:.1f} dB of it."
         )

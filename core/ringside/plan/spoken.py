@@ -40,3 +40,23 @@ def the(name: str) -> str:
     """
     said = spoken(name)
     return said if said[-1:].isdigit() else f"the {said}"
+
+
+def the_first(name: str) -> str:
+    """The same at the head of a sentence.
+
+    Parameters
+    ----------
+    name : str
+
+    Returns
+    -------
+    str
+
+    Examples
+    --------
+    >>> the_first("Snare"), the_first("Rack 1")
+    ('The snare', 'Rack 1')
+    """
+    said = the(name)
+    return said[:1].upper() + said[1:]

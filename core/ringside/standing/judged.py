@@ -10,7 +10,7 @@ from ringside.arrays import Floats
 from ringside.errors import RingsideError
 from ringside.gear.locker import Locker
 from ringside.plan.layout import Layout
-from ringside.plan.spoken import spoken
+from ringside.plan.spoken import the
 from ringside.standing.asks import AskRow, ask_rows, end_point
 from ringside.standing.entries import LONGEST_M, Entry, span_of, tape_span, written
 from ringside.standing.moves import Kept, Move, moves
@@ -193,7 +193,7 @@ def _kept(here: Truth, layout: Layout, locker: Locker, row: AskRow) -> list[Kept
         if part.id == row.to or part.id not in planned:
             continue
         end: Floats = np.array(held_at(here.layout.kit.part(part.id)))
-        kept.append(Kept(f"the {spoken(part.name)}", end, planned[part.id].target_m))
+        kept.append(Kept(the(part.name), end, planned[part.id].target_m))
     return kept
 
 

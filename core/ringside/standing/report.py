@@ -9,7 +9,7 @@ import numpy as np
 from ringside.arrays import Floats
 from ringside.gear.locker import Locker
 from ringside.plan.layout import Layout
-from ringside.plan.spoken import spoken
+from ringside.plan.spoken import the
 from ringside.standing.asks import AskRow, ask_rows, end_name, end_point, specs
 from ringside.standing.entries import CordReading, Entry, Span, Written, span_read, written
 from ringside.standing.moves import side_words
@@ -293,7 +293,7 @@ def _closing(true: Truth, layout: Layout, at: dict[str, Floats], i: int) -> str:
     own = true.parts + i
     taken = {b if a == own else a for a, b in true.task.ends if own in (a, b)}
     names: list[tuple[int | None, str]] = [
-        (n, spoken(p.name)) for n, p in enumerate(layout.kit.parts) if n not in taken
+        (n, the(p.name)) for n, p in enumerate(layout.kit.parts) if n not in taken
     ]
     if None not in taken:
         names.append((None, "the floor"))
@@ -310,7 +310,7 @@ def _closing(true: Truth, layout: Layout, at: dict[str, Floats], i: int) -> str:
     variance = np.einsum("ri,ri->r", spread, slopes) + TAPE_M**2
     gain = (spread[:, 3 * own : 3 * own + 3] ** 2).sum(axis=1) / variance
     end, name = near[int(gain.argmax())]
-    return name if end is None else f"the {name}"
+    return name
 
 
 def _words(true: Truth, kept: Written) -> str:

@@ -7,7 +7,7 @@ from typing import Final, Literal
 import numpy as np
 
 from ringside.plan.kit import Kit
-from ringside.plan.spoken import spoken
+from ringside.plan.spoken import the
 from ringside.survey.lines import computed
 from ringside.survey.net import TAPE_M, Net, ends_of, held_at
 
@@ -194,9 +194,9 @@ def _checking(kit: Kit, net: Net, order: list[int], taken: set[Ends]) -> Ask | N
 
 def _ask(kit: Kit, ends: tuple[int, int | None], stage: Stage) -> Ask:
     a, b = ends
-    one = spoken(kit.parts[a].name)
+    one = the(kit.parts[a].name)
     if b is None:
-        return Ask(kit.source_ids[a], None, stage, f"From the floor up to the {one}.")
-    other = spoken(kit.parts[b].name)
+        return Ask(kit.source_ids[a], None, stage, f"From the floor up to {one}.")
+    other = the(kit.parts[b].name)
     why = "" if stage == "place" else " It checks what is known."
-    return Ask(kit.source_ids[b], kit.source_ids[a], stage, f"From the {other} to the {one}.{why}")
+    return Ask(kit.source_ids[b], kit.source_ids[a], stage, f"From {other} to {one}.{why}")

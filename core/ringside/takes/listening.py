@@ -118,7 +118,7 @@ def listening(take: TakeRead) -> Listening:
     files = list(dict.fromkeys(t.path for t in take.tracks))
     layout = take.analysis.layout
     every = {u.id: u for u in ups(layout)}
-    pans = {r.channel or r.mic: r.heard for r in pan_rows(take.analysis)}
+    pans = {r.channel or r.mic: r.usual for r in pan_rows(take.analysis)}
     sides = _sides(layout)
     per_sample = take.rate_hz / layout.sample_rate_hz
     tracks = []

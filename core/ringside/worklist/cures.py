@@ -20,7 +20,7 @@ from ringside.plan.channels import Channel
 from ringside.plan.feeds import feed
 from ringside.plan.layout import Layout
 from ringside.plan.mics import LOCKS, Mic
-from ringside.plan.spoken import spoken
+from ringside.plan.spoken import the
 from ringside.values import vector
 
 RING_KINDS: Final = ("swing", "same height", "snare only")
@@ -163,7 +163,7 @@ def lines_of(an: Analysis, a: Mic, b: Mic, source: int, off: float | None) -> li
     """
     ids = [m.id for m in an.layout.mics]
     row, turned = an.pair_index(a.id, b.id)
-    name = spoken(an.scene.sources.names[source])
+    name = the(an.scene.sources.names[source])
     spots = a.role == b.role == "close"
     spare = _spare(an, row, source) if spots else None
     made = []
@@ -179,16 +179,14 @@ def lines_of(an: Analysis, a: Mic, b: Mic, source: int, off: float | None) -> li
         steps: list[tuple[RemedyKind, float, str]] = []
         if off is not None:
             steps.append(
-                ("equal", way_back * off, f"Move {mic.id} until both hear the {name} at once.")
+                ("equal", way_back * off, f"Move {mic.id} until both hear {name} at once.")
             )
         if off is not None and spare is not None:
-            words = f"Move {mic.id} until no dip of the two lies in the {name}."
+            words = f"Move {mic.id} until no dip of the two lies in {name}."
             steps.append(("clear", way_back * math.copysign(abs(off) - spare, off), words))
         sure = bool(an.pairs.sign[row, source]) and bool(an.scene.sources.drum[source])
         if sure and fuller.body_db - best.now_db >= LINE_DB:
-            steps.append(
-                ("line", fuller.later_s, f"Move {mic.id} to where the {name} sums fullest.")
-            )
+            steps.append(("line", fuller.later_s, f"Move {mic.id} to where {name} sums fullest."))
         for kind, seconds, words in steps:
             metres = seconds * an.scene.speed
             if reach + metres < 0.03:

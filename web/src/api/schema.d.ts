@@ -6763,6 +6763,8 @@ export interface components {
              * @enum {string}
              */
             state: "agrees" | "other side" | "apart" | "closed" | "not chosen";
+            /** Usual */
+            usual: number;
             /** Words */
             words: string;
         };

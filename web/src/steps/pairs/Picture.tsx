@@ -195,9 +195,9 @@ const STATE = {
 function Pans({ seen, doc }: { seen: PictureOut; doc: Layout }) {
   const take = useTake();
   const all = () => {
-    const heard = new Map(seen.pans.map((p) => [p.channel, Math.round(p.heard)]));
+    const usual = new Map(seen.pans.map((p) => [p.channel, Math.round(p.usual)]));
     const channels = (doc.channels ?? []).flatMap((c) => {
-      const pan = heard.get(c.id);
+      const pan = usual.get(c.id);
       return pan === undefined ? [] : [{ ...c, pan }];
     });
     if (channels.length)
@@ -208,7 +208,7 @@ function Pans({ seen, doc }: { seen: PictureOut; doc: Layout }) {
       <header className="flex flex-wrap items-center gap-3">
         <h3 className="text-[1rem]">Pans</h3>
         <button type="button" className="btn px-2 py-0.5 text-[0.8rem]" onClick={all}>
-          Pan them as {seen.main} hear it
+          Pan them as {seen.main} hear it; kick and snare to the middle
         </button>
       </header>
       <ul className="mt-1 space-y-1">
