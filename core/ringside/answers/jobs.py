@@ -13,7 +13,7 @@ from ringside.gear.leads import LeadRow, lead_rows
 from ringside.gear.locker import Locker, StandModel, bank_of
 from ringside.gear.loudness import loudness
 from ringside.gear.outfit import ON_A_BAR_M
-from ringside.gear.pace import minutes_each
+from ringside.gear.pace import minutes_each, minutes_in_all
 from ringside.gear.phantom import hurt_by_phantom
 from ringside.gear.stock import stock
 from ringside.plan.feeds import feed
@@ -51,7 +51,8 @@ class Job:
     stand: str
     """As the locker calls it; empty where it needs none or none is chosen."""
     cautions: list[str]
-    minutes: int
+    minutes: float
+    """To the tenth, so that what is left of them adds up."""
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -85,7 +86,7 @@ def setup_list(layout: Layout, locker: Locker, order: JobOrder) -> SetupList:
     return SetupList(
         order=order,
         jobs=jobs,
-        minutes=sum(j.minutes for j in jobs),
+        minutes=minutes_in_all(layout, locker),
         there=locker.minutes,
         cautions=_throughout(layout),
     )
@@ -185,7 +186,7 @@ class _Told:
             mics=[self._mic(m) for m in group],
             stand=stand.name if stand else group[0].stand or "",
             cautions=list(dict.fromkeys(cautions)),
-            minutes=max(round(sum(self.minutes[m.id] for m in group)), 1),
+            minutes=round(sum(self.minutes[m.id] for m in group), 1),
         )
 
     def _mic(self, mic: Mic) -> JobMic:

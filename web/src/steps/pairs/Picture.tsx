@@ -229,7 +229,7 @@ function OnePan({ pan: p, doc }: { pan: PictureOut["pans"][number]; doc: Layout 
     <li className="flex items-center gap-3 text-[0.84rem]" data-pan={p.state}>
       <MicTag mic={mic} layout={doc} />
       {track ? (
-        <div className="w-28">
+        <div className="w-28 shrink-0">
           <NumberField
             label={`Pan of ${track.id} %, − left`}
             value={p.pan ?? 0}
@@ -240,9 +240,9 @@ function OnePan({ pan: p, doc }: { pan: PictureOut["pans"][number]; doc: Layout 
           />
         </div>
       ) : (
-        <span className="w-28 text-soft">no track</span>
+        <span className="w-28 shrink-0 text-soft">no track</span>
       )}
-      <span className={`font-semibold ${STATE[p.state]}`}>{p.state}</span>
+      <span className={`shrink-0 font-semibold ${STATE[p.state]}`}>{p.state}</span>
       <span className="min-w-0">{p.words}</span>
     </li>
   );

@@ -25,7 +25,7 @@ export function SetUp({ setup, kit, onOrder }: Props) {
   const up = tickedOf(kit.log);
   const done = (job: SetupJob) => job.mics.every((m) => up.has(m.row.id));
   const left = setup.jobs.filter((j) => !done(j));
-  const minutes = left.reduce((sum, j) => sum + j.minutes, 0);
+  const minutes = Math.round(left.reduce((sum, j) => sum + j.minutes, 0));
   return (
     <section aria-label="Set-up list" className="space-y-3">
       <header className="flex flex-wrap items-center justify-between gap-2">
