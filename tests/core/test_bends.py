@@ -169,6 +169,10 @@ def test_a_slanting_line_is_free_where_it_meets_the_wall_in_the_doorway(one, two
     assert in_one_line(ROOM, *ends[::-1]) is free
 
 
+def test_two_spots_on_one_side_of_an_l_s_corner_see_each_other():
+    assert in_one_line(ELL, np.array([3.2, 4.7, 1.0]), np.array([4.2, 3.5, 1.0]))
+
+
 def test_from_one_space_to_another_nothing_is_straight():
     yard = Space(id="yard", name="Yard", x_m=-3.0, y_m=0.0, width_m=3.0, length_m=8.0, height_m=2.6)
     to_yard = DOOR.model_copy(update={"wall": "left", "leads_to": "yard"})
@@ -246,12 +250,15 @@ def test_the_shortest_way_counts_and_an_open_door_before_a_shut_one():
 
 
 def test_next_door_to_an_l_is_by_the_door_and_not_round_its_corner_as_well():
-    room = ELL.model_copy(update={"spaces": (HALL,), "doors": (DOOR,)})
-    at = (7.0, 2.0, 1.2)
+    """The line to the kit comes by close to the corner."""
+    box = ROOM.model_copy(update={"kit_x_m": 2.0, "kit_y_m": 4.5})
+    room = box.model_copy(update={"notch": ELL.notch})
+    at = (7.0, 6.2, 1.2)
     sources = analyse(at_room(at, room=room)).scene.sources.strike
     here = to_kit(np.array([at]), room)
     assert bends(room, here, np.array([0]), sources).rows.tolist() == [0]
-    assert heard(at, room=room).path_m[0, SNARE] == pytest.approx(heard(at).path_m[0, SNARE])
+    by_door = heard(at, room=box).path_m[0, SNARE]
+    assert heard(at, room=room).path_m[0, SNARE] == pytest.approx(by_door)
 
 
 def test_where_two_spaces_are_drawn_over_one_another_the_first_counts():
