@@ -333,6 +333,14 @@ def test_a_simulated_recording_hears_through_a_wall_where_no_door_leads(at, kept
     assert near - loud == pytest.approx(further + kept_out, abs=0.3)
 
 
+@pytest.mark.parametrize("at", [
+    (-3.0, 2.5, 1.2), (3.0, -3.0, 1.2), (3.5, 12.0, 1.2), (3.5, 2.5, 5.0), (-2.0, 11.0, 1.2),
+])  # fmt: skip
+def test_whichever_wall_is_between_a_simulated_recording_is_as_late_as_the_way_is_long(at):
+    at_s, _, planned = recorded(at, np.subtract((3.0, 2.5, 0.66), at), doors=())
+    assert at_s == pytest.approx(planned.time_s[0, SNARE], abs=6e-5)
+
+
 @pytest.mark.parametrize(("at", "number"), [
     ((7.0, 2.0, 1.2), 0), ((6.1, 5.4, 1.2), 0), ((6.1, 4.0, 1.2), -1), ((5.5, 2.0, 1.2), -1),
     ((7.0, 2.0, 2.7), -1), ((10.0, 2.0, 1.2), -1),
