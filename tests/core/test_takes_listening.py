@@ -59,6 +59,11 @@ def test_a_mic_peaks_on_its_own_drum_where_its_fader_says(take):
 def test_pans_are_as_chosen_or_where_the_main_pair_has_the_drum(take):
     _, by = heard(take)
     assert (by["OL"].pan, by["OR"].pan) == (-100, 100)
+    x, y, z = take[1].mic("OR").position_m
+    lowered = take[1].with_mic(take[1].mic("OR").model_copy(update={"position_m": (x, y, z - 0.3)}))
+    _, off = heard(take, mics=lowered.mics)
+    for pans in (by, off):  # common practice: in the middle, whatever the pair hears of them
+        assert (pans["KI"].pan, pans["ST"].pan) == (0, 0)
     assert by["T1"].pan < 0 < by["FT"].pan  # common practice: from the audience, high to low
     channels = tuple(
         c.model_copy(update={"pan": 30.0, "track_flip": True, "track_delay_samples": 12})
