@@ -1,8 +1,10 @@
 /** Addresses of the application, and the gate: strangers see the sign-in page only. */
 import { useQuery } from "@tanstack/react-query";
 import { Tooltip } from "radix-ui";
+import { memo } from "react";
 import { Navigate, Route, Routes, useLocation } from "react-router";
 import { Answered, api, must } from "./api/client";
+import type { Me } from "./api/types";
 import { MeContext } from "./parts/me";
 import { Piece } from "./parts/Piece";
 import { SignInAgain } from "./parts/SignInAgain";
@@ -39,8 +41,13 @@ export function App() {
         </Routes>
       </Piece>
     );
+  return <SignedIn me={me.data ?? null} />;
+}
+
+/** Drawn anew when somebody else is there, and not at each change of the address: that is of `Routes`. */
+const SignedIn = memo(function SignedIn({ me }: { me: Me | null }) {
   return (
-    <MeContext value={me.data ?? null}>
+    <MeContext value={me}>
       <Tooltip.Provider delayDuration={350}>
         <Toasts>
           <SignInAgain />
@@ -64,7 +71,7 @@ export function App() {
       </Tooltip.Provider>
     </MeContext>
   );
-}
+});
 
 function Missing() {
   return (

@@ -7,6 +7,7 @@ import { asking } from "./api/asking";
 import { askAhead } from "./api/layouts";
 import { App } from "./app";
 import { applyTheme, storedTheme } from "./core/theme";
+import { GoProvider } from "./parts/go";
 import { fetchFor } from "./steps/pieces";
 import "./theme.css";
 
@@ -24,7 +25,9 @@ if (root)
     <StrictMode>
       <QueryClientProvider client={queries}>
         <BrowserRouter useTransitions={false}>
-          <App />
+          <GoProvider>
+            <App />
+          </GoProvider>
         </BrowserRouter>
       </QueryClientProvider>
     </StrictMode>,

@@ -3,9 +3,9 @@ import { useQueryClient } from "@tanstack/react-query";
 import { CircleUserRound } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
-import { useNavigate } from "react-router";
 import { api, must } from "../api/client";
 import { applyTheme, storedTheme } from "../core/theme";
+import { useGo } from "./go";
 import { useMe } from "./me";
 
 export const MENU = "z-50 min-w-48 rounded-card border border-hair bg-card p-1";
@@ -14,7 +14,7 @@ export const ITEM =
 
 export function AccountMenu() {
   const me = useMe();
-  const go = useNavigate();
+  const go = useGo();
   const queries = useQueryClient();
   const [theme, setTheme] = useState(storedTheme());
   const other = theme === "day" ? "booth" : "day";

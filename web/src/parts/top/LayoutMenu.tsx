@@ -69,7 +69,7 @@ function Switch(props: {
       <DropdownMenu.Portal>
         <DropdownMenu.Content className={MENU} align="start" sideOffset={6}>
           {work.layouts.map((l) => (
-            <DropdownMenu.Item key={l.id} className={ITEM} onSelect={() => void work.go(l.id)}>
+            <DropdownMenu.Item key={l.id} className={ITEM} onSelect={() => work.go(l.id)}>
               <span className={l.id === out.id ? "font-bold" : ""}>
                 {l.id === out.id ? name : l.name}
               </span>

@@ -1,13 +1,13 @@
 /** The layouts of a session, and copying, deleting and bringing back the one that is open. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useNavigate } from "react-router";
 import { api, must } from "../../api/client";
 import type { LayoutOut } from "../../api/types";
 import { useEditorPart } from "../editing";
+import { useGo } from "../go";
 import { useToast } from "../toast";
 
 export function useLayouts(out: LayoutOut) {
-  const navigate = useNavigate();
+  const goTo = useGo();
   const say = useToast();
   const queries = useQueryClient();
   const name = useEditorPart((s) => s.still.name);
@@ -17,7 +17,7 @@ export function useLayouts(out: LayoutOut) {
     queryFn: () => must(api.GET("/api/sessions/{pk}", path)),
   });
   const layouts = session.data?.layouts ?? [];
-  const go = (id: number) => navigate(`/layouts/${id}/place`);
+  const go = (id: number) => goTo(`/layouts/${id}/place`);
   /** A layout of the session has come or gone: look again, and open this one. */
   const opened = (id: number) => {
     void queries.invalidateQueries({ queryKey: ["session", out.session_id] });
@@ -42,7 +42,7 @@ export function useLayouts(out: LayoutOut) {
       say(`${name} is deleted`, { label: "Undo", run: () => restore.mutate() });
       const other = layouts.find((l) => l.id !== out.id);
       if (other) opened(other.id);
-      else navigate("/");
+      else goTo("/");
     },
     onError,
   });

@@ -180,7 +180,7 @@ function Shown({ find, board, source, onOpened }: ShownProps) {
   const editor = useEditor();
   const doc = useEditorPart((s) => s.still);
   const { focus } = board;
-  const pairs = useLastHeard()?.pairs;
+  const pairs = useLastHeard(false)?.pairs;
   const marks = useMemo(() => heardMarks(pairs, source), [pairs, source]);
   const open = (a: string, b: string, on: string | null) => {
     onOpened();

@@ -87,8 +87,11 @@ export function usePairRows(source: string | null) {
   });
 }
 
-/** What the newest take that was measured says of the pairs; asked for when the step is opened. */
-export function useLastHeard() {
+/**
+ * What the newest take that was measured says of the pairs; asked for when the step is opened. What is
+ * on the first picture does not ask (`asks`): it has what is asked right after it.
+ */
+export function useLastHeard(asks = true) {
   const editor = useEditor();
   const pk = useEditorPart((s) => s.out.id);
   const version = useEditorPart((s) => s.out.version);
@@ -102,6 +105,7 @@ export function useLastHeard() {
       return heard && { heard, version: out.version };
     },
     refetchOnMount: "always",
+    enabled: asks,
   });
   const { heard } = data ?? {};
   return heard && { ...heard, current: heard.current && data?.version === version };
