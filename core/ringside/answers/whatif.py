@@ -24,7 +24,7 @@ from ringside.rooms.decay import decay_report, random_energy
 from ringside.standing.stood import analysed
 from ringside.techniques.catalogue import technique
 from ringside.techniques.recipe import Named, Unit
-from ringside.techniques.standing import EqualRow, standing
+from ringside.techniques.standing import EqualRow, standing_of
 from ringside.techniques.taking import change, in_use
 from ringside.values import Vector
 
@@ -177,12 +177,11 @@ def _at(layout: Layout, kept: Taken) -> _AtValue:
     ids = [m.id for m in layout.mics]
     own = [ids.index(m) for m in kept.mics]
     said = words_for_all(an.scene.capsule[own], layout)
-    state = next(s for s in standing(layout) if s.id == kept.id)
     stands = [layout.mic(m) for m in kept.mics]
     return _AtValue(
         levels=_levels(an, own),
         low=_low(an, own),
-        equal=state.equal,
+        equal=standing_of(layout, in_use(layout, kept.id)).equal,
         verdicts=_verdicts(an, own),
         blocked=next((w for w in said if w), ""),
         mics=[Stand(id=m.id, position_m=m.position_m, aim=m.aim) for m in stands],

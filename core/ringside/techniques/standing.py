@@ -56,10 +56,22 @@ def standing(layout: Layout) -> list[StandingRow]:
     -------
     list of StandingRow
     """
-    return [_standing(layout, kept) for kept in layout.techniques]
+    return [standing_of(layout, kept) for kept in layout.techniques]
 
 
-def _standing(layout: Layout, kept: Taken) -> StandingRow:
+def standing_of(layout: Layout, kept: Taken) -> StandingRow:
+    """One technique in use.
+
+    Parameters
+    ----------
+    layout : Layout
+    kept : Taken
+        One of the layout's.
+
+    Returns
+    -------
+    StandingRow
+    """
     name, off, equal = kept.technique, list[OffRow](), list[EqualRow]()
     try:
         t = technique(kept.technique)
