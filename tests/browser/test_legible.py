@@ -51,7 +51,7 @@ def inner(mic):
 
 
 @pytest.mark.parametrize("mics", [12, 28, 40])
-def test_no_label_lies_on_another_or_on_the_name_of_a_drum(someone, mics):
+def test_no_label_lies_on_another_or_on_the_name_of_a_drum_and_no_mic_on_that(someone, mics):
     layout = session(mics)
     assert len(layout.mics) >= min(mics, 38)
     doc = layout.model_dump(mode="json")
@@ -68,6 +68,7 @@ def test_no_label_lies_on_another_or_on_the_name_of_a_drum(someone, mics):
     assert len(lengths) == 2
     assert (meeting(lengths), meeting(lengths, names), meeting(lengths, plates)) == (0,) * 3
     assert meeting(plates, [inner(m) for m in drawn]) == 0
+    assert meeting(names, [inner(m) for m in drawn]) == 0
     if mics > 12:
         bunch = page.locator("[data-bunch]").first
         bunch.focus()

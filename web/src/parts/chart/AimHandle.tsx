@@ -1,11 +1,11 @@
 /** A handle ahead of the selected mic that turns its aim within the view. */
 import type { Mic } from "../../api/types";
 import { micOf } from "../../core/edits";
+import { ahead } from "../../core/micPose";
 import { type Point2, type Point3, spun, toScreen, unit, type View } from "../../core/view";
 import { useSelected } from "../editing";
 import { follow } from "../handSizes";
 import type { InView } from "./look";
-import { ahead } from "./MicGlyph";
 
 const REACH_PX = 46;
 /** Nearer to its mic than this, seen along the aim, a press is meant for the mic. */

@@ -36,7 +36,7 @@ export const Chart = memo(function Chart(props: ChartProps) {
               room={layout.room ?? null}
               ruler={props.ruler}
             />
-            <KitDrawing view={view} kit={layout.kit} />
+            <KitDrawing view={view} layout={layout} rest={props.still ?? layout} />
             {props.lain?.(view)}
           </svg>
         )}

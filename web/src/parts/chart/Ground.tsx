@@ -1,19 +1,12 @@
 /** What the chart stands on: floor, rug, walls, drums, cymbals, stool, the two reference points. */
 
-import { memo, type ReactNode } from "react";
+import { memo, type ReactNode, useMemo } from "react";
 import type { Kit, Layout } from "../../api/types";
 import { partGoes } from "../../core/carry";
+import { namePlaces } from "../../core/kitNames";
 import { goboCorners, outlineOf, toKit } from "../../core/roomShape";
 import type { Ruler } from "../../core/units";
-import {
-  meet,
-  type Point2,
-  type Point3,
-  path,
-  type Taken,
-  toScreen,
-  type View,
-} from "../../core/view";
+import { type Point2, type Point3, path, toScreen, type View } from "../../core/view";
 import { firstDrum } from "../../core/words";
 import { CymbalShape, DrumShape } from "./DrumShape";
 
@@ -141,54 +134,30 @@ function RoomWalls({ view, room }: { view: View; room: Room }) {
   );
 }
 
-/** Where each drum's and cymbal's name stands in the plan; plates keep off these spots. */
-const NAME_HIGH = 11;
-
-/** As wide as a name is drawn at this size. */
-const nameWide = (name: string) => name.length * 5.6;
-
-export type NamePlace = Taken & { id: string; name: string };
-
-/** Where the names of drums and cymbals stand; one that its drum is too small for is left out. */
-export function namePlaces(kit: Kit, view: View): NamePlace[] {
-  if (view.facing !== "above") return [];
-  const { drums, cymbals = [] } = kit;
-  const down = view.side === "drummer" ? 1 : -1;
-  const every = [
-    ...drums
-      .filter((d) => d.kind !== "kick")
-      .map((d) => ({ id: d.id, name: d.name, p: d.batter_m, r: d.diameter_m / 2 })),
-    ...cymbals.map((c) => ({ id: c.id, name: c.name, p: c.centre_m, r: c.diameter_m / 2 })),
-  ].map(({ id, name, p, r }) => {
-    const [x, y] = toScreen(p, view);
-    return { id, name, r: r * view.scale, at: [x, y + r * view.scale * 0.62] as Point2 };
-  });
-  const kicks = drums
-    .filter((d) => d.kind === "kick")
-    .map((d) => {
-      const p = d.batter_m;
-      const r = d.diameter_m / 2;
-      const [x, y] = toScreen([p[0] + r * 0.72, p[1], p[2]], view);
-      const at = [x, y + (down > 0 ? 14 : -7)] as Point2;
-      return { id: d.id, name: d.name, r: r * view.scale, at };
-    });
-  const kept: NamePlace[] = [];
-  for (const { r, ...n } of [...every, ...kicks]) {
-    // The text stands on its foot: its middle is a little above.
-    const at: Point2 = [n.at[0], n.at[1] - 4];
-    const place = { ...n, at, wide: nameWide(n.name), high: NAME_HIGH };
-    if (place.wide < r * 2.2 && !kept.some((k) => meet(k, place, 1))) kept.push(place);
-  }
-  return kept;
-}
-
 interface DrawingProps {
   view: View;
-  kit: Kit;
+  layout: Layout;
+  /** Without what a hand is just doing. */
+  rest: Layout;
 }
 
 /** Drums, cymbals, stool and the drummer's zone, lowest first, with their names. */
-export const KitDrawing = memo(function KitDrawing({ view, kit }: DrawingProps) {
+export function KitDrawing({ view, layout, rest }: DrawingProps) {
+  return (
+    <>
+      <Parts view={view} kit={layout.kit} />
+      <Names {...{ view, layout, rest }} />
+      <References view={view} kit={layout.kit} />
+    </>
+  );
+}
+
+function Names({ view, layout, rest }: DrawingProps) {
+  const places = useMemo(() => namePlaces(layout, view, rest), [layout, view, rest]);
+  return places.map((n) => <Name key={n.id} id={n.id} name={n.name} x={n.at[0]} y={n.at[1]} />);
+}
+
+const Parts = memo(function Parts({ view, kit }: { view: View; kit: Kit }) {
   const { stool } = kit;
   const depthOf = (p: Point3) =>
     view.facing === "above" ? p[2] : view.facing === "along" ? -p[1] : p[0];
@@ -221,10 +190,6 @@ export const KitDrawing = memo(function KitDrawing({ view, kit }: DrawingProps) 
           {p.draw}
         </g>
       ))}
-      {namePlaces(kit, view).map((n) => (
-        <Name key={n.id} id={n.id} name={n.name} x={n.at[0]} y={n.at[1]} />
-      ))}
-      <References view={view} kit={kit} />
     </g>
   );
 });
@@ -316,7 +281,7 @@ const Seat = memo(function Seat(props: SeatProps) {
 });
 
 /** The two points that the tapes are held to. */
-function References({ view, kit }: { view: View; kit: Kit }) {
+const References = memo(function References({ view, kit }: { view: View; kit: Kit }) {
   const snare = toScreen(referenceOf(kit, "snare"), view);
   const kick = toScreen(referenceOf(kit, "kick"), view);
   const goes = (kind: "snare" | "kick") => ({ "data-goes": partGoes(firstDrum({ kit }, kind).id) });
@@ -333,7 +298,7 @@ function References({ view, kit }: { view: View; kit: Kit }) {
       />
     </g>
   );
-}
+});
 
 /** Where the tape is held on the snare or the kick. */
 export function referenceOf(kit: Kit, kind: "snare" | "kick"): Point3 {

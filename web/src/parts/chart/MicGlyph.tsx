@@ -1,13 +1,8 @@
 /** How a mic is drawn wherever it is drawn: a teardrop with its point to the front, and a plate. */
-import type { Mic } from "../../api/types";
-import { type Point2, type Point3, toScreen, type View } from "../../core/view";
+import type { Pose } from "../../core/micPose";
+import type { Point2 } from "../../core/view";
 
-interface TearProps {
-  at: Point2;
-  /** Degrees on the paper, clockwise from the right. */
-  turn: number;
-  /** How much of its length is seen: 1 across the view, 0 along it. */
-  along: number;
+interface TearProps extends Pose {
   colour: string;
   size?: number;
   edge?: string;
@@ -48,23 +43,6 @@ export function Tear({ at, turn, along, colour, size = 1, edge, fresh }: TearPro
       strokeDasharray={fresh ? "3 2" : undefined}
     />
   );
-}
-
-/** A place some way ahead of a mic. */
-export function ahead(mic: Mic, by: number): Point3 {
-  const [p, a] = [mic.position_m, mic.aim];
-  return [p[0] + a[0] * by, p[1] + a[1] * by, p[2] + a[2] * by];
-}
-
-/** Where a mic stands in a view, how it is turned there, and how much of its length is seen. */
-export function poseOf(mic: Mic, view: View): Pick<TearProps, "at" | "turn" | "along"> {
-  const at = toScreen(mic.position_m, view);
-  const front = toScreen(ahead(mic, 1), view);
-  return {
-    at,
-    turn: (Math.atan2(front[1] - at[1], front[0] - at[0]) * 180) / Math.PI,
-    along: Math.hypot(front[0] - at[0], front[1] - at[1]) / view.scale,
-  };
 }
 
 interface PlateProps {

@@ -4,14 +4,15 @@ import type { Layout, Mic } from "../../api/types";
 import { micGoes } from "../../core/carry";
 import { type OnEdge, onEdges } from "../../core/edges";
 import { micOf } from "../../core/edits";
+import { namePlaces } from "../../core/kitNames";
+import { bodyOf, poseOf } from "../../core/micPose";
 import { lengthWithUnit } from "../../core/units";
 import { moved, type Point2, placeTags, toScreen, type View } from "../../core/view";
 import { firstDrum, isFlipped, micColour } from "../../core/words";
 import { arrowOf, follow, STEP_M } from "../handSizes";
 import { cutsOf, placesOf } from "./cuts";
-import { namePlaces } from "./Ground";
 import type { ChartProps, InView } from "./look";
-import { ahead, Plate, plateWide, poseOf, Tear } from "./MicGlyph";
+import { Plate, plateWide, Tear } from "./MicGlyph";
 
 /** Where plates stand: out of each other's way, those of mics off the paper at its border. */
 function platesOf({ layout, view, board, ruler }: Pick<InView, Standing>) {
@@ -23,7 +24,7 @@ function platesOf({ layout, view, board, ruler }: Pick<InView, Standing>) {
   const edge = new Map(away.map((a) => [a.id, a]));
   const tags = every.filter((t) => !edge.has(t.id));
   const names = [
-    ...namePlaces(layout.kit, view),
+    ...namePlaces(layout, view),
     ...cutsOf({ view, layout, places: placesOf(board, layout), ruler }),
   ];
   const standing = away.map(({ at, wide }) => ({ at, wide, high: 20 }));
@@ -128,17 +129,11 @@ function arrow({ at, wide, turn }: OnEdge): string {
   return `M${point(0, 6)}L${point(2.3, 5)}L${point(-2.3, 5)}Z`;
 }
 
-const BODY_BEHIND = 9;
-
-/** What a plate must stand near and out of the way of: the teardrop, which lies behind its point. */
+/** What a plate must stand near and out of the way of. */
 function tagOf(mic: Mic, view: View) {
   const at = toScreen(mic.position_m, view);
-  const front = toScreen(ahead(mic, 0.1), view);
-  const [dx, dy] = [front[0] - at[0], front[1] - at[1]];
-  const n = Math.hypot(dx, dy) || 1;
-  const avoid: Point2 = [dx / n, dy / n];
-  const body: Point2 = [at[0] - avoid[0] * BODY_BEHIND, at[1] - avoid[1] * BODY_BEHIND];
-  return { id: mic.id, at, body, avoid, wide: plateWide(mic.id) };
+  const { body, toward } = bodyOf(mic, view);
+  return { id: mic.id, at, body, avoid: toward, wide: plateWide(mic.id) };
 }
 
 /** How a mic looks now; plain values, so that one that stays as it is is not drawn anew. */

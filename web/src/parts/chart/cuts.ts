@@ -1,10 +1,11 @@
 /** The open pair's places: where its spheres are cut on the chart, and where their lengths stand. */
 import type { Board, Layout } from "../../api/types";
 import { micOf } from "../../core/edits";
+import { namePlaces } from "../../core/kitNames";
 import { lengthWithUnit, type Ruler } from "../../core/units";
 import { meet, type Point2, type Taken, toScreen, type View } from "../../core/view";
 import { firstDrum } from "../../core/words";
-import { namePlaces, referenceOf } from "./Ground";
+import { referenceOf } from "./Ground";
 
 export type RingShape = NonNullable<NonNullable<Board["focus"]>["places"]>["ring"];
 
@@ -55,7 +56,7 @@ export function cutsOf({ view, layout, places, ruler }: Asked): Cut[] {
   const stool = layout.kit.stool?.position_m;
   const taken = layout.mics.map((m) => toScreen(m.position_m, view));
   if (stool) taken.push(toScreen([...stool, 0], view));
-  const names: Taken[] = namePlaces(layout.kit, view);
+  const names: Taken[] = namePlaces(layout, view);
   const out: Cut[] = [];
   for (const kind of ["snare", "kick"] as const) {
     const from = referenceOf(layout.kit, kind);

@@ -1,11 +1,12 @@
 /** The kit as it stands in the room, with the mics that stand off it. */
 import { memo, useMemo } from "react";
 import type { Cymbal, Drum, Layout, Mic, Room } from "../../../api/types";
+import { ahead } from "../../../core/micPose";
 import { type Named, namesBeside } from "../../../core/namesBeside";
 import { toRoom } from "../../../core/roomShape";
 import { type Point2, path, toScreen, type View } from "../../../core/view";
 import { micColour } from "../../../core/words";
-import { ahead, Tear } from "../../../parts/chart/MicGlyph";
+import { Tear } from "../../../parts/chart/MicGlyph";
 import { snareAt, useCarried, useHeldTurn, withKit } from "./pose";
 
 type To = (x: number, y: number) => Point2;
