@@ -197,6 +197,9 @@ def test_what_is_unsure_is_one_line_for_the_drummer():
     assert line.settles == found.after.ask_the_ear
     away = PutAside(do="put-aside", kind="hits", of=tuple(line.of))
     assert "hits" not in {x.kind for x in worklist(apply(SQUARE, away).layout).lines}
+    alone = worklist(all_taken(starting_layout("five-piece", "turned pair")))
+    assert [line.cost.minutes for line in alone.lines] == [2.5]
+    assert alone.words == "1 line, about 3 min."  # rounded as the line itself is on the screen
 
 
 def test_a_line_set_aside_is_not_asked_again_until_it_is_brought_back():

@@ -11,6 +11,7 @@ from ringside.pairs.gram import drum_ids, grams, kept_body
 from ringside.pairs.stereo import MIDDLE_PERCENT, fold_down_db, off_centre_words, positions
 from ringside.pairs.verdicts import Verdict
 from ringside.plan.layout import Layout, StereoPair
+from ringside.plan.spoken import the
 from ringside.standing.stood import analysed
 
 
@@ -79,6 +80,7 @@ def _row(none: Analysis, an: Analysis, name: str, channels: set[str]) -> OptionR
     mono, central, snare = (None, None, "") if pair is None else _picture(an, pair)
     marked = int((an.pairs.worst > Verdict.TOGETHER).sum())
     mean = round(float(gain.mean()), 2)
+    worst, least = drums[0]
     return OptionRow(
         name=name,
         mean_db=mean,
@@ -86,7 +88,7 @@ def _row(none: Analysis, an: Analysis, name: str, channels: set[str]) -> OptionR
         marked=marked,
         mono_db=mono,
         central=central,
-        words=_words(name, mean, drums, marked, mono, snare),
+        words=_words(name, mean, (the(an.layout.kit.part(worst).name), least), marked, mono, snare),
     )
 
 
@@ -107,11 +109,10 @@ def _picture(an: Analysis, pair: StereoPair) -> tuple[float, bool, str]:
 
 
 def _words(
-    name: str, mean: float, drums: list[tuple[str, float]], marked: int, mono: float | None,
-    snare: str,
+    name: str, mean: float, worst: tuple[str, float], marked: int, mono: float | None, snare: str,
 ) -> str:  # fmt: skip
-    worst, least = drums[0]
-    said = [f"{name}: {mean:+z.1f} dB of body on average, {least:+z.1f} on the {worst}"]
+    drum, least = worst
+    said = [f"{name}: {mean:+z.1f} dB of body on average, {least:+z.1f} on {drum}"]
     said.append(f"{marked} pair{'s' if marked != 1 else ''} marked")
     if mono is not None:
         said.append(f"mono keeps {mono:+z.1f} dB of snare and kick")

@@ -15,7 +15,7 @@ from ringside.pairs.kinds import side_mics
 from ringside.pairs.known import signed_db, told_db
 from ringside.pairs.stereo import fold_down_db, off_centre_words, positions
 from ringside.pairs.verdicts import Kind, Verdict, swing_db
-from ringside.plan.spoken import spoken
+from ringside.plan.spoken import head, the
 
 
 def verdict_words(an: Analysis, row: int, source: int) -> str:
@@ -46,7 +46,7 @@ def _raised(on: "_On") -> str:
     if not raised:
         return ""
     verb = "is" if len(raised) == 1 else "are"
-    return f" {' and '.join(raised)} {verb} compressed, which raises the {on.drum} in it."
+    return f" {' and '.join(raised)} {verb} compressed, which raises {on.drum} in it."
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,7 +75,7 @@ class _Told:
                 crushed={
                     m for m, v in zip(ids, an.scene.voices, strict=True) if any(x.crush for x in v)
                 },
-                drums=[spoken(name) for name in an.scene.sources.names],
+                drums=[the(name) for name in an.scene.sources.names],
                 kinds=[Kind(k) for k in p.kind.tolist()],
                 verdict=p.verdict.tolist(),
                 delay_s=p.delay_s.tolist(),
@@ -142,7 +142,7 @@ def _no_matter(on: _On) -> str:
     if on.kind == Kind.SIDE:
         side, other = _side_first(on)
         return (
-            f"{side} is a side: it has the {on.drum} in both speakers with opposite signs, gone in"
+            f"{side} is a side: it has {on.drum} in both speakers with opposite signs, gone in"
             f" mono. What counts is {other} with its mid."
         )
     silent = [n for n in (on.a, on.b) if not on.told.heard[n]]
@@ -153,12 +153,12 @@ def _no_matter(on: _On) -> str:
     if on.kind != Kind.DECODED and abs(level) >= limits.no_matter_level_db:
         quiet = on.a if level > 0 else on.b
         return (
-            f"After gain {quiet} hears the {on.drum} {abs(level):.1f} dB under the other:"
+            f"After gain {quiet} hears {on.drum} {abs(level):.1f} dB under the other:"
             " too far apart for a comb to be heard."
         )
     most = float(swing_db(on.an.pairs.share[on.row, on.source]))
     return (
-        f"In this balance the two take {most:.1f} dB from the {on.drum} at most: what else is up"
+        f"In this balance the two take {most:.1f} dB from {on.drum} at most: what else is up"
         " covers the two."
     )
 
@@ -169,10 +169,7 @@ def _side_first(on: _On) -> tuple[str, str]:
 
 
 def _behind(on: _On) -> str:
-    said = (
-        f"{on.late} is {on.ms} behind {on.early} on the {on.drum}: heard as"
-        " distance, not as a comb."
-    )
+    said = f"{on.late} is {on.ms} behind {on.early} on {on.drum}: heard as distance, not as a comb."
     if not on.has_body:
         return said
     p = on.an.pairs
@@ -188,24 +185,24 @@ def _together(on: _On) -> str:
     if on.kind == Kind.DECODED:
         side, mid = _side_first(on)
         return (
-            f"Decoded they make left and right of the {on.drum}; mono is {mid} alone. Flipping"
+            f"Decoded they make left and right of {on.drum}; mono is {mid} alone. Flipping"
             f" {side} changes left and right over."
         )
     if on.kind == Kind.PICTURE:
         return _in_picture(on)
     if not on.has_body:
-        return f"{on.ms} apart on the {on.drum}; a cymbal has no body to lose."
+        return f"{on.ms} apart on {on.drum}; a cymbal has no body to lose."
     if on.an.pairs.sign[on.row, on.source] == 0:
         return (
-            f"{on.ms} apart on the {on.drum}. Which way either is pushed is unsure, but a flip"
+            f"{on.ms} apart on {on.drum}. Which way either is pushed is unsure, but a flip"
             " makes little of its body."
         )
     if on.raw < 0:
         return (
-            f"The {on.drum} reaches them with opposite signs, {on.ms} apart: the delay turns the"
+            f"{head(on.drum)} reaches them with opposite signs, {on.ms} apart: the delay turns the"
             " body round again, so as wired is the fuller way."
         )
-    return f"{on.ms} apart on the {on.drum}, pushed the same way: no dip in the band that counts."
+    return f"{on.ms} apart on {on.drum}, pushed the same way: no dip in the band that counts."
 
 
 def _in_picture(on: _On) -> str:
@@ -215,9 +212,9 @@ def _in_picture(on: _On) -> str:
     placed = not (bool(lost[k]) and int(an.pairs.sign[on.row, k]) != 0)
     where = off_centre_words(an.scene.sources.names[k], float(percent[k]), placed)
     if not on.has_body:
-        return f"{on.ms} apart on the {on.drum}, and the pair tells left from right by it. {where}"
+        return f"{on.ms} apart on {on.drum}, and the pair tells left from right by it. {where}"
     kept = signed_db(float(body[k]))
-    return f"{on.ms} apart on the {on.drum}. {where} In mono it keeps {kept} of its body."
+    return f"{on.ms} apart on {on.drum}. {where} In mono it keeps {kept} of its body."
 
 
 def _pictured(on: _On) -> tuple[Floats, Mask, Floats]:
@@ -234,18 +231,18 @@ def _hollow(on: _On) -> str:
     gain = told_db(on.gain)
     if on.raw < 0:
         return (
-            f"{on.a} and {on.b} are pushed opposite ways by the {on.drum}:"
+            f"{on.a} and {on.b} are pushed opposite ways by {on.drum}:"
             f" flipping one gains {gain} of body."
         )
     f = on.an.scene.sources.fundamentals[on.source]
     if abs(on.delay) * f < QUARTER:
         return (
-            f"Both are pushed the same way by the {on.drum}, but a low cut or nearness turns the"
+            f"Both are pushed the same way by {on.drum}, but a low cut or nearness turns the"
             f" low end of one round: flipping one gains {gain} of body."
         )
     return (
         f"Both are pushed the same way, but {on.late} is {on.ms} late, about half a wave of"
-        f" the {on.drum}'s body: flipping one gains {gain}."
+        f" {on.drum}'s body: flipping one gains {gain}."
     )
 
 
@@ -256,17 +253,17 @@ QUARTER: Final = 0.2
 def _late(on: _On) -> str:
     if on.kind == Kind.APART:
         return (
-            f"{on.late} is {abs(on.delay) * 1e3:.0f} ms behind {on.early} on the {on.drum}: heard"
+            f"{on.late} is {abs(on.delay) * 1e3:.0f} ms behind {on.early} on {on.drum}: heard"
             " as a second stroke. Move it nearer, line the tracks up, or leave it as an effect."
         )
     dip = _hz(float(on.an.pairs.dip_hz[on.row, on.source]))
     if on.kind == Kind.DECODED:
         return (
-            f"{on.late} is {on.ms} late on the {on.drum}: decoded, each speaker dips at {dip}."
+            f"{on.late} is {on.ms} late on {on.drum}: decoded, each speaker dips at {dip}."
             " Put both capsules at one point."
         )
     return (
-        f"{on.late} is {on.ms} late on the {on.drum}: the sum dips at {dip}, inside the band it"
+        f"{on.late} is {on.ms} late on {on.drum}: the sum dips at {dip}, inside the band it"
         " works in."
     )
 
@@ -288,7 +285,7 @@ def _unsure(on: _On) -> str:
     both = (on.an.pairs.first[on.row], on.an.pairs.second[on.row])
     why = [(name, _REASONS[int(doubt[i])]) for name, i in zip((on.a, on.b), both, strict=True)]
     said = "; ".join(f"{name} is {reasons}" for name, reasons in why if reasons)
-    return f"{said} for the {on.drum}, so the first half-wave may go either way: {_try(on)}"
+    return f"{said} for {on.drum}, so the first half-wave may go either way: {_try(on)}"
 
 
 def _try(on: _On) -> str:
@@ -306,8 +303,7 @@ def _try(on: _On) -> str:
         return f"flip {' and '.join(ids)}{together}, listen, keep the fuller."
     others = list(dict.fromkeys(n for _, names in spoiled[:2] for n in names))[:MOST_NAMED]
     return (
-        f"flipping either would hollow the {' and the '.join(others)}: listen, and if it is thin"
-        " move one."
+        f"flipping either would hollow {' and '.join(others)}: listen, and if it is thin move one."
     )
 
 

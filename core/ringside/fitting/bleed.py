@@ -52,9 +52,10 @@ def turn_nulls(work: Work) -> None:
         answer = null_aim(work.layout, mic.id, other, work.ask.off_deg)
         if answer.taken_db >= NULL_GAIN_DB and answer.own_db <= OWN_LOSS_DB:
             turned = mic.model_copy(update={"aim": unit(answer.aim)})
+            loud = the(work.layout.kit.part(other).name)
             work.layout = work.layout.with_mic(turned)
             work.why.setdefault(mic.id, []).append(
-                f"null toward the {other}: {answer.taken_db:.1f} dB less of it"
+                f"null toward {loud}: {answer.taken_db:.1f} dB less of it"
             )
 
 

@@ -17,7 +17,7 @@ from ringside.plan.hanging import with_channels, with_flips
 from ringside.plan.kits import five_piece
 from ringside.plan.layout import Layout, VerdictWord
 from ringside.plan.room import Room
-from ringside.plan.spoken import spoken
+from ringside.plan.spoken import spoken, the
 from ringside.techniques.taking import take
 
 
@@ -313,7 +313,8 @@ def near_coincident() -> Case:
         "near", "Near-coincident pair", "Cardioids 17 cm and 110° apart over the kit.",
         "A few tenths of a millisecond at the sides are how it tells left from right: late on"
         " nothing, and safe in mono.",
-        [f"{a} with {b} on the {s}: {x.verdict}; {abs(x.delay_ms):.2f} ms apart."
+        [f"{a} with {b} on {the(layout.kit.part(s).name)}: {x.verdict};"
+         f" {abs(x.delay_ms):.2f} ms apart."
          for s, x in v.items()],
         v,
     )  # fmt: skip

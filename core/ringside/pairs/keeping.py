@@ -8,7 +8,7 @@ import numpy as np
 from ringside.pairs.analysis import Analysis
 from ringside.plan.feeds import feed
 from ringside.plan.layout import StereoPair
-from ringside.plan.spoken import spoken
+from ringside.plan.spoken import the
 
 EQUAL_S: Final = 6e-5
 """Arrivals nearer than this are kept equal: two centimetres of tape (common practice)."""
@@ -52,5 +52,5 @@ def _put_apart(before: Analysis, after: Analysis, pair: StereoPair) -> str:
     lost = s.reference & (was <= EQUAL_S) & (now > EQUAL_S)
     if not lost.any():
         return ""
-    drums = " and the ".join(spoken(s.names[k]) for k in np.flatnonzero(lost))
-    return f"{pair.name} would no longer be equal on the {drums}."
+    drums = " and ".join(the(s.names[k]) for k in np.flatnonzero(lost))
+    return f"{pair.name} would no longer be equal on {drums}."

@@ -58,5 +58,23 @@ def the_first(name: str) -> str:
     >>> the_first("Snare"), the_first("Rack 1")
     ('The snare', 'Rack 1')
     """
-    said = the(name)
+    return head(the(name))
+
+
+def head(said: str) -> str:
+    """Words as they begin a sentence.
+
+    Parameters
+    ----------
+    said : str
+
+    Returns
+    -------
+    str
+
+    Examples
+    --------
+    >>> head("the snare"), head("FT")
+    ('The snare', 'FT')
+    """
     return said[:1].upper() + said[1:]

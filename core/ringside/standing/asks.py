@@ -18,7 +18,7 @@ from ringside.places.partner import can_be_equal
 from ringside.plan.kit import Reading
 from ringside.plan.layout import Layout, StereoPair
 from ringside.plan.openings import in_sight
-from ringside.plan.spoken import spoken
+from ringside.plan.spoken import spoken, the
 from ringside.standing.entries import (
     Cord,
     CordReading,
@@ -307,7 +307,8 @@ def _cord(layout: Layout, s: Spec, at: dict[str, Floats], log: Written) -> CordA
         return None
     end = end_point(layout, at, s.to)
     over = end is None or at[s.mic][2] > end[2]
-    to = "the floor" if s.to is None else f"the {end_name(layout, s.to)}"
+    name = end_name(layout, s.to)
+    to = the(name) if s.to in layout.kit.source_ids else name
     return CordAsk(
         like=s.equal_to,
         said=log.cords.get(s.three),

@@ -192,7 +192,7 @@ def _words(layout: Layout, lines: list[Line], gain: float) -> str:
             f" half a decibel, and no sign is open that the mix would hear.{rest}"
         )
     minutes = sum(x.cost.minutes for x in lines)
-    told = f"{count_words(len(lines), 'line')}, about {max(minutes, 1):.0f} min"
+    told = f"{count_words(len(lines), 'line')}, about {max(int(minutes + 0.5), 1)} min"
     if gain >= 0.05:
         return f"{told}: {gain:.1f} dB more of the drums on average."
     return f"{told}."

@@ -3,7 +3,16 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import type { Layout, PairRow } from "../api/types";
 import { channelOf, withChannels } from "./edits";
-import { bodySums, drumColour, firstDrum, isFlipped, micColour, sourceName, spoken } from "./words";
+import {
+  bodySums,
+  drumColour,
+  firstDrum,
+  isFlipped,
+  micColour,
+  sourceName,
+  spoken,
+  the,
+} from "./words";
 
 const file = new URL("../../../demo/a-square-pair.layout.json", import.meta.url);
 const layout: Layout = JSON.parse(readFileSync(file, "utf8"));
@@ -51,5 +60,19 @@ describe("words", () => {
     expect(sourceName(layout, "gone")).toBe("gone");
     const names = ["Floor tom", "Crash R", "FT", "Öl", ""];
     expect(names.map(spoken)).toEqual(["floor tom", "crash R", "FT", "öl", ""]);
+    const ends = [
+      "Floor tom",
+      "Rack 1",
+      "snare, centre of the head",
+      "rack 2, by the rim",
+      "the floor",
+    ];
+    expect(ends.map(the)).toEqual([
+      "the floor tom",
+      "rack 1",
+      "the snare, centre of the head",
+      "rack 2, by the rim",
+      "the floor",
+    ]);
   });
 });

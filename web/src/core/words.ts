@@ -70,6 +70,10 @@ export function firstDrum(layout: Pick<Layout, "kit">, kind: "snare" | "kick"): 
 export const spoken = (name: string) =>
   /^.\p{Lu}/u.test(name) ? name : name.slice(0, 1).toLowerCase() + name.slice(1);
 
+/** A drum with its article, but for those that are counted, and what has one already. */
+export const the = (name: string) =>
+  /^(the |[^,]*\d(,|$))/.test(name) ? spoken(name) : `the ${spoken(name)}`;
+
 export function sourceName(layout: Layout, id: string): string {
   const all = [...layout.kit.drums, ...(layout.kit.cymbals ?? [])];
   return all.find((s) => s.id === id)?.name ?? id;

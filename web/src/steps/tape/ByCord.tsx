@@ -1,6 +1,7 @@
 /** The same distance without numbers: a cord pinched at one capsule, held at the other. */
 import { useState } from "react";
 import type { AskRow, KitEntry } from "../../api/types";
+import { the } from "../../core/words";
 import type { AtKitLog } from "../../parts/atkit/log";
 import { Ends } from "./Ends";
 
@@ -26,8 +27,8 @@ export function ByCord({ ask, second, kit, onStay, onDone, onCord }: Props) {
       ) : (
         <>
           <p className="px-1">
-            Hold a cord from the front of <b>{ask.mic}</b> to the {ask.to_words}, taut, and pinch it
-            there. Keep it pinched for <b>{second?.mic}</b>.
+            Hold a cord from the front of <b>{ask.mic}</b> to {the(ask.to_words)}, taut, and pinch
+            it there. Keep it pinched for <b>{second?.mic}</b>.
           </p>
           <button
             type="button"
@@ -88,8 +89,8 @@ function Held({ ask, cord, kit, onStay, onDone }: HeldProps) {
   return (
     <>
       <p className="px-1">
-        The cord is as long as from <b>{cord.like}</b>. Held from the {ask.to_words} to the front of{" "}
-        <b>{ask.mic}</b> it is:
+        The cord is as long as from <b>{cord.like}</b>. Held from {the(ask.to_words)} to the front
+        of <b>{ask.mic}</b> it is:
       </p>
       <div role="group" aria-label="The cord is" className="space-y-2">
         {WAYS.map(([what, words, so]) => (

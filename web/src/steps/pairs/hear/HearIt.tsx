@@ -1,7 +1,7 @@
 /** Hear a pair on a drum: each alone, summed three ways, switched without a gap, and blind. */
 import { useEffect, useState } from "react";
 import type { Example, PairRow } from "../../../api/types";
-import { spoken } from "../../../core/words";
+import { the } from "../../../core/words";
 import { Ask } from "../../../parts/Ask";
 import { Listening } from "./Listening";
 import { useExample } from "./useExample";
@@ -21,7 +21,7 @@ export function HearIt({ row, drum }: { row: PairRow; drum: string }) {
         open={open}
         wide
         onClose={() => setOpen(false)}
-        title={`${row.a} and ${row.b} on the ${spoken(drum)}`}
+        title={`${row.a} and ${row.b} on ${the(drum)}`}
         about="A simulated drum through the arrivals, levels and signs of this layout; no room, no other drums."
       >
         {open && <Hearing row={row} />}

@@ -6,7 +6,7 @@ import type { DrumTerms, Mic, TermsOut } from "../../../api/types";
 import { micOf } from "../../../core/edits";
 import { clockText } from "../../../core/techniques";
 import { lengthWithUnit, type Ruler, threeAcross } from "../../../core/units";
-import { sourceName, spoken } from "../../../core/words";
+import { sourceName, the } from "../../../core/words";
 import { useEditor, useEditorPart, useShared } from "../../../parts/editing";
 import { LengthField } from "../../../parts/fields/LengthField";
 import { Pick } from "../../../parts/fields/Pick";
@@ -95,11 +95,11 @@ export function AtTheDrum({ mic }: { mic: Mic }) {
   const set: Set = (change) => put.mutate({ ...terms, ...change });
   return (
     <section className="space-y-2 border-t border-hair pt-2.5" aria-label="At the drum">
-      <h3 className="text-[0.95rem]">At the {spoken(sourceName(still, mic.job ?? ""))}</h3>
+      <h3 className="text-[0.95rem]">At {the(sourceName(still, mic.job ?? ""))}</h3>
       <Spot terms={terms} set={set} ruler={ruler} />
       {cymbal && gap_m !== null && gap_m < 1 && (
         <p className="text-[0.83rem] text-soft" data-gap>
-          {lengthWithUnit(gap_m, ruler)} to the {spoken(sourceName(still, cymbal))}.
+          {lengthWithUnit(gap_m, ruler)} to {the(sourceName(still, cymbal))}.
         </p>
       )}
       <LaterAtRest>

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, exactly } from "../../../api/client";
 import type { Mic, NullOut } from "../../../api/types";
 import { partsOf } from "../../../core/kitParts";
+import { sourceName, the } from "../../../core/words";
 import { useEditor, useEditorPart } from "../../../parts/editing";
 import { Pick } from "../../../parts/fields/Pick";
 import { Slide } from "../../../parts/fields/Slide";
@@ -24,8 +25,10 @@ function useTurn(mic: Mic, from: string, off: number) {
           },
         }),
       ),
-    onSuccess: ({ aim, neighbour }) =>
-      change(mic.id, { aim }, { why: `Null of ${mic.id} toward the ${neighbour}` }),
+    onSuccess: ({ aim, neighbour }) => {
+      const loud = the(sourceName(editor.snapshot().still, neighbour));
+      change(mic.id, { aim }, { why: `Null of ${mic.id} toward ${loud}` });
+    },
   });
 }
 

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import type { Mic } from "../../../api/types";
 import { channelOf, decisionOn, micOf, partnerOf } from "../../../core/edits";
 import { lengthWithUnit, type Ruler } from "../../../core/units";
-import { firstDrum, sourceName } from "../../../core/words";
+import { firstDrum, sourceName, the } from "../../../core/words";
 import { useEditorPart, useSelected } from "../../../parts/editing";
 import { useTake } from "../../../parts/hands";
 import { useMe } from "../../../parts/me";
@@ -56,7 +56,7 @@ function LeftOnPurpose() {
   return (
     decision && (
       <p className="border-t border-hair pt-2 text-[0.88rem]">
-        <span className="text-soft">Left on purpose for the {sourceName(doc, focus.source)}:</span>{" "}
+        <span className="text-soft">Left on purpose for {the(sourceName(doc, focus.source))}:</span>{" "}
         {decision.reason}
       </p>
     )
