@@ -90,3 +90,24 @@ def unit(v: ArrayLike) -> Vector:
     w = np.asarray(v, dtype=float)
     x, y, z = (float(q) + 0.0 for q in w / np.linalg.norm(w))
     return (x, y, z)
+
+
+def whole(value: float) -> int:
+    """The nearest whole number, halves up, as a screen writes it: what is told in words is the
+    number beside them.
+
+    Parameters
+    ----------
+    value : float
+        Not under zero.
+
+    Returns
+    -------
+    int
+
+    Examples
+    --------
+    >>> whole(2.5), whole(92.5), whole(0.4)
+    (3, 93, 0)
+    """
+    return int(value + 0.5)

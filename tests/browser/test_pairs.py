@@ -3,6 +3,8 @@
 import re
 
 from playwright.sync_api import expect
+from ringside.places.starts import starting_layout
+from ringside.techniques.taking import take
 
 
 def cell(page, pair):
@@ -70,6 +72,19 @@ def test_arrows_walk_the_grid(someone):
     page.keyboard.press("ArrowRight")
     page.keyboard.press("Enter")
     expect(page.get_by_role("region", name="Pair ST with SB")).to_be_visible()
+
+
+def test_of_twelve_mics_the_last_row_is_seen_beside_an_open_pair(someone):
+    layout = take(starting_layout("five-piece", "square pair"), "room-omnis").layout
+    doc = layout.model_dump(mode="json")
+    made = someone.post(f"/layouts/{someone.layout}/copy", {"name": "Twelve", "doc": doc}).json()
+    page = someone.open("pairs", made["id"])
+    cell(page, "OL-OR").click()
+    expect(page.get_by_role("region", name="Pair OL with OR")).to_be_visible()
+    shown = page.get_by_role("region", name="Every pair").bounding_box()
+    low = cell(page, f"{layout.mics[-2].id}-{layout.mics[-1].id}").bounding_box()
+    assert low["y"] + low["height"] <= shown["y"] + shown["height"]
+    assert low["height"] >= 18
 
 
 def test_table_is_worst_first_and_opens_pairs(someone):

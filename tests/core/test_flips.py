@@ -9,12 +9,13 @@ from hypothesis import strategies as st
 from ringside.errors import RingsideError
 from ringside.pairs import flips
 from ringside.pairs.analysis import analyse
-from ringside.pairs.flips import best_flips, best_sets
+from ringside.pairs.flips import LEAST_FLIP_DB, best_flips, best_sets
 from ringside.pairs.gram import LEAST_SHARE, body_of, drum_ids, grams, unsure_pairs
 from ringside.pairs.onebyone import order_of, school_order, steps
 from ringside.places.starts import starting_layout
 from ringside.plan.hanging import with_flips
 from ringside.plan.layout import Layout
+from ringside.techniques.taking import take
 
 from ops.bench import big_layout
 from tests.core.tracks import with_mic
@@ -159,6 +160,19 @@ def test_one_mic_is_as_wired():
     found = best_flips(analyse(one))
     assert found.best.flip == []
     assert found.words.startswith("As wired is the fullest")
+
+
+def test_a_set_that_gains_less_than_is_heard_is_told_and_not_advised():
+    wired = take(starting_layout("five-piece", "turned pair"), "room-omnis").layout
+    first = best_flips(analyse(wired))
+    assert first.worth
+    assert first.words.startswith(f"Flip {', '.join(first.best.flip)}: 4.1 dB more body")
+    # The bottom of the snare flipped in place of its top: a sixteenth of a decibel behind.
+    found = best_flips(analyse(with_flips(wired, set(first.runner_up.flip))))
+    assert found.best.flip == ["ST", "SB"]
+    assert 0 < found.best.mean_db < LEAST_FLIP_DB
+    assert not found.worth
+    assert found.words.startswith("As wired is as full as any, to the ear: ST, SB turned over")
 
 
 def test_two_schools_begin_at_two_ends():

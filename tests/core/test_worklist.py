@@ -16,11 +16,11 @@ from ringside.files.layout import read_layout, write_layout
 from ringside.pairs.analysis import analyse
 from ringside.pairs.counts import counts
 from ringside.pairs.doubts import Mix, body_db, mix_of
-from ringside.pairs.flips import best_flips
+from ringside.pairs.flips import LEAST_FLIP_DB, best_flips
 from ringside.pairs.gram import LEAST_SHARE, drum_ids, grams, kept_body, meant
 from ringside.pairs.keeping import pair_broken
 from ringside.pairs.trade import TRADE, is_second, switch_kind
-from ringside.pairs.turning import ALIKE_DB, LEAST_FLIP_DB, LIKELY, turning
+from ringside.pairs.turning import ALIKE_DB, LIKELY, turning
 from ringside.pairs.uncertainty import tips
 from ringside.pairs.verdicts import Verdict
 from ringside.places.starts import starting_layout
@@ -197,7 +197,7 @@ def test_what_is_unsure_is_one_line_for_the_drummer():
     assert line.settles == found.after.ask_the_ear
     away = PutAside(do="put-aside", kind="hits", of=tuple(line.of))
     assert "hits" not in {x.kind for x in worklist(apply(SQUARE, away).layout).lines}
-    alone = worklist(all_taken(starting_layout("five-piece", "turned pair")))
+    alone = worklist(all_taken(TURNED))
     assert [line.cost.minutes for line in alone.lines] == [2.5]
     assert alone.words == "1 line, about 3 min."  # rounded as the line itself is on the screen
 

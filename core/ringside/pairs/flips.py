@@ -53,6 +53,9 @@ BLOCK: Final = 2**16
 
 MOST_FLIPPED: Final = 32
 KEPT: Final = 12
+
+LEAST_FLIP_DB: Final = 0.3
+"""A set that gains less, or a part of one, on average over the drums, is not worth a switch."""
 """How many of the best sets are handed back."""
 
 
@@ -353,6 +356,8 @@ class BestFlips:
     """Mics whose polarity stays."""
     unsure: list[PairOn]
     """Pairs left out because their sign is unsure."""
+    worth: bool
+    """The best gains enough to throw a switch for it."""
     words: str
 
 
@@ -385,6 +390,7 @@ def best_flips(an: Analysis) -> BestFlips:
     rows = [_row(an, gram, s, g) for s, g in zip(sets.signs, sets.mean_db, strict=True)]
     best = rows[0]
     second = rows[1] if len(rows) > 1 else None
+    worth = best.mean_db >= LEAST_FLIP_DB
     proven = sets.bound_db - sets.mean_db[0] < 1e-3
     return BestFlips(
         best=best,
@@ -394,7 +400,8 @@ def best_flips(an: Analysis) -> BestFlips:
         bound_db=sets.bound_db,
         held=[m.id for m, h in zip(mics, held, strict=True) if h],
         unsure=unsure_pairs(an),
-        words=_words(best, proven, sets.bound_db),
+        worth=worth,
+        words=_words(best, worth, proven, sets.bound_db),
     )
 
 
@@ -411,9 +418,14 @@ def _row(an: Analysis, gram: Floats, signs: Floats, mean_db: float) -> FlipSet:
     )
 
 
-def _words(best: FlipSet, proven: bool, bound_db: float) -> str:
+def _words(best: FlipSet, worth: bool, proven: bool, bound_db: float) -> str:
     if not best.flip:
         said = "As wired is the fullest set there is."
+    elif not worth:
+        said = (
+            f"As wired is as full as any, to the ear: {', '.join(best.flip)} turned over would be"
+            f" {best.mean_db:.2f} dB more body on average."
+        )
     else:
         said = f"Flip {', '.join(best.flip)}: {best.mean_db:.1f} dB more body on average."
     if proven:

@@ -11,6 +11,7 @@ from ringside.pairs.analysis import Analysis
 from ringside.pairs.stereo import MIDDLE_PERCENT, positions
 from ringside.plan.feeds import Feed, feeds
 from ringside.plan.layout import Layout, StereoPair
+from ringside.values import whole
 
 OTHER_SIDE_PERCENT: Final = 10.0
 APART_PERCENT: Final = 40.0
@@ -128,7 +129,7 @@ def side_words(percent: float) -> str:
     """
     if abs(percent) < MIDDLE_PERCENT:
         return "the middle"
-    return f"{abs(percent):.0f} % {'left' if percent < 0 else 'right'}"
+    return f"{whole(abs(percent))} % {'left' if percent < 0 else 'right'}"
 
 
 def _close_words(track: str, pan: float | None, heard: float, state: PanState, pair: str) -> str:

@@ -20,6 +20,7 @@ from ringside.arrays import Floats, Mask
 from ringside.pairs.analysis import TOGETHER_M, Analysis, pair_alike
 from ringside.plan.layout import Layout, StereoPair
 from ringside.plan.mics import PRESSURE_SHARE, directivity
+from ringside.values import whole
 
 PERCENT_PER_DB: Final = 7.5
 PERCENT_PER_MS: Final = 130.0
@@ -307,7 +308,7 @@ def off_centre_words(name: str, percent: float, placed: bool) -> str:
     if abs(percent) >= 99.5:
         return f"{name} at the {side} speaker."
     size = "a little " if abs(percent) < 25 else "half way " if abs(percent) < 60 else "far "
-    return f"{name} {degrees:.0f}° {side} of the middle: {size}{side}."
+    return f"{name} {whole(degrees)}° {side} of the middle: {size}{side}."
 
 
 @dataclass(frozen=True, kw_only=True, slots=True)
@@ -419,13 +420,13 @@ def _notes(
     if recording is not None and kit is not None:
         if recording > kit * 1.25:
             said.append(
-                f"The kit takes up {kit:.0f}° of the {recording:.0f}° this pair takes in: it will"
-                " sound narrower than the speakers. Go nearer, or open the pair."
+                f"The kit takes up {whole(kit)}° of the {whole(recording)}° this pair takes in: it"
+                " will sound narrower than the speakers. Go nearer, or open the pair."
             )
         elif kit > recording * 1.1:
             said.append(
-                f"The kit takes up {kit:.0f}°, more than the {recording:.0f}° this pair takes in:"
-                " its sides pile up at the speakers. Step back, or close the pair."
+                f"The kit takes up {whole(kit)}°, more than the {whole(recording)}° this pair takes"
+                " in: its sides pile up at the speakers. Step back, or close the pair."
             )
     if recording is None and kit is None and _apart_m(an, pair) > ROUND_M:
         said.append("The pair stands round the kit, so no one angle describes it: see each drum.")

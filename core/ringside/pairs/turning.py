@@ -16,7 +16,7 @@ import numpy as np
 from ringside.arrays import Floats, Mask
 from ringside.pairs.analysis import Analysis
 from ringside.pairs.doubts import Turned, mix_of
-from ringside.pairs.flips import Problem, best_sets, climb
+from ringside.pairs.flips import LEAST_FLIP_DB, Problem, best_sets, climb
 from ringside.pairs.gram import meant
 from ringside.pairs.kinds import side_mics
 from ringside.pairs.onebyone import HEARD_DB
@@ -26,9 +26,6 @@ from ringside.plan.feeds import feed
 
 ALIKE_DB: Final = 0.3
 """Sets whose mean bodies differ by less are one to the ear (common practice)."""
-
-LEAST_FLIP_DB: Final = 0.3
-"""A set that gains less, or a part of one, on average over the drums, is not worth a switch."""
 
 LIKELY: Final = 0.75
 """A set is proposed when so many of all ways the open signs may fall still gain by it."""

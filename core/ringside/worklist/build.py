@@ -14,6 +14,7 @@ from ringside.pairs.trade import BECAUSE
 from ringside.pairs.turning import ALIKE_DB
 from ringside.places.steps import stand_steps
 from ringside.plan.layout import Layout
+from ringside.values import whole
 from ringside.worklist.asks import decide, hits, tape
 from ringside.worklist.chooses import chooses
 from ringside.worklist.delays import delays
@@ -192,7 +193,7 @@ def _words(layout: Layout, lines: list[Line], gain: float) -> str:
             f" half a decibel, and no sign is open that the mix would hear.{rest}"
         )
     minutes = sum(x.cost.minutes for x in lines)
-    told = f"{count_words(len(lines), 'line')}, about {max(int(minutes + 0.5), 1)} min"
+    told = f"{count_words(len(lines), 'line')}, about {max(whole(minutes), 1)} min"
     if gain >= 0.05:
         return f"{told}: {gain:.1f} dB more of the drums on average."
     return f"{told}."

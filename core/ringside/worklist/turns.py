@@ -9,8 +9,9 @@ from typing import Final
 
 from ringside.edits.mics import FlipMics
 from ringside.pairs.doubts import Mix, Turned, mix_of
+from ringside.pairs.flips import LEAST_FLIP_DB
 from ringside.pairs.trade import SwitchKind, TradeKey, couples, switch_kind
-from ringside.pairs.turning import LEAST_FLIP_DB, LIKELY, turning
+from ringside.pairs.turning import LIKELY, turning
 from ringside.plan.feeds import feed
 from ringside.plan.layout import Layout
 from ringside.worklist.lines import Surety

@@ -3187,6 +3187,8 @@ export interface components {
             unsure: components["schemas"]["PairOn"][];
             /** Words */
             words: string;
+            /** Worth */
+            worth: boolean;
         };
         /**
          * Board

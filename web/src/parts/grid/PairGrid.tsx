@@ -1,5 +1,5 @@
 /** Every pair of mics in one triangle: the worst verdict, or that of a chosen drum. */
-import { type CSSProperties, type KeyboardEvent, useMemo, useState } from "react";
+import { type CSSProperties, type KeyboardEvent, type ReactNode, useMemo, useState } from "react";
 import type { Board, Layout, Verdict } from "../../api/types";
 import { micOf } from "../../core/edits";
 import { type Cell, cellsOf } from "../../core/pairCells";
@@ -25,13 +25,45 @@ interface Props {
   onOpen: (a: string, b: string) => void;
 }
 
-/** Thirty-two mics still fit beside the pulses. */
-function sizes(count: number): { cell: number; mark: number; text: string } {
-  if (count > 26) return { cell: 15, mark: 9, text: "text-[0.62rem]" };
-  if (count > 20) return { cell: 18, mark: 10, text: "text-[0.68rem]" };
-  if (count > 14) return { cell: 24, mark: 12, text: "text-[0.78rem]" };
-  return { cell: 30, mark: 15, text: "text-[0.78rem]" };
+/** Of a cell, pixels: smaller it is not pressed, larger it says no more. */
+function sizes(count: number): { least: number; text: string } {
+  if (count > 26) return { least: 15, text: "text-[0.62rem] leading-none" };
+  if (count > 20) return { least: 17, text: "text-[0.68rem] leading-none" };
+  return { least: 20, text: "text-[0.78rem] leading-none" };
 }
+
+const MOST = 30;
+/** The name over the first column, and a line between rows. */
+const HEAD = 20;
+const BETWEEN = 2;
+
+interface FitsProps {
+  count: number;
+  children: ReactNode;
+}
+
+/** As high as there is room for, so that the last row is seen; cells share what there is. */
+function Fits({ count, children }: FitsProps) {
+  const rows = Math.max(count - 1, 1);
+  const { least } = sizes(count);
+  const high = (cell: number) => HEAD + rows * (cell + BETWEEN);
+  const share = (whole: string, taken: number) =>
+    `calc((${whole} - ${taken}px) / ${rows} - ${BETWEEN}px)`;
+  const cell = `clamp(${least}px, min(${share("100cqh", HEAD)}, ${share("100cqw", 2 * NAME)}), ${MOST}px)`;
+  return (
+    <div
+      className="shrink-0 grow basis-0 [container-type:size]"
+      style={{ minHeight: high(least), maxHeight: high(MOST) }}
+    >
+      <div className="relative w-max" style={{ "--cell": cell } as CSSProperties}>
+        {children}
+      </div>
+    </div>
+  );
+}
+
+/** A name at the side of the grid, pixels. */
+const NAME = 34;
 
 interface At {
   row: string;
@@ -44,7 +76,7 @@ export function PairGrid(props: Props) {
   const cells = useMemo(() => cellsOf(board, source), [board, source]);
   const { table, onKey } = useWalk(order.length - 1);
   const bands = useBands();
-  const size = sizes(order.length);
+  const { text } = sizes(order.length);
   const lit = (id: string) => {
     if (at?.row !== id && at?.column !== id) return undefined;
     const mic = micOf(layout, id);
@@ -52,14 +84,10 @@ export function PairGrid(props: Props) {
   };
   const one = at && cells.get(`${at.row} ${at.column}`);
   return (
-    <div>
-      <div className="relative w-max">
+    <>
+      <Fits count={order.length}>
         <Bands lit={bands.lit} />
-        <table
-          ref={table}
-          className="relative border-separate border-spacing-0.5"
-          style={{ "--cell": `${size.cell}px` } as CSSProperties}
-        >
+        <table ref={table} className="relative border-separate border-spacing-0.5">
           <caption className="sr-only">
             Verdict of every pair of mics. Arrows walk; Home, End, Page up and Page down jump.
           </caption>
@@ -68,7 +96,7 @@ export function PairGrid(props: Props) {
               <tr key={b}>
                 <th
                   scope="row"
-                  className={`num pr-1 text-right font-semibold ${size.text}`}
+                  className={`num pr-1 text-right font-semibold ${text}`}
                   style={lit(b)}
                 >
                   {row > 0 ? b : ""}
@@ -80,7 +108,7 @@ export function PairGrid(props: Props) {
                     <OneCell
                       key={a}
                       {...props}
-                      {...{ a, b, row, column, cell, size, onKey, setAt }}
+                      {...{ a, b, row, column, cell, onKey, setAt }}
                       onPoint={bands.point}
                     />
                   );
@@ -88,7 +116,7 @@ export function PairGrid(props: Props) {
                 {/* No width of its own, or the columns under it would be spread. */}
                 <td aria-hidden="true">
                   <span
-                    className={`num block w-0 pl-1 font-semibold whitespace-nowrap ${size.text}`}
+                    className={`num block w-0 pl-1 font-semibold whitespace-nowrap ${text}`}
                     style={lit(b)}
                   >
                     {row < order.length - 1 ? b : ""}
@@ -98,7 +126,7 @@ export function PairGrid(props: Props) {
             ))}
           </tbody>
         </table>
-      </div>
+      </Fits>
       <p className="mt-1 min-h-5 text-[0.82rem] text-soft" aria-hidden="true">
         {at && one
           ? said(
@@ -110,7 +138,7 @@ export function PairGrid(props: Props) {
             )
           : ""}
       </p>
-    </div>
+    </>
   );
 }
 
@@ -120,7 +148,6 @@ interface CellProps extends Props {
   row: number;
   column: number;
   cell: Cell;
-  size: ReturnType<typeof sizes>;
   onKey: (e: KeyboardEvent, row: number, column: number) => void;
   setAt: (at: At) => void;
   onPoint: (cell: HTMLElement) => void;
@@ -128,7 +155,7 @@ interface CellProps extends Props {
 
 /** What is said of a cell stands under the grid, under the pointer and on focus. */
 function OneCell(props: CellProps) {
-  const { a, b, row, column, cell, size, open, board } = props;
+  const { a, b, row, column, cell, open, board } = props;
   const on = Boolean(open && [a, b].every((id) => id === open.a || id === open.b));
   const kept = props.left(a, b);
   const wanted = props.sought(a, b, cell.verdict);
@@ -156,12 +183,12 @@ function OneCell(props: CellProps) {
         onFocus={point}
         onPointerEnter={point}
         onClick={() => props.onOpen(a, b)}
-        className={`relative grid size-(--cell) place-items-center rounded-[5px] border bg-panel ${edge} ${kept === "kept" ? "opacity-60" : ""}`}
+        className={`relative grid size-(--cell) place-items-center [&>svg]:size-[calc(var(--cell)*0.5)] rounded-[5px] border bg-panel ${edge} ${kept === "kept" ? "opacity-60" : ""}`}
       >
-        <Mark verdict={cell.verdict} size={size.mark} faint={!wanted} />
+        <Mark verdict={cell.verdict} faint={!wanted} />
         {heard && wanted && (
-          <span className="absolute -top-1 -right-1 rounded-full bg-panel p-px">
-            <Mark verdict={heard} size={Math.max(8, Math.round(size.mark * 0.6))} />
+          <span className="absolute -top-1 -right-1 rounded-full bg-panel p-px [&>svg]:size-[max(8px,calc(var(--cell)*0.3))]">
+            <Mark verdict={heard} />
           </span>
         )}
         {cell.tips && wanted && (

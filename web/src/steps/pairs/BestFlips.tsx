@@ -16,6 +16,7 @@ export function BestFlips() {
   if (found.error && !found.data) return <p role="alert">{found.error.message}</p>;
   const flips = found.data;
   if (!flips) return <p className="text-soft">Trying every set…</p>;
+  const worth = flips.worth ? flips.best.flip : [];
   return (
     <div className={found.isPlaceholderData ? "opacity-60" : undefined}>
       <p className="font-semibold" data-flips-words>
@@ -24,10 +25,10 @@ export function BestFlips() {
       <p className="mt-0.5 text-[0.85rem] text-soft">
         By body over all drums, everything in the middle. {left(flips)}
       </p>
-      <ByTheList best={flips.best.flip} />
+      <ByTheList best={worth} />
       <ul className="mt-2 flex flex-wrap gap-1.5" aria-label="Mics: turned over, held">
         {doc.mics.map((m) => (
-          <OneMic key={m.id} mic={m} doc={doc} turn={flips.best.flip.includes(m.id)} />
+          <OneMic key={m.id} mic={m} doc={doc} turn={worth.includes(m.id)} />
         ))}
       </ul>
       <Sets flips={flips} doc={doc} />
@@ -116,7 +117,7 @@ function Sets({ flips, doc }: { flips: Flips; doc: Layout }) {
         </tr>
       </thead>
       <tbody>
-        <SetRow name="Best" set={flips.best} onTake={flip} strong />
+        <SetRow name="Best" set={flips.best} onTake={flip} strong={flips.worth} />
         {flips.runner_up && <SetRow name="Runner-up" set={flips.runner_up} onTake={flip} />}
       </tbody>
     </table>
@@ -149,7 +150,7 @@ function SetRow(props: {
         <td
           key={d.source}
           className="num pr-4 text-right"
-          data-gain={strong ? d.source : undefined}
+          data-gain={name === "Best" ? d.source : undefined}
         >
           {dbText(d.gain_db)}
         </td>
@@ -164,7 +165,7 @@ function SetRow(props: {
             }
             onClick={() => onTake(set.flip)}
           >
-            {strong ? "Flip" : "Rather flip"} {count === 1 ? set.flip[0] : `these ${count}`}
+            {name === "Best" ? "Flip" : "Rather flip"} {count === 1 ? set.flip[0] : `these ${count}`}
           </button>
         )}
       </td>

@@ -74,7 +74,7 @@ export function EveryPair({ drum, onOpened }: { drum: string; onOpened: () => vo
   if (!board) return null;
   return (
     <section
-      className="overflow-auto border-l border-hair p-4"
+      className="flex flex-col overflow-auto border-l border-hair p-4"
       aria-label="Every pair"
       data-wide={find.look === "grid" && board.mic_ids.length > WIDE ? true : undefined}
     >
