@@ -25,31 +25,36 @@ interface Props {
   onOpen: (a: string, b: string) => void;
 }
 
-/** Of a cell, pixels: smaller it is not pressed, larger it says no more. */
-function sizes(count: number): { least: number; text: string } {
-  if (count > 26) return { least: 15, text: "text-[0.62rem] leading-none" };
-  if (count > 20) return { least: 17, text: "text-[0.68rem] leading-none" };
-  return { least: 20, text: "text-[0.78rem] leading-none" };
+/** Of a cell: smaller it is not pressed, nor has its name room, however large letters are. */
+function sizes(count: number): { least: string; text: string } {
+  if (count > 26) return { least: "max(15px, 0.72rem)", text: "text-[0.62rem] leading-none" };
+  if (count > 20) return { least: "max(17px, 0.78rem)", text: "text-[0.68rem] leading-none" };
+  return { least: "max(20px, 0.88rem)", text: "text-[0.78rem] leading-none" };
 }
 
-const MOST = 30;
-/** The name over the first column, and a line between rows. */
-const HEAD = 20;
-const BETWEEN = 2;
+/** Larger it says no more. */
+const MOST = "max(30px, 1rem)";
+/** The name over the first column, and what lies between rows. */
+const HEAD = "1.1rem";
+const BETWEEN = "0.07rem";
+/** A letter of a name, and what lies round it. */
+const LETTER_REM = 0.5;
+const ROUND_REM = 0.5;
 
 interface FitsProps {
-  count: number;
+  order: readonly string[];
   children: ReactNode;
 }
 
 /** As high as there is room for, so that the last row is seen; cells share what there is. */
-function Fits({ count, children }: FitsProps) {
-  const rows = Math.max(count - 1, 1);
-  const { least } = sizes(count);
-  const high = (cell: number) => HEAD + rows * (cell + BETWEEN);
-  const share = (whole: string, taken: number) =>
-    `calc((${whole} - ${taken}px) / ${rows} - ${BETWEEN}px)`;
-  const cell = `clamp(${least}px, min(${share("100cqh", HEAD)}, ${share("100cqw", 2 * NAME)}), ${MOST}px)`;
+function Fits({ order, children }: FitsProps) {
+  const rows = Math.max(order.length - 1, 1);
+  const longest = Math.max(...order.map((id) => id.length), 1);
+  const names = `${2 * (longest * LETTER_REM + ROUND_REM)}rem`;
+  const { least } = sizes(order.length);
+  const high = (cell: string) => `calc(${HEAD} + ${rows} * (${cell} + ${BETWEEN}))`;
+  const share = (whole: string, taken: string) => `(${whole} - ${taken}) / ${rows} - ${BETWEEN}`;
+  const cell = `clamp(${least}, min(${share("100cqh", HEAD)}, ${share("100cqw", names)}), ${MOST})`;
   return (
     <div
       className="shrink-0 grow basis-0 [container-type:size]"
@@ -61,9 +66,6 @@ function Fits({ count, children }: FitsProps) {
     </div>
   );
 }
-
-/** A name at the side of the grid, pixels. */
-const NAME = 34;
 
 interface At {
   row: string;
@@ -85,7 +87,7 @@ export function PairGrid(props: Props) {
   const one = at && cells.get(`${at.row} ${at.column}`);
   return (
     <>
-      <Fits count={order.length}>
+      <Fits order={order}>
         <Bands lit={bands.lit} />
         <table ref={table} className="relative border-separate border-spacing-0.5">
           <caption className="sr-only">

@@ -165,7 +165,8 @@ function SetRow(props: {
             }
             onClick={() => onTake(set.flip)}
           >
-            {name === "Best" ? "Flip" : "Rather flip"} {count === 1 ? set.flip[0] : `these ${count}`}
+            {name === "Best" ? "Flip" : "Rather flip"}{" "}
+            {count === 1 ? set.flip[0] : `these ${count}`}
           </button>
         )}
       </td>
