@@ -84,7 +84,18 @@ export function namePlaces(layout: Layout, view: View, rest = layout): NamePlace
   });
 }
 
-function waysOf({ kit, mics }: Layout, view: View): Map<string, number> {
+/** Of a layout in the view it was asked for last: names, plates and lengths ask for the same. */
+const known = new WeakMap<Layout, { view: View; ways: Map<string, number> }>();
+
+function waysOf(rest: Layout, view: View): Map<string, number> {
+  const was = known.get(rest);
+  if (was?.view === view) return was.ways;
+  const ways = chosen(rest, view);
+  known.set(rest, { view, ways });
+  return ways;
+}
+
+function chosen({ kit, mics }: Layout, view: View): Map<string, number> {
   const bodies = mics.map((m): Taken => ({ at: bodyOf(m, view).body, ...MIC }));
   const ways = new Map<string, number>();
   const kept: Taken[] = [];
