@@ -32,6 +32,7 @@ from ringside.plan.hanging import (
     without_mics,
 )
 from ringside.plan.layout import VERSION
+from ringside.plan.spoken import the
 from ringside.techniques.taking import take
 from scipy.signal import butter, freqs
 
@@ -353,6 +354,8 @@ def test_options_are_ranked_by_marks_then_the_snare_then_body():
     )
     assert first.drums[0][1] == min(g for _, g in first.drums)
     assert f"{first.marked} pair{'s' if first.marked != 1 else ''} marked" in first.words
+    least = layout.kit.part(first.drums[0][0]).name  # by its name, with an article or a number
+    assert f"{first.drums[0][1]:+.1f} on {the(least)}; " in first.words
     assert all(r.mono_db is not None and r.central is not None for r in rows)
     alone = Option(name="Left", channels=("OL",)), Option(name="Right", channels=("OR",))
     one = START.model_copy(update={"options": (OptionSet(id="o", name="O", options=alone),)})

@@ -49,6 +49,14 @@ def test_recording_angles_of_standard_pairs(share, between, apart, published):
     assert angle(share, between, apart) == pytest.approx(published, abs=3)
 
 
+def test_an_angle_in_words_is_the_one_beside_it():
+    """92.5 degrees: a screen writes 93, and so do the words."""
+    an = analyse(take(starting_layout("five-piece", "turned pair"), "room-bar").layout)
+    (room,) = (p for p in pictures(an).pairs if p.name == "Room pair")
+    assert room.recording_deg == 92.5
+    assert any("of the 93° this pair takes in" in note for note in room.notes)
+
+
 def test_two_omnis_at_one_point_take_in_no_angle():
     assert recording_angle_deg((1.0, 1.0), ((0, 1, 0), (0, 1, 0)), (0, 0, 0), 343.2) is None
 

@@ -327,3 +327,12 @@ def test_an_unsure_pair_has_no_sure_body_in_its_row():
     told_row = pair_row(an, row, k, Sure.of(an))
     assert told_row.sign == 0
     assert told_row.could_tip is None
+
+
+def test_drums_that_are_counted_have_no_article_in_any_verdict():
+    an = analyse(starting_layout("five-piece", "square pair"))
+    rows, names = len(an.pairs.first), an.scene.sources.names
+    said = [verdict_words(an, r, k) for r in range(rows) for k in range(len(names))]
+    assert any("rack 1" in words for words in said)
+    assert any("the floor tom" in words for words in said)
+    assert not [words for words in said if "the rack" in words.lower()]

@@ -107,10 +107,9 @@ function chosen({ kit, mics }: Layout, view: View): Map<string, number> {
     );
     const free = (spot: Taken) => !kept.some((k) => meet(k, spot, 1));
     const clear = (spot: Taken) => free(spot) && !bodies.some((b) => meet(b, spot));
-    const way = [spots.findIndex(clear), spots.findIndex(free)].find((n) => n >= 0);
-    const spot = way === undefined ? undefined : spots[way];
-    if (way === undefined || !spot) continue;
-    ways.set(part.id, way);
+    const spot = spots.find(clear) ?? spots.find(free);
+    if (!spot) continue;
+    ways.set(part.id, spots.indexOf(spot));
     kept.push(spot);
   }
   return ways;
