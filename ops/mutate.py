@@ -32,7 +32,7 @@ DECIDING = (
     "fitting/bleed", "fitting/clear", "fitting/equal", "gear/doorways", "gear/headroom",
     "gear/leads", "gear/levels",
     "gear/patch", "gear/patching", "hear/arrivals", "hear/bands", "hear/barriers", "hear/bends",
-    "hear/mirrors",
+    "hear/byair", "hear/mirrors",
     "hear/mix", "hear/nearfield", "hear/rays", "hear/sums", "pairs/analysis", "pairs/delays",
     "pairs/flips",
     "pairs/doubts", "pairs/effects", "pairs/gram", "pairs/keeping", "pairs/kinds",

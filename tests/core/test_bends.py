@@ -2,8 +2,8 @@
 
 import numpy as np
 import pytest
-from ringside.hear.arrivals import Doubt
 from ringside.hear.bends import KEPT_OUT_DB, bends
+from ringside.hear.byair import Doubt
 from ringside.pairs.analysis import analyse
 from ringside.pairs.moving import moved
 from ringside.places.aims import aim_words

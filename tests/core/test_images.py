@@ -5,7 +5,7 @@ import warnings
 import numpy as np
 import pytest
 from ringside.answers.board import FocusOn, focus_on
-from ringside.hear.arrivals import Doubt
+from ringside.hear.byair import Doubt
 from ringside.hear.mirrors import share_at
 from ringside.hear.scene import scene_of
 from ringside.hear.sums import curve_db

@@ -7,8 +7,8 @@ from typing import Final, NamedTuple
 import numpy as np
 
 from ringside.arrays import Floats, Mask
-from ringside.hear.arrivals import Doubt
 from ringside.hear.bands import tuning_from
+from ringside.hear.byair import Doubt
 from ringside.hear.sums import ripple_db
 from ringside.pairs.analysis import Analysis, Pairs
 from ringside.pairs.kinds import side_mics

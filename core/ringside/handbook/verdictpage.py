@@ -5,10 +5,10 @@ Made from the limits and words the core judges by, so it cannot say anything els
 
 from typing import Final
 
-from ringside.hear.arrivals import OPPOSED_DB, SURFACE_LEADS_DB
 from ringside.hear.bands import OCTAVE_EDGE, PUNCH_OCTAVES, TUNING_SPREAD
 from ringside.hear.barriers import BRIGHT_N, MOST_LOSS_DB
 from ringside.hear.bends import KEPT_OUT_DB
+from ringside.hear.byair import OPPOSED_DB, SURFACE_LEADS_DB
 from ringside.hear.mirrors import FADES_FROM, FADES_TO
 from ringside.pairs.kinds import NEAR_COINCIDENT_M
 from ringside.pairs.uncertainty import COVERAGE

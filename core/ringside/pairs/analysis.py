@@ -38,7 +38,8 @@ from numpy.typing import NDArray
 
 from ringside.arrays import Floats, Ints, Mask, Signs
 from ringside.errors import RingsideError
-from ringside.hear.arrivals import Arrivals, Doubt, arrivals
+from ringside.hear.arrivals import Arrivals, arrivals
+from ringside.hear.byair import Doubt
 from ringside.hear.rays import Rays
 from ringside.hear.scene import Scene, scene_of
 from ringside.hear.sums import first_dip_hz, likeness, likeness_of, sums_db, turns_of

@@ -156,7 +156,7 @@ function SetRow(props: {
         </td>
       ))}
       <td className="num pr-4 text-right font-bold">{dbText(set.mean_db)}</td>
-      <td>
+      <td className="py-0.5">
         {count > 0 && (
           <button
             type="button"
