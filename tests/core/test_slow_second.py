@@ -256,6 +256,15 @@ def fader(layout, mic):
     return 0.0
 
 
+@cache
+def lift_db(mic, part, limits):
+    """What the floor adds to the straight sound over the body band."""
+    rays = own_rays(mic, part, SPEED, limits)
+    if len(rays) == 1:
+        return 0.0
+    return 10 * math.log10(energy(rays, *bands_of(part)) / abs(rays[0][1]) ** 2)
+
+
 def after_gain(layout, slow, i, k):
     """Level once the mic's own job is at its peak, and by its fader; a shell keeps other drums
     15 dB down."""
@@ -263,10 +272,7 @@ def after_gain(layout, slow, i, k):
     anywhere = any(inside for _, _, _, inside, *_ in slow[i])
     for n, part in enumerate(layout.kit.parts):
         _, level, _, inside, *_ = slow[i][n]
-        band = bands_of(part)
-        rays = own_rays(layout.mics[i], part, SPEED, layout.thresholds)
-        if len(rays) > 1:
-            level += 10 * math.log10(energy(rays, *band) / abs(rays[0][1]) ** 2)
+        level += lift_db(layout.mics[i], part, layout.thresholds)
         rows.append(level + PEAK[part.kind] - (15 if anywhere and not inside else 0))
     ids = [p.id for p in layout.kit.parts]
     job = layout.mics[i].job
