@@ -46,7 +46,7 @@ DECIDING = (
     "standing/truth", "survey/lines", "survey/net", "survey/walk",
     "takes/align", "takes/asking", "takes/compare", "takes/events", "takes/faults",
     "takes/halfwave", "takes/hit", "takes/judged", "takes/lag", "takes/matching", "takes/naming",
-    "takes/places", "takes/pooled", "takes/reading", "takes/reasons",
+    "takes/places", "takes/pooled", "takes/reading", "takes/reasons", "takes/tracknames",
     "techniques/rooms", "techniques/snare",
     "worklist/asks", "worklist/build", "worklist/chooses", "worklist/delays", "worklist/shifts",
     "worklist/settled", "worklist/state", "worklist/turns",

@@ -1,25 +1,23 @@
 """Which track is which channel of the layout: by name, else by number, else by order.
 
 A file is named as people name them: a number in front, the channel's name or short name behind,
-other words around; a file of two channels by what the pair is called, left first. Whoever knows
-better says so, and what is said goes before what is guessed.
+other words around, or in the trade's own words (:mod:`ringside.takes.tracknames`); a file of two
+channels by what the pair is called, left first. Whoever knows better says so, and what is said
+goes before what is guessed.
 """
 
 import re
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Final, Literal
+from typing import Literal
 
 from ringside.errors import RingsideError
 from ringside.plan.channels import Channel
 from ringside.plan.layout import Layout
 from ringside.takes.files import Track
+from ringside.takes.tracknames import WHAT, against, meanings, meant, spoken
 
 By = Literal["said", "name", "number", "order", "nothing"]
-
-
-PAIR_WORDS: Final = {"overhead": ("oh", "ohs"), "room": ("rm", "rms", "amb")}
-"""What else a file of two sides is called (common practice)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,10 +73,14 @@ def matched(
     made = [Matched(t.name, told.get(t.name), "said" if t.name in told else "nothing")
             for t in tracks]  # fmt: skip
     left = [c for c in every if c.id not in told.values()]
-    _matched_by("name", made, left, tracks, lambda t: _named(t, left))
+    names = _Names(tracks, every, layout)
+    _matched_by("name", made, left, tracks, lambda t: names.called(t, left))
+    while _matched_by("name", made, left, tracks, lambda t: names.meant(t, left)):
+        pass  # what one name leaves can be all that another can mean
     sides = _sides(layout, every)
     _matched_by("name", made, left, tracks, lambda t: _one_of_two(t, sides, left))
-    _matched_by("number", made, left, tracks, lambda t: _numbered(t, every, left, alone))
+    if _in_their_order(made, tracks, every):
+        _matched_by("number", made, left, tracks, lambda t: _numbered(t, every, left, alone))
     open_rows = [n for n, m in enumerate(made) if m.by == "nothing"]
     if len(open_rows) == len(tracks) or not any(m.by in ("name", "number") for m in made):
         for n, c in zip(open_rows, left, strict=False):
@@ -106,12 +108,51 @@ def _checked(
 def _matched_by(
     by: By, made: list[Matched], left: list[Channel], tracks: Sequence[Track],
     find: Callable[[Track], Channel | None],
-) -> None:  # fmt: skip
+) -> bool:  # fmt: skip
+    """Match what is found; whether anything was."""
+    any_found = False
     for n, track in enumerate(tracks):
         found = find(track) if made[n].by == "nothing" else None
         if found is not None:
             made[n] = replace(made[n], channel=found.id, by=by)
             left.remove(found)
+            any_found = True
+    return any_found
+
+
+class _Names:
+    """What the names of files of one channel say."""
+
+    def __init__(self, tracks: Sequence[Track], every: Sequence[Channel], layout: Layout) -> None:
+        self._layout = layout
+        self._means = {m.channel.id: m for m in meanings(layout, every)}
+        self._said = {t.name: spoken(_stem(t)) for t in tracks if t.channels == 1}
+
+    def called(self, track: Track, left: Sequence[Channel]) -> Channel | None:
+        """The one channel whose name, long or short, stands in the file's; the longest of
+        several. None that is another end of the drum, or another side, than the file says."""
+        if track.channels > 1:
+            return None
+        said, stem = self._said[track.name], _words(_stem(track))
+        fits: list[tuple[int, Channel]] = []
+        for c in left:
+            if said is not None and against(said, self._means[c.id]):
+                continue
+            for words in (_words(c.name), _words(c.id)):
+                if words and _within(words, stem):
+                    fits.append((sum(map(len, words)), c))
+        if not fits:
+            return None
+        most = max(size for size, _ in fits)
+        best = {c.id: c for size, c in fits if size == most}
+        return next(iter(best.values())) if len(best) == 1 else None
+
+    def meant(self, track: Track, left: Sequence[Channel]) -> Channel | None:
+        """The one channel that the file's name means in the trade's words."""
+        said = self._said.get(track.name)
+        if said is None:
+            return None
+        return meant(said, [self._means[c.id] for c in left], self._layout)
 
 
 def _sides(layout: Layout, every: Sequence[Channel]) -> list[tuple[set[str], list[Channel]]]:
@@ -121,7 +162,7 @@ def _sides(layout: Layout, every: Sequence[Channel]) -> list[tuple[set[str], lis
     for p in layout.stereo_pairs:
         if p.left in by_mic and p.right in by_mic:
             role = layout.mic(p.left).role
-            words = {*_words(p.name), role, f"{role}s", *PAIR_WORDS.get(role, ())}
+            words = {*_words(p.name), role, f"{role}s", *WHAT.get(role, ())}
             made.append((words, [by_mic[p.left], by_mic[p.right]]))
     return made
 
@@ -144,32 +185,29 @@ def _words(text: str) -> list[str]:
     return re.findall(r"[a-z]+|\d+", text.lower())
 
 
-def _stem(track: Track) -> list[str]:
-    """The words of a file's name without its ending, and without a number in front."""
-    words = _words(re.sub(r"\.\w{2,4}$", "", track.path.name))
-    return words[1:] if len(words) > 1 and words[0].isdigit() else words
-
-
-def _named(track: Track, left: Sequence[Channel]) -> Channel | None:
-    """The one channel whose name, long or short, stands in the file's; the longest of several."""
-    if track.channels > 1:
-        return None
-    stem = _stem(track)
-    fits: list[tuple[int, Channel]] = []
-    for c in left:
-        for words in (_words(c.name), _words(c.id)):
-            if words and _within(words, stem):
-                fits.append((sum(map(len, words)), c))
-    if not fits:
-        return None
-    most = max(size for size, _ in fits)
-    best = {c.id: c for size, c in fits if size == most}
-    return next(iter(best.values())) if len(best) == 1 else None
+def _stem(track: Track) -> str:
+    """A file's name without its ending, and without a number in front."""
+    plain = re.sub(r"\.\w{2,4}$", "", track.path.name)
+    return re.sub(r"^[\W_]*\d+(?!\d)(?=.*[^\W_])", "", plain)
 
 
 def _within(words: list[str], stem: list[str]) -> bool:
     n = len(words)
     return any(stem[k : k + n] == words for k in range(len(stem) - n + 1))
+
+
+def _in_their_order(
+    made: Sequence[Matched], tracks: Sequence[Track], every: Sequence[Channel]
+) -> bool:
+    """Whether the numbers in front are the channels': none that a name tells is another's."""
+    place = {c.id: n for n, c in enumerate(every, 1)}
+    for m, t in zip(made, tracks, strict=True):
+        number = re.match(r"\d+", t.path.name)
+        if m.channel is None or m.by != "name" or t.channels > 1 or number is None:
+            continue
+        if int(number.group()) != place[m.channel]:
+            return False
+    return True
 
 
 def _numbered(
