@@ -165,7 +165,7 @@ def _apart(run: str) -> Iterable[str]:
     if low in _KNOWN or low in _ALONE or run.isdigit():
         return [low]
     humps = [p.lower() for p in re.findall(r"[A-Z]+(?![a-z])|[A-Z]?[a-z]+", run)]
-    if len(humps) > 1 and any(p in _KNOWN for p in humps):
+    if any(p in _KNOWN for p in humps):
         return humps
     for cut in range(len(low) - 1, 1, -1):  # the longest first
         head, tail = low[:cut], low[cut:]
@@ -209,7 +209,7 @@ def meanings(layout: Layout, channels: Sequence[Channel]) -> list[Meaning]:
     made = []
     for c in channels:
         mic = layout.mic(c.mic)
-        part = parts.get(mic.job or "")
+        part = parts.get(mic.job or "") if mic.role == "close" else None
         words = _words(f"{c.name} {mic.name}")
         known = [_KNOWN[w] for w in words if w in _KNOWN]
         where = {value for slot, value in known if slot == "where"} | _stands(mic, part)
@@ -220,8 +220,8 @@ def meanings(layout: Layout, channels: Sequence[Channel]) -> list[Meaning]:
 
 
 def _stands(mic: Mic, part: Drum | Cymbal | None) -> set[str]:
-    """Where at its drum a close mic stands, in the trade's words."""
-    if not isinstance(part, Drum) or mic.role != "close":
+    """Where at its drum a mic stands, in the trade's words."""
+    if not isinstance(part, Drum):
         return set()
     side = side_of(part, mic.position_m)
     if part.kind == "kick":
@@ -310,7 +310,7 @@ def _is_drum(said: Spoken, part: Drum | Cymbal, kit: Kit) -> bool:
 
 
 def _by_height(height: str, group: Sequence[Drum | Cymbal]) -> Drum | Cymbal | None:
-    """The high, middle or low one of several; of two no one is the middle."""
-    if len(group) < 2 or (height == "mid" and len(group) != 3):
+    """The high, middle or low one of several; of two none is the middle."""
+    if height == "mid" and len(group) != 3:
         return None
     return group[{"high": 0, "mid": 1, "low": -1}[height]]
