@@ -103,9 +103,12 @@ def run_all(paths: list[str]) -> int:
         good = _checked(env)
         print("core and server:", flush=True)
         where = ["core", "server/sheets/units.py", "tests/core", "tests/server", "tests/ops"]
-        good.append(_pytest(where, env, "--doctest-modules", "-n", "2"))
+        # Each process a half, and from the other's when its own is done: what a file of tests
+        # makes once is not made in both, and neither waits for the other's last.
+        shared = ("-n", "2", "--dist", "worksteal")
+        good.append(_pytest(where, env, "--doctest-modules", *shared))
         print("browser:", flush=True)
-        good.append(_pytest(["tests/browser"], browser_env, "-n", "2", "--dist", "worksteal"))
+        good.append(_pytest(["tests/browser"], browser_env, *shared))
         bad = good.count(False)
         print("everything passed" if not bad else f"{bad} of {len(good)} parts failed")
         return 1 if bad else 0

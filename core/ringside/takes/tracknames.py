@@ -105,7 +105,7 @@ def spoken(name: str) -> Spoken | None:
         slot, value = _slot(word, after)
         if slot:
             said[slot].append(value)
-        elif not word.isdigit():
+        elif not word.isdecimal():
             rest.add(word)
         elif number is None and before in ("what", "height"):
             number = word
@@ -128,7 +128,7 @@ def _slot(word: str, after: str) -> tuple[str, str]:
 
     A single letter is a drum where what follows makes it one.
     """
-    if word in _ALONE and (after.isdigit() or _KNOWN.get(after, ("",))[0] == "where"):
+    if word in _ALONE and (after.isdecimal() or _KNOWN.get(after, ("",))[0] == "where"):
         return "what", _ALONE[word]
     return _KNOWN.get(word, ("", ""))
 
@@ -162,7 +162,7 @@ def _words(name: str) -> list[str]:
 
 def _apart(run: str) -> Iterable[str]:
     low = run.lower()
-    if low in _KNOWN or low in _ALONE or run.isdigit():
+    if low in _KNOWN or low in _ALONE or run.isdecimal():
         return [low]
     humps = [p.lower() for p in re.findall(r"[A-Z]+(?![a-z])|[A-Z]?[a-z]+", run)]
     if any(p in _KNOWN for p in humps):
@@ -204,8 +204,9 @@ def meanings(layout: Layout, channels: Sequence[Channel]) -> list[Meaning]:
         In their order.
     """
     parts = {p.id: p for p in layout.kit.parts}
-    sides = {p.left: "left" for p in layout.stereo_pairs}
-    sides |= {p.right: "right" for p in layout.stereo_pairs}
+    # A mid and its side are neither: only what is made of them has a left and a right.
+    pairs = [p for p in layout.stereo_pairs if p.coding == "left-right"]
+    sides = {p.left: "left" for p in pairs} | {p.right: "right" for p in pairs}
     made = []
     for c in channels:
         mic = layout.mic(c.mic)
@@ -214,7 +215,7 @@ def meanings(layout: Layout, channels: Sequence[Channel]) -> list[Meaning]:
         known = [_KNOWN[w] for w in words if w in _KNOWN]
         where = {value for slot, value in known if slot == "where"} | _stands(mic, part)
         side = sides.get(mic.id) or next((v for slot, v in known if slot == "side"), "")
-        rest = frozenset(w for w in words if w not in _KNOWN and not w.isdigit())
+        rest = frozenset(w for w in words if w not in _KNOWN and not w.isdecimal())
         made.append(Meaning(c, mic, part, frozenset(where), side, rest))
     return made
 
