@@ -132,7 +132,7 @@ def by_air(scene: Scene, limits: Thresholds) -> ByAir:
     Returns
     -------
     ByAir
-        Its arrays cannot be written to: others are given the same.
+        Others are given the same: the arrays of what is heard cannot be written to.
     """
     asked = _Asked(scene, limits)
     return _kept(asked) if len(scene.capsule) <= FEW else _by_air(asked)

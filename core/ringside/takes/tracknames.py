@@ -152,8 +152,7 @@ def _number(digits: str | None, what: str) -> int | None:
 
 def _words(name: str) -> list[str]:
     """Words and numbers, small; what is written in one is taken apart: "KickIn", "OHL", "sntop"."""
-    text = re.sub(r"(?i)\b(hi)[\s_-]+(hats?)\b", r"\1\2", name)
-    text = re.sub(r"(?i)\b(bass)[\s_-]+(drum)\b", r"\1\2", text)
+    text = re.sub(r"(?i)(?<![a-z])bass[\W_]*drum", "bassdrum", name)
     made: list[str] = []
     for run in re.findall(r"[^\W\d_]+|\d+", text):
         made += _apart(run)
