@@ -241,8 +241,12 @@ def watched(page: Page) -> list[str]:
     return faults
 
 
-def arrive(server: Server, chromium: Browser, start="square pair", kit="five-piece") -> Person:
-    context = chromium.new_context(viewport={"width": 1280, "height": 800})
+DESK = {"viewport": {"width": 1280, "height": 800}}
+HAND = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
+
+
+def arrive(server: Server, chromium: Browser, start="square pair", kit="five-piece", screen=None):
+    context = chromium.new_context(**(screen or DESK))
     context.set_default_timeout(30_000)
     context.request.get(server.url)  # for its token
     page = context.new_page()
@@ -258,6 +262,15 @@ def arrive(server: Server, chromium: Browser, start="square pair", kit="five-pie
 @pytest.fixture
 def someone(server, chromium):
     person = arrive(server, chromium)
+    yield person
+    person.context.close()
+    assert person.faults == []
+
+
+@pytest.fixture
+def held(server, chromium):
+    """Somebody with a phone in hand."""
+    person = arrive(server, chromium, screen=HAND)
     yield person
     person.context.close()
     assert person.faults == []

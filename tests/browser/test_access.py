@@ -81,7 +81,7 @@ def test_no_view_has_a_serious_fault(someone):
         page.get_by_role("radio", name=view).click()
         assert faults(page) == []
     page.set_viewport_size({"width": 390, "height": 844})
-    expect(page.get_by_role("link", name="to your sessions")).to_be_visible()
+    expect(page.get_by_role("button", name="Step: Tape")).to_be_visible()
     assert faults(page) == []
     page.set_viewport_size({"width": 1280, "height": 800})
     someone.open("hits")

@@ -11,6 +11,7 @@ import {
   type Point2,
   type Point3,
   placeTags,
+  pulled,
   runs,
   type Side,
   toScreen,
@@ -29,6 +30,51 @@ const base: View = {
 const every = (["above", "along", "side"] as Facing[]).flatMap((facing) =>
   (["drummer", "audience"] as Side[]).map((side) => ({ ...base, facing, side })),
 );
+
+describe("a paper that is pulled", () => {
+  /** What lies under a pixel of the paper, metres along and up it. */
+  const under = (v: View, [x, y]: Point2) => [
+    v.middle[0] + (x - v.width / 2) / v.scale,
+    v.middle[1] - (y - v.height / 2) / v.scale,
+  ];
+
+  it.each([
+    ["one finger", [[100, 80]], [[130, 60]], 200],
+    [
+      "two fingers that spread",
+      [
+        [100, 200],
+        [200, 200],
+      ],
+      [
+        [90, 190],
+        [290, 190],
+      ],
+      400,
+    ],
+    [
+      "two fingers that close",
+      [
+        [100, 100],
+        [300, 300],
+      ],
+      [
+        [150, 160],
+        [250, 260],
+      ],
+      100,
+    ],
+  ] as [string, Point2[], Point2[], number][])("stays under %s", (_, from, to, scale) => {
+    const now = pulled(base, from, to);
+    expect(now.scale).toBeCloseTo(scale, 9);
+    to.forEach((at, i) => {
+      const [x, y] = under(now, at);
+      const [was, high] = under(base, from[i] as Point2);
+      expect(x).toBeCloseTo(was as number, 9);
+      expect(y).toBeCloseTo(high as number, 9);
+    });
+  });
+});
 
 describe("views", () => {
   it.each(every)("a hand's pixels move the point by the same pixels: $facing, $side", (v) => {

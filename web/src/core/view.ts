@@ -64,6 +64,21 @@ export function zoomed(v: View, factor: number, at: Point2): View {
   return { ...v, scale, middle: [v.middle[0] + dx * shift, v.middle[1] - dy * shift] };
 }
 
+const between = (at: readonly Point2[]): Point2 => [
+  at.reduce((sum, [x]) => sum + x, 0) / at.length,
+  at.reduce((sum, [, y]) => sum + y, 0) / at.length,
+];
+const apart = ([a, b]: readonly Point2[]): number =>
+  a && b ? Math.max(1, Math.hypot(a[0] - b[0], a[1] - b[1])) : 1;
+
+/** Pulled along by one finger, or by two that spread and close it as well; pixels of its paper. */
+export function pulled(v: View, from: readonly Point2[], to: readonly Point2[]): View {
+  const [was, now] = [between(from), between(to)];
+  const z = zoomed(v, apart(to) / apart(from), was);
+  const [dx, dy] = [(now[0] - was[0]) / z.scale, (now[1] - was[1]) / z.scale];
+  return { ...z, middle: [z.middle[0] - dx, z.middle[1] + dy] };
+}
+
 /** Two unit vectors at right angles to an axis. */
 export function across(axis: Point3): [Point3, Point3] {
   const [x, y, z] = axis;

@@ -17,12 +17,12 @@ import { KeyList } from "../parts/KeyList";
 import { LitProvider } from "../parts/lit";
 import { LogProvider } from "../parts/log";
 import { NotSaved } from "../parts/NotSaved";
+import { useNarrow } from "../parts/narrow";
 import { Piece } from "../parts/Piece";
 import { PhoneBar } from "../parts/top/PhoneBar";
 import { TopBar } from "../parts/top/TopBar";
-import { useNarrow } from "../parts/useNarrow";
 import { fetchAhead } from "./pieces";
-import { Steps } from "./Steps";
+import { Steps, StepsOnAPhone } from "./Steps";
 
 /** The step that was opened is drawn by then; the others are fetched. */
 const AHEAD_MS = 400;
@@ -87,7 +87,7 @@ function Frame() {
   const showKeys = useCallback(() => setKeys(true), []);
   const at = useLocation();
   const [state, choose] = useState<LayoutState>("planned");
-  const phone = useNarrow() && ON_THE_SPOT.test(at.pathname);
+  const phone = useNarrow();
   useEffect(() => {
     const soon = setTimeout(() => void fetchAhead(), AHEAD_MS);
     return () => clearTimeout(soon);
@@ -99,9 +99,9 @@ function Frame() {
     <LitProvider>
       <AtKitProvider looking={at.pathname.endsWith("/tape") || state === "stands"}>
         <div className={phone ? ON_A_PHONE : AT_A_DESK}>
-          {phone ? <PhoneBar /> : <TopBar onKeys={showKeys} />}
+          {phone ? <PhoneBar steps={<StepsOnAPhone />} /> : <TopBar onKeys={showKeys} />}
           {!phone && <Steps />}
-          <main className="flex min-h-0 min-w-0 flex-col">
+          <main className="relative flex min-h-0 min-w-0 flex-col overflow-clip">
             <NotSaved />
             <div className="min-h-0 flex-1">
               <Piece at={at.pathname}>
@@ -126,13 +126,9 @@ function Frame() {
 /** Steps that show the plan, or how it stands; elsewhere the plan is made, or the tape held to it. */
 const EITHER = /\/(place|patch|pairs|sheet)$/;
 
-/** Steps that are made for a phone, too. */
-const ON_THE_SPOT = /\/(tape|hits)$/;
-
-const AT_A_DESK =
-  "grid h-screen min-w-[900px] grid-cols-[76px_1fr] grid-rows-[52px_1fr] overflow-hidden";
-/** Only what is done at the kit is made for a phone. */
-const ON_A_PHONE = "grid h-dvh grid-cols-1 grid-rows-[48px_1fr] overflow-hidden";
+const AT_A_DESK = "grid h-screen grid-cols-[76px_1fr] grid-rows-[52px_1fr] overflow-hidden";
+const ON_A_PHONE =
+  "grid h-dvh grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)] overflow-hidden";
 
 /** Where keys are letters; a slider or a box to tick has none of its own to undo. */
 const TYPED = "input, textarea, [role=combobox], [role=listbox]";

@@ -1,13 +1,102 @@
-/** The steps of the work down the side, each with how far it has come. */
-import { NavLink } from "react-router";
+/** The steps of the work down the side, each with how far it has come; on a phone behind a button. */
+import { ChevronDown } from "lucide-react";
+import { Popover } from "radix-ui";
+import { useEffect, useState } from "react";
+import { Link, NavLink, useLocation } from "react-router";
 import type { Counts, Layout, Verdict } from "../api/types";
 import { useEditorPart } from "../parts/editing";
 import { Mark } from "../parts/Mark";
+import { Air } from "../parts/top/Air";
+import { UnitsChoice } from "../parts/top/TopBar";
 import { useListLength } from "../parts/worklist";
 
 type Shown = Parameters<typeof Mark>[0]["verdict"];
 
+interface StepRow {
+  to: string;
+  name: string;
+  mark: Shown;
+  /** How far it has come, in words. */
+  say: string;
+}
+
+const LABEL = "Steps of the work";
+
 export function Steps() {
+  return (
+    <nav aria-label={LABEL} className="flex flex-col border-r border-hair bg-panel pt-3">
+      <Links look={onTheRail} />
+    </nav>
+  );
+}
+
+const onTheRail = (to: string, isActive: boolean) =>
+  `${to === AT_THE_KIT ? "mt-2 border-t border-t-hair pt-4 " : ""}flex flex-col items-center gap-1 border-l-[3px] py-3 text-[0.88rem] ${isActive ? "border-ink bg-card font-bold" : "border-transparent text-soft hover:text-ink"}`;
+
+const onAPhone = (_: string, isActive: boolean) =>
+  `flex min-h-[4.2rem] flex-col items-center justify-center gap-1 rounded-md border text-[0.95rem] ${isActive ? "border-ink bg-panel font-bold" : "border-hair"}`;
+
+/** Which step is open, and the way to any other, to other layouts, other air and other units. */
+export function StepsOnAPhone() {
+  const [open, setOpen] = useState(false);
+  const out = useEditorPart((s) => s.out);
+  const { pathname, key } = useLocation();
+  const at = pathname.split("/").at(-1) ?? "";
+  // biome-ignore lint/correctness/useExhaustiveDependencies: closed by going anywhere, here included
+  useEffect(() => setOpen(false), [key]);
+  return (
+    <Popover.Root open={open} onOpenChange={setOpen}>
+      <Popover.Trigger className="btn flex items-center gap-1 px-2.5">
+        <span className="sr-only">Step:</span>
+        {NAMES[at] ?? "Steps"}
+        <ChevronDown size={15} />
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          aria-label="Where to go"
+          className="z-50 max-h-[var(--radix-popover-content-available-height)] w-[min(23rem,94vw)] space-y-3 overflow-y-auto rounded-card border border-hair bg-card p-3"
+          align="start"
+          sideOffset={6}
+          collisionPadding={8}
+        >
+          <nav aria-label={LABEL} className="grid grid-cols-3 gap-1.5">
+            <Links look={onAPhone} />
+          </nav>
+          <div className="flex flex-wrap items-center justify-between gap-2">
+            <UnitsChoice />
+            <Air />
+          </div>
+          <p className="text-[0.95rem]">
+            <Link to="/" className="underline">
+              To your sessions
+            </Link>
+            <span className="text-soft">
+              {" "}
+              from {out.session_name}
+              {out.place && `, ${out.place}`}
+            </span>
+          </p>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function Links({ look }: { look: (to: string, isActive: boolean) => string }) {
+  const { rows, first, pairs } = useSteps();
+  return rows.map(({ to, name, mark, say }) => (
+    <NavLink key={to} to={to} className={({ isActive }) => look(to, isActive)}>
+      <Mark verdict={mark} />
+      {name}
+      <span className="sr-only">, {say}</span>
+      {to === first && <Note>start</Note>}
+      {to === "pairs" && pairs && <ListLength />}
+    </NavLink>
+  ));
+}
+
+/** Every step with its mark: computed, not ticked by hand. */
+function useSteps() {
   const mics = useEditorPart((s) => s.doc.mics.length > 0);
   const brief = useEditorPart((s) => Boolean(s.still.brief));
   const room = useEditorPart((s) => Boolean(s.still.room));
@@ -18,40 +107,37 @@ export function Steps() {
   const first = mics ? null : brief ? "place" : "brief";
   const patched = PATCHED[useEditorPart((s) => s.board?.patched) ?? "loose"];
   const done = (is: boolean): Shown => (is ? "together" : "no matter");
-  const rows: [to: string, name: string, mark: Shown, say: string][] = [
-    ["brief", "Brief", done(brief), brief ? "answered" : "not answered yet"],
-    ["room", "Room", done(room), room ? "drawn" : "not drawn"],
-    ["kit", "Kit", kit, kitSays],
-    ["place", "Place", done(mics), mics ? "mics placed" : "no mics yet"],
-    ["patch", "Patch", ...patched],
-    ["pairs", "Pairs", wants, PAIRS[wants] ?? "wants attention"],
-    ["sheet", "Sheet", "no matter", "to print"],
-    ["tape", "Tape", "no matter", "at the kit"],
-    ["hits", "Hits", "no matter", "recorded at the kit"],
+  const row = (to: string, mark: Shown, say: string): StepRow => ({
+    to,
+    name: NAMES[to] ?? to,
+    mark,
+    say,
+  });
+  const rows = [
+    row("brief", done(brief), brief ? "answered" : "not answered yet"),
+    row("room", done(room), room ? "drawn" : "not drawn"),
+    row("kit", kit, kitSays),
+    row("place", done(mics), mics ? "mics placed" : "no mics yet"),
+    row("patch", patched[0], patched[1]),
+    row("pairs", wants, PAIRS[wants] ?? "wants attention"),
+    row("sheet", "no matter", "to print"),
+    row(AT_THE_KIT, "no matter", "at the kit"),
+    row("hits", "no matter", "recorded at the kit"),
   ];
-  return (
-    <nav
-      aria-label="Steps of the work"
-      className="flex flex-col border-r border-hair bg-panel pt-3"
-    >
-      {rows.map(([to, name, mark, say]) => (
-        <NavLink
-          key={to}
-          to={to}
-          className={({ isActive }) =>
-            `${to === AT_THE_KIT ? "mt-2 border-t border-t-hair pt-4 " : ""}flex flex-col items-center gap-1 border-l-[3px] py-3 text-[0.88rem] ${isActive ? "border-ink bg-card font-bold" : "border-transparent text-soft hover:text-ink"}`
-          }
-        >
-          <Mark verdict={mark} />
-          {name}
-          <span className="sr-only">, {say}</span>
-          {to === first && <Note>start</Note>}
-          {to === "pairs" && pairs && <ListLength />}
-        </NavLink>
-      ))}
-    </nav>
-  );
+  return { rows, first, pairs };
 }
+
+const NAMES: Record<string, string> = {
+  brief: "Brief",
+  room: "Room",
+  kit: "Kit",
+  place: "Place",
+  patch: "Patch",
+  pairs: "Pairs",
+  sheet: "Sheet",
+  tape: "Tape",
+  hits: "Hits",
+};
 
 /** How many lines there are to do, when that is known. */
 function ListLength() {

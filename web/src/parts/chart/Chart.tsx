@@ -105,9 +105,9 @@ function Head({ title, hint, layout, tools, zoom, frame }: HeadProps) {
   ] as const;
   return (
     <header className="flex flex-wrap items-center gap-x-2 gap-y-1 px-3 pt-2 text-[0.85rem]">
-      <h2 className="text-[0.95rem] whitespace-nowrap">{title}</h2>
+      <h2 className="text-[0.95rem] whitespace-nowrap narrow:sr-only">{title}</h2>
       {!away && <span className="truncate text-soft max-[1150px]:hidden">{hint}</span>}
-      <span className="ml-auto flex shrink-0 gap-1">
+      <span className="ml-auto flex shrink-0 gap-1 narrow:ml-0 narrow:shrink narrow:flex-wrap">
         {tools}
         {rows.map(([words, said, run]) => (
           <button

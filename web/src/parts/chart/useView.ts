@@ -14,6 +14,7 @@ import {
   fitted,
   type Point2,
   type Point3,
+  pulled,
   toScreen,
   type View,
   zoomed,
@@ -86,25 +87,48 @@ function useWheel(svg: RefObject<SVGSVGElement | null>, setView: SetView) {
   }, [svg, setView]);
 }
 
-/** Take hold of the paper itself and pull it along. */
-function usePan(view: View, setView: SetView) {
-  const pan = useRef<{ x: number; y: number; view: View } | null>(null);
+/** Take hold of the paper itself and pull it along; a second finger spreads it, also from a mic. */
+function usePull(view: View, setView: SetView) {
+  const fingers = useRef(new Map<number, Point2>());
+  const from = useRef<{ at: Point2[]; view: View }>({ at: [], view });
+  /** As it was last pulled, which may not be drawn yet. */
+  const last = useRef<View>(view);
+  /** From there on, with the fingers there are now. */
+  const begin = () => {
+    from.current = { at: [...fingers.current.values()], view: last.current };
+  };
+  const put = (e: PointerEvent<SVGSVGElement>) => {
+    const box = e.currentTarget.getBoundingClientRect();
+    fingers.current.set(e.pointerId, [e.clientX - box.left, e.clientY - box.top]);
+  };
+  const take = (e: PointerEvent<SVGSVGElement>) => {
+    if (fingers.current.size === 0) last.current = view;
+    put(e);
+    begin();
+    e.currentTarget.setPointerCapture(e.pointerId);
+  };
+  const lift = (e: PointerEvent<SVGSVGElement>) => {
+    if (fingers.current.delete(e.pointerId)) begin();
+  };
   return {
+    onPointerDownCapture: (e: PointerEvent<SVGSVGElement>) => {
+      if (fingers.current.size === 0) return;
+      e.stopPropagation();
+      if (fingers.current.size === 1) take(e);
+    },
     onPointerDown: (e: PointerEvent<SVGSVGElement>) => {
-      if (e.button !== 0) return;
-      pan.current = { x: e.clientX, y: e.clientY, view };
-      e.currentTarget.setPointerCapture(e.pointerId);
+      if (e.button === 0) take(e);
     },
     onPointerMove: (e: PointerEvent<SVGSVGElement>) => {
-      const from = pan.current;
-      if (!from) return;
-      const { scale, middle } = from.view;
-      const [dx, dy] = [(e.clientX - from.x) / scale, (e.clientY - from.y) / scale];
-      setView((v) => ({ ...v, middle: [middle[0] - dx, middle[1] + dy] }));
+      if (!fingers.current.has(e.pointerId)) return;
+      put(e);
+      const { at, view: was } = from.current;
+      last.current = pulled(was, at, [...fingers.current.values()]);
+      const { scale, middle } = last.current;
+      setView((v) => ({ ...v, scale, middle }));
     },
-    onPointerUp: () => {
-      pan.current = null;
-    },
+    onPointerUp: lift,
+    onPointerCancel: lift,
   };
 }
 
@@ -126,7 +150,7 @@ export function useView({ facing, side, layout, fresh }: ChartProps) {
     setView((v) => held(layout, before, v));
   }, [ids]);
   useWheel(svg, setView);
-  const hold = usePan(view, setView);
+  const hold = usePull(view, setView);
   const zoom = (by: number) => setView((v) => zoomed(v, by, [v.width / 2, v.height / 2]));
   const frame = (kitOnly: boolean) =>
     setView(fitted(extent(layout, facing, kitOnly), view, kitOnly ? EDGE_MARGIN : undefined));

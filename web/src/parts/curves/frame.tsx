@@ -10,11 +10,14 @@ interface PaperProps {
   children: ReactNode;
 }
 
+/** On a phone a wide one is drawn so small that what is written on it is not read: larger there. */
+const legible = (wide: number) => (wide > 420 ? "max-[560px]:[&_text]:text-[14.5px]" : "");
+
 /** A drawing that is as wide as its place. */
 export function Paper({ wide, high, label, children }: PaperProps) {
   const said = label ? { role: "img", "aria-label": label } : { "aria-hidden": true as const };
   return (
-    <svg viewBox={`0 0 ${wide} ${high}`} className="block w-full" {...said}>
+    <svg viewBox={`0 0 ${wide} ${high}`} className={`block w-full ${legible(wide)}`} {...said}>
       {children}
     </svg>
   );
@@ -46,7 +49,7 @@ function Sheet({ wide, high, children }: Omit<PaperProps, "label">) {
     <svg
       viewBox={`0 0 ${wide} ${high}`}
       aria-hidden="true"
-      className="pointer-events-none absolute inset-0 size-full contain-strict"
+      className={`pointer-events-none absolute inset-0 size-full contain-strict ${legible(wide)}`}
     >
       {children}
     </svg>

@@ -37,6 +37,8 @@ const MOST = "max(30px, 1rem)";
 /** The name over the first column, and what lies between rows. */
 const HEAD = "1.1rem";
 const BETWEEN = "0.07rem";
+/** Beside it where it is as wide as the screen, which there says how high it is. */
+const EDGES = "2rem";
 /** A letter of a name, and what lies round it. */
 const LETTER_REM = 0.5;
 const ROUND_REM = 0.5;
@@ -55,10 +57,15 @@ function Fits({ order, children }: FitsProps) {
   const high = (cell: string) => `calc(${HEAD} + ${rows} * (${cell} + ${BETWEEN}))`;
   const share = (whole: string, taken: string) => `(${whole} - ${taken}) / ${rows} - ${BETWEEN}`;
   const cell = `clamp(${least}, min(${share("100cqh", HEAD)}, ${share("100cqw", names)}), ${MOST})`;
+  const room = {
+    "--least": high(least),
+    "--narrow": high(`clamp(${least}, ${share(`100vw - ${EDGES}`, names)}, ${MOST})`),
+    maxHeight: high(MOST),
+  } as CSSProperties;
   return (
     <div
-      className="shrink-0 grow basis-0 [container-type:size]"
-      style={{ minHeight: high(least), maxHeight: high(MOST) }}
+      className="min-h-(--least) shrink-0 grow basis-0 [container-type:size] narrow:min-h-(--narrow)"
+      style={room}
     >
       <div className="relative w-max" style={{ "--cell": cell } as CSSProperties}>
         {children}

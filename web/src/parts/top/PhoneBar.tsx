@@ -1,18 +1,23 @@
-/** The head of the page on a phone: which layout, whether all is saved, and who is there. */
-import { Link } from "react-router";
+/** The head of the page on a phone: the step, the layout, a step back, whether all is saved. */
+import type { ReactNode } from "react";
 import { AccountMenu } from "../AccountMenu";
 import { useEditorPart } from "../editing";
-import { SavedState } from "./TopBar";
+import { LayoutMenu } from "./LayoutMenu";
+import { SavedState, UndoRedo } from "./TopBar";
 
-export function PhoneBar() {
+/** What went wrong with saving has a line of its own, where there is room for the words. */
+const BAR =
+  "flex min-w-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-hair bg-panel px-2 py-1 [&>[data-saved=stranger]]:order-last [&>[data-saved=stranger]]:ml-0 [&>[data-saved=stranger]]:basis-full [&>[data-saved=unsent]]:order-last [&>[data-saved=unsent]]:ml-0 [&>[data-saved=unsent]]:basis-full";
+
+export function PhoneBar({ steps }: { steps: ReactNode }) {
   const out = useEditorPart((s) => s.out);
-  const name = useEditorPart((s) => s.still.name);
   return (
-    <header className="flex min-w-0 items-center gap-3 border-b border-hair bg-panel px-3">
-      <Link to="/" className="min-w-0 truncate">
-        <strong>{name}</strong> <span className="text-soft">{out.session_name}</span>
-        <span className="sr-only">, to your sessions</span>
-      </Link>
+    <header className={BAR}>
+      {steps}
+      <span className="flex min-w-0 flex-1">
+        <LayoutMenu out={out} />
+      </span>
+      <UndoRedo out={out} />
       <SavedState />
       <AccountMenu />
     </header>

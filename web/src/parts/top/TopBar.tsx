@@ -3,7 +3,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { CircleHelp, Redo2, Undo2 } from "lucide-react";
 import { memo } from "react";
 import { api, must } from "../../api/client";
-import type { Units } from "../../api/types";
+import type { LayoutOut, Units } from "../../api/types";
 import { AccountMenu } from "../AccountMenu";
 import { Brand } from "../Brand";
 import { useEditorPart } from "../editing";
@@ -32,10 +32,7 @@ export const TopBar = memo(function TopBar({ onKeys }: { onKeys: () => void }) {
         <strong>{out.session_name}</strong> <span className="text-soft">{out.place}</span>
       </p>
       <LayoutMenu out={out} />
-      <span className="flex gap-1">
-        <Step way="undo" what={out.undo_what} can={out.can_undo} />
-        <Step way="redo" what={out.redo_what} can={out.can_redo} />
-      </span>
+      <UndoRedo out={out} />
       <SavedState />
       <Air />
       <UnitsChoice />
@@ -53,6 +50,15 @@ export const TopBar = memo(function TopBar({ onKeys }: { onKeys: () => void }) {
 });
 
 const STEPS = { undo: ["Undo", Undo2], redo: ["Redo", Redo2] } as const;
+
+export function UndoRedo({ out }: { out: LayoutOut }) {
+  return (
+    <span className="flex gap-1">
+      <Step way="undo" what={out.undo_what} can={out.can_undo} />
+      <Step way="redo" what={out.redo_what} can={out.can_redo} />
+    </span>
+  );
+}
 
 /** One step back or forth, and what it would be. */
 function Step({ way, what, can }: { way: "undo" | "redo"; what: string; can: boolean }) {
@@ -89,7 +95,7 @@ export function SavedState() {
   );
 }
 
-function UnitsChoice() {
+export function UnitsChoice() {
   const me = useMe();
   const queries = useQueryClient();
   const units = useMutation({

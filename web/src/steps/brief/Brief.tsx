@@ -15,10 +15,10 @@ type Build = (pieces: Piece[], what: string) => Promise<void>;
 export function Brief() {
   const { asked, brief, plans, build, answer } = useBrief();
   return (
-    <div className="grid h-full grid-cols-[minmax(340px,0.8fr)_minmax(0,1.5fr)]">
+    <div className="grid h-full grid-cols-[minmax(340px,0.8fr)_minmax(0,1.5fr)] narrow:relative narrow:block narrow:overflow-y-auto">
       <section
         aria-label="Questions"
-        className="overflow-y-auto border-r border-hair bg-panel px-5 py-4"
+        className="overflow-y-auto border-r border-hair bg-panel px-5 py-4 narrow:border-r-0 narrow:border-b"
       >
         <h1 className="text-xl">Before the first mic</h1>
         <p className="mt-1 mb-3 text-[0.88rem] text-soft">
@@ -75,7 +75,7 @@ function Plans({ plans, build }: { plans: Plan[]; build: Build }) {
     );
   return (
     <>
-      <ol className="grid grid-cols-3 gap-3 max-[1180px]:grid-cols-2">
+      <ol className="grid grid-cols-3 gap-3 max-[1180px]:grid-cols-2 max-[640px]:grid-cols-1">
         {plans.map((plan, i) => (
           <PlanCard
             key={plan.title}

@@ -23,7 +23,7 @@ export function MixTable({ plans, picks, onPick, onTake }: Props) {
   return (
     <section className="mt-5" aria-label="Mix">
       <h2 className="mb-1 text-lg">Mix them</h2>
-      <div className="text-[0.85rem]">
+      <div className="text-[0.85rem] narrow:overflow-x-auto narrow:*:min-w-[38rem]">
         <div className={`${ROW} text-soft`} style={columns(plans)}>
           <span>Part</span>
           {plans.map((p, i) => (

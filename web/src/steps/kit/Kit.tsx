@@ -1,6 +1,6 @@
 /** Kit: what stands there, where exactly, and how it is tuned. */
 import { useQuery } from "@tanstack/react-query";
-import { memo, useState } from "react";
+import { memo, useEffect, useState } from "react";
 import { api, exactly } from "../../api/client";
 import type { KitBoard } from "../../api/types";
 import { partOf } from "../../core/kitParts";
@@ -10,6 +10,7 @@ import { Views } from "../../parts/fields/Views";
 import { KitFaults } from "../../parts/KitFaults";
 import { Later, useTakenHold } from "../../parts/Later";
 import { useLast } from "../../parts/last";
+import { OVER, UNDER, UNDER_BAR, useNarrow } from "../../parts/narrow";
 import { ReadyForHands } from "../../parts/ReadyForHands";
 import { Chosen, useChosen } from "./chosen";
 import { KitCharts } from "./KitChart";
@@ -25,6 +26,8 @@ const FOOT = [
   ["tuning", "Tuning"],
   ["table", "Table"],
 ] as const;
+const EITHER = [["part", "Drum or kit"], ...FOOT] as const;
+type Foot = (typeof FOOT)[number][0];
 
 /** The tape walk and the drummer's zones of the kit as it stands. */
 function useKitBoard(skip: Ends[]) {
@@ -42,25 +45,36 @@ export function Kit() {
   const [chosen] = useState(() => new Shared<string | null>(null));
   const [skip, setSkip] = useState<Ends[]>([]);
   const board = useLast(useKitBoard(skip).data);
+  const narrow = useNarrow();
+  const below = { board, skip, onChoose: chosen.set, onSkip: setSkip };
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)_288px] grid-rows-[minmax(0,1fr)_minmax(230px,37%)] max-[1050px]:grid-cols-[minmax(0,1fr)_250px]">
+    <div className={narrow ? OVER : BESIDE}>
       <h1 className="sr-only">The kit</h1>
       <ReadyForHands />
       <Chosen value={chosen}>
         <KitCharts board={board} onChoose={chosen.set} />
-        <Below {...{ board, skip }} onChoose={chosen.set} onSkip={setSkip} />
-        <aside
-          aria-label="Drum or kit"
-          className="col-start-2 row-span-2 row-start-1 space-y-4 overflow-y-auto border-l border-hair bg-panel p-4 contain-strict"
-        >
-          <Later>
-            <Beside onChoose={chosen.set} />
-          </Later>
-        </aside>
+        {narrow ? (
+          <Under {...below} />
+        ) : (
+          <>
+            <Below {...below} />
+            <aside
+              aria-label="Drum or kit"
+              className="col-start-2 row-span-2 row-start-1 space-y-4 overflow-y-auto border-l border-hair bg-panel p-4 contain-strict"
+            >
+              <Later>
+                <Beside onChoose={chosen.set} />
+              </Later>
+            </aside>
+          </>
+        )}
       </Chosen>
     </div>
   );
 }
+
+const BESIDE =
+  "grid h-full grid-cols-[minmax(0,1fr)_288px] grid-rows-[minmax(0,1fr)_minmax(230px,37%)] max-[1050px]:grid-cols-[minmax(0,1fr)_250px]";
 
 interface Choosing {
   onChoose: (id: string | null) => void;
@@ -89,7 +103,7 @@ const Walk = memo(function Walk({ board, skip, onSkip }: Walked) {
 
 /** The tape, the tuning or the table. */
 const Below = memo(function Below({ board, skip, onChoose, onSkip }: BelowProps) {
-  const [foot, setFoot] = useState<(typeof FOOT)[number][0]>("tape");
+  const [foot, setFoot] = useState<Foot>("tape");
   return (
     <Views
       small
@@ -101,9 +115,43 @@ const Below = memo(function Below({ board, skip, onChoose, onSkip }: BelowProps)
       className="col-start-1 row-start-2 grid min-h-0 grid-rows-[auto_minmax(0,1fr)] border-t border-hair bg-panel contain-strict"
       view="min-h-0"
     >
-      {foot === "tape" && <Walk {...{ board, skip, onSkip }} />}
-      {foot === "tuning" && <TuningPanel onChoose={onChoose} />}
-      {foot === "table" && <KitTable {...{ board, onChoose }} />}
+      <FootView {...{ foot, board, skip, onChoose, onSkip }} />
+    </Views>
+  );
+});
+
+function FootView({ foot, board, skip, onChoose, onSkip }: BelowProps & { foot: Foot }) {
+  if (foot === "tuning") return <TuningPanel onChoose={onChoose} />;
+  if (foot === "table") return <KitTable {...{ board, onChoose }} />;
+  return <Walk {...{ board, skip, onSkip }} />;
+}
+
+/** Where there is room for one of them: the drum or kit, or what stands below it at a desk. */
+const Under = memo(function Under(props: BelowProps) {
+  const [view, setView] = useState<Foot | "part">("part");
+  const chosen = useChosen();
+  useEffect(() => {
+    if (chosen) setView("part");
+  }, [chosen]);
+  return (
+    <Views
+      small
+      label="Below the chart"
+      value={view}
+      options={EITHER}
+      onTake={setView}
+      bar={UNDER_BAR}
+      className={UNDER}
+    >
+      {view === "part" ? (
+        <div className="space-y-4 px-4 pb-4">
+          <Later>
+            <Beside onChoose={props.onChoose} />
+          </Later>
+        </div>
+      ) : (
+        <FootView {...props} foot={view} />
+      )}
     </Views>
   );
 });

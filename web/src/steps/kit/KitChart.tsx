@@ -1,14 +1,16 @@
 /** The kit from above and in height, with what a hand can take hold of. */
-import { memo, useMemo, useState } from "react";
+import { memo, type ReactNode, useMemo, useState } from "react";
 import type { KitBoard } from "../../api/types";
 import { drawnOf } from "../../core/carry";
 import { centreOf, isDrum, type Part, partAt, partOf } from "../../core/kitParts";
 import type { Facing, Point3, View } from "../../core/view";
 import { Chart } from "../../parts/chart/Chart";
+import { titlesOf, useSeenFrom } from "../../parts/chart/seenFrom";
 import { useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { useChangePart, useHands } from "../../parts/hands";
 import { Later } from "../../parts/Later";
 import { useMe } from "../../parts/me";
+import { useNarrow } from "../../parts/narrow";
 import { KitLayer } from "./KitLayer";
 
 /** On this chart no mic is taken hold of. */
@@ -26,13 +28,27 @@ interface Props {
 }
 
 export const KitCharts = memo(function KitCharts(props: Props) {
-  const lit = useLit();
+  return useNarrow() ? <OneChart {...props} /> : <TwoCharts {...props} />;
+});
+
+/** One of the views, where there is room for one. */
+function OneChart(props: Props) {
+  const { facing, title, turn } = useSeenFrom();
+  return (
+    <div className="grid min-h-0">
+      <KitChart
+        key={facing}
+        {...props}
+        {...{ facing, tools: turn }}
+        title={`The kit ${title.toLowerCase()}`}
+      />
+    </div>
+  );
+}
+
+function TwoCharts(props: Props) {
+  const { side } = useLit();
   const [second, setSecond] = useState<"along" | "side">("along");
-  const drummer = lit.side === "drummer";
-  const title = {
-    along: drummer ? "From behind" : "From the front",
-    side: drummer ? "From the right" : "From the left",
-  }[second];
   return (
     <div className="grid min-h-0 grid-cols-[1.34fr_1fr] divide-x divide-hair">
       <KitChart {...props} facing="above" title="The kit from above" />
@@ -40,13 +56,21 @@ export const KitCharts = memo(function KitCharts(props: Props) {
         <KitChart
           {...props}
           facing={second}
-          title={title}
-          onTurn={() => setSecond(second === "along" ? "side" : "along")}
+          title={titlesOf(side)[second]}
+          tools={
+            <button
+              type="button"
+              className="btn px-2 py-0.5 text-[0.8rem]"
+              onClick={() => setSecond(second === "along" ? "side" : "along")}
+            >
+              {second === "side" ? "Front" : "Side"}
+            </button>
+          }
         />
       </Later>
     </div>
   );
-});
+}
 
 /** Moves of a part: shown while the hand moves, taken where it lets go. */
 function useMoves() {
@@ -80,8 +104,8 @@ function useMoves() {
 
 const WHOLE = 2 * Math.PI;
 
-function KitChart(props: Props & { facing: Facing; title: string; onTurn?: () => void }) {
-  const { facing, title, onTurn, board, onChoose } = props;
+function KitChart(props: Props & { facing: Facing; title: string; tools?: ReactNode }) {
+  const { facing, title, tools, board, onChoose } = props;
   const editor = useEditor();
   const hands = useHands();
   const layout = useEditorPart((s) => (hands.holds ? drawnOf(s.doc, s.still, facing) : s.doc));
@@ -106,17 +130,10 @@ function KitChart(props: Props & { facing: Facing; title: string; onTurn?: () =>
   return (
     <Chart
       {...NOBODY}
-      {...{ title, facing, side, layout, still, carrying, ruler, layer }}
+      {...{ title, facing, side, layout, still, carrying, ruler, layer, tools }}
       hint={facing === "above" ? `${side} at the foot` : ""}
       board={pairs}
       lit={NONE}
-      tools={
-        onTurn && (
-          <button type="button" className="btn px-2 py-0.5 text-[0.8rem]" onClick={onTurn}>
-            {facing === "side" ? "Front" : "Side"}
-          </button>
-        )
-      }
     />
   );
 }

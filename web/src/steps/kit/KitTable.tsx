@@ -36,7 +36,7 @@ export function KitTable({ board, onChoose }: Props) {
   const ruler: Ruler = useMe();
   return (
     <div className="h-full overflow-auto px-4 pb-2">
-      <table className="w-full text-[0.86rem]">
+      <table className="w-full text-[0.86rem] narrow:min-w-[44rem]">
         <caption className="sr-only">Drums and cymbals, sizes and places</caption>
         <thead className="text-left text-soft">
           <tr>

@@ -46,7 +46,7 @@ function Contents({ studio, held }: { studio: number; held: LockerOut }) {
   const work = useLocker(studio, held);
   const { locker, chosen, choose, save } = work;
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_320px]">
+    <div className="grid grid-cols-[minmax(0,1fr)_320px] narrow:grid-cols-[minmax(0,1fr)]">
       <main className="space-y-5 p-6">
         <Top studio={studio} saving={save.isPending} />
         {save.error && (
@@ -67,13 +67,17 @@ function Contents({ studio, held }: { studio: number; held: LockerOut }) {
       </main>
       <aside
         aria-label="What is chosen"
-        className="min-h-[calc(100vh-53px)] border-l border-hair bg-panel p-4"
+        className={`min-h-[calc(100vh-53px)] border-l border-hair bg-panel p-4 narrow:min-h-0 narrow:border-t narrow:border-l-0 ${chosen ? OVER_THE_SHELVES : ""}`}
       >
         <Beside work={work} />
       </aside>
     </div>
   );
 }
+
+/** On a phone what was chosen comes up over the shelves it was chosen from. */
+const OVER_THE_SHELVES =
+  "narrow:sticky narrow:bottom-0 narrow:max-h-[60dvh] narrow:overflow-y-auto";
 
 function Top({ studio, saving }: { studio: number; saving: boolean }) {
   const me = useMe();

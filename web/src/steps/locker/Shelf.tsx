@@ -28,22 +28,24 @@ export function Shelf(props: Props) {
       {rows.length === 0 ? (
         <p className="text-[0.9rem] text-soft">Nothing here yet.</p>
       ) : (
-        <table className="mt-1 w-full text-[0.88rem]">
-          <thead className="text-left text-soft">
-            <tr>
-              {heads.map((h) => (
-                <th key={h} scope="col" className="pr-3 font-normal">
-                  {h}
-                </th>
+        <div className="narrow:overflow-x-auto">
+          <table className="mt-1 w-full text-[0.88rem]">
+            <thead className="text-left text-soft">
+              <tr>
+                {heads.map((h) => (
+                  <th key={h} scope="col" className="pr-3 font-normal">
+                    {h}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((r) => (
+                <OneRow key={r.id} kind={kind} row={r} on={chosen === r.id} onChoose={onChoose} />
               ))}
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((r) => (
-              <OneRow key={r.id} kind={kind} row={r} on={chosen === r.id} onChoose={onChoose} />
-            ))}
-          </tbody>
-        </table>
+            </tbody>
+          </table>
+        </div>
       )}
     </section>
   );

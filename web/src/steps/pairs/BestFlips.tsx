@@ -31,7 +31,9 @@ export function BestFlips() {
           <OneMic key={m.id} mic={m} doc={doc} turn={worth.includes(m.id)} />
         ))}
       </ul>
-      <Sets flips={flips} doc={doc} />
+      <div className="narrow:overflow-x-auto">
+        <Sets flips={flips} doc={doc} />
+      </div>
       {flips.runner_up && (
         <p className="mt-1.5 text-[0.85rem] text-soft">
           The runner-up turns over {flips.runner_up.flip.join(", ") || "nothing"} and is{" "}

@@ -74,7 +74,7 @@ export function EveryPair({ drum, onOpened }: { drum: string; onOpened: () => vo
   if (!board) return null;
   return (
     <section
-      className="flex flex-col overflow-auto border-l border-hair p-4"
+      className="relative flex flex-col overflow-auto border-l border-hair p-4 narrow:border-l-0"
       aria-label="Every pair"
       data-wide={find.look === "grid" && board.mic_ids.length > WIDE ? true : undefined}
     >

@@ -49,7 +49,9 @@ export function OneByOne() {
           dB of body each newcomer adds to the sum so far; below it, turned over.
         </span>
       </div>
-      <Steps steps={steps} onSwap={swap} />
+      <div className="narrow:overflow-x-auto">
+        <Steps steps={steps} onSwap={swap} />
+      </div>
     </div>
   );
 }
@@ -59,7 +61,7 @@ type Swap = (i: number, by: number) => void;
 function Steps({ steps, onSwap }: { steps: StepRow[]; onSwap: Swap }) {
   const doc = useEditorPart((s) => s.still);
   return (
-    <table className="w-full text-[0.84rem]">
+    <table className="w-full text-[0.84rem] narrow:min-w-[36rem]">
       <caption className="sr-only">Mics added one by one</caption>
       <thead className="text-left text-soft">
         <tr>

@@ -1,5 +1,5 @@
 /** Pairs: what arrives, every pair in one grid, and one pair with what to do about it. */
-import { useEffect, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import { firstDrum } from "../../core/words";
 import { Pulses } from "../../parts/curves/Pulses";
 import { useEditor, useEditorPart, useHovered, useLit } from "../../parts/editing";
@@ -8,13 +8,14 @@ import { Tick } from "../../parts/fields/Tick";
 import { Views } from "../../parts/fields/Views";
 import { Later } from "../../parts/Later";
 import { NoMics } from "../../parts/NoMics";
+import { UNDER_BAR, useNarrow } from "../../parts/narrow";
 import { BestFlips } from "./BestFlips";
 import { Balance } from "./balance/Balance";
 import { PairDetail } from "./detail/PairDetail";
 import { EveryPair, MANY } from "./EveryPair";
 import { OneByOne } from "./OneByOne";
 import { Picture } from "./Picture";
-import { Trial } from "./Trial";
+import { Trial, type TrialProps } from "./Trial";
 import { ToDo } from "./todo/ToDo";
 import { type OnTrial, type Trying, useTrial } from "./useTrial";
 
@@ -34,22 +35,71 @@ export function Pairs() {
   const [drum, setDrum] = useState(firstDrum(doc, "snare").id);
   const [view, setView] = useState<View>("todo");
   const trial = useTrial();
+  const narrow = useNarrow();
   usePutAway();
   const { shown, back } = trial;
   if (!computed) return <p className="p-6 text-soft">Computing…</p>;
   if (doc.mics.length < 2) return <NoMics words="A pair needs two mics." />;
+  const parts = {
+    look: <LookAt drum={drum} onDrum={setDrum} view={view} onView={setView} trial={trial} />,
+    every: <EveryPair drum={drum} onOpened={back} />,
+    one: <OpenedPair trial={trial} />,
+  };
+  if (narrow) return <InTurn parts={parts} onTrial={shown && { tried: shown, onBack: back }} />;
   return (
     <div className="grid h-full grid-cols-[minmax(0,1.5fr)_minmax(380px,1fr)] grid-rows-[minmax(0,1fr)_auto] has-[[data-wide]]:grid-cols-[minmax(0,1fr)_minmax(600px,1.15fr)]">
       <h1 className="sr-only">Pairs of mics</h1>
       {shown ? (
         <Trial tried={shown} onBack={back} />
       ) : (
-        <Later meanwhile={<div />}>
-          <LookAt drum={drum} onDrum={setDrum} view={view} onView={setView} trial={trial} />
-        </Later>
+        <Later meanwhile={<div />}>{parts.look}</Later>
       )}
-      <EveryPair drum={drum} onOpened={back} />
-      <OpenedPair trial={trial} />
+      {parts.every}
+      {parts.one}
+    </div>
+  );
+}
+
+const PARTS = [
+  ["look", "Overview"],
+  ["every", "Every pair"],
+  ["one", "One pair"],
+] as const;
+type Part = (typeof PARTS)[number][0];
+
+interface InTurnProps {
+  parts: Record<Part, ReactNode>;
+  onTrial: TrialProps | null;
+}
+
+/** Where there is room for one of them: a pair that is opened comes forward, as does a trial. */
+function InTurn({ parts, onTrial }: InTurnProps) {
+  const [part, setPart] = useState<Part>("look");
+  const pair = useEditorPart((s) => s.board?.focus && `${s.board.focus.a} ${s.board.focus.b}`);
+  const known = useRef(pair);
+  useEffect(() => {
+    if (pair && known.current !== pair) setPart("one");
+    known.current = pair;
+  }, [pair]);
+  return (
+    <div className="relative h-full overflow-y-auto">
+      <h1 className="sr-only">Pairs of mics</h1>
+      {onTrial ? (
+        <>
+          <Trial {...onTrial} />
+          {parts.one}
+        </>
+      ) : (
+        <Views
+          label="Of the pairs"
+          value={part}
+          options={PARTS}
+          onTake={setPart}
+          bar={`${UNDER_BAR} border-b border-hair`}
+        >
+          {parts[part]}
+        </Views>
+      )}
     </div>
   );
 }
@@ -74,7 +124,10 @@ interface LookProps {
 function LookAt({ drum, onDrum, view, onView, trial }: LookProps) {
   const sources = useEditorPart((s) => s.board?.sources) ?? [];
   return (
-    <section className="overflow-y-auto p-4" aria-label={VIEWS.find((v) => v[0] === view)?.[1]}>
+    <section
+      className="relative overflow-y-auto p-4"
+      aria-label={VIEWS.find((v) => v[0] === view)?.[1]}
+    >
       <Views
         label="Look at"
         value={view}
@@ -108,7 +161,7 @@ function OpenedPair({ trial }: { trial: OnTrial }) {
   const focus = useEditorPart((s) => s.board?.focus);
   return (
     <div
-      className={`col-span-2 overflow-hidden border-t border-hair bg-panel ${focus ? "h-[max(38vh,296px)]" : ""}`}
+      className={`col-span-2 overflow-hidden border-t border-hair bg-panel narrow:h-auto ${focus ? "h-[max(38vh,296px)]" : ""}`}
     >
       {focus ? (
         <Later>

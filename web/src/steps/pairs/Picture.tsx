@@ -163,10 +163,10 @@ function WhereTable({ picture }: { picture: PictureRow }) {
           <th scope="col" className="font-semibold">
             Where it appears
           </th>
-          <th scope="col" className="text-right font-semibold">
+          <th scope="col" className="pl-2 text-right font-semibold">
             Mono body, dB
           </th>
-          <th scope="col" className="text-right font-semibold">
+          <th scope="col" className="pl-2 text-right font-semibold">
             Mono attack, dB
           </th>
         </tr>

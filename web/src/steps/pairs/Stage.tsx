@@ -1,15 +1,24 @@
 /** From speaker to speaker, every drum on its place; names that would meet stand one above the other. */
+import { useMemo } from "react";
 import type { Layout, PictureRow } from "../../api/types";
 import { drumColour, sourceName } from "../../core/words";
+import { useNarrow } from "../../parts/narrow";
 
+/** At a desk, and on a phone: its letters are not to be smaller there. */
 const WIDE = 640;
+const ON_A_PHONE = 390;
 const HIGH = 78;
 const ROW = 15;
 
-const xOf = (percent: number) => WIDE / 2 + (percent / 100) * (WIDE / 2 - 46);
+type XOf = (percent: number) => number;
+
+const across =
+  (wide: number): XOf =>
+  (percent) =>
+    wide / 2 + (percent / 100) * (wide / 2 - 46);
 
 /** Every drum that has a place, from left to right, each name in a row where it meets no other. */
-function placedRows(picture: PictureRow, doc: Layout) {
+function placedRows(picture: PictureRow, doc: Layout, xOf: XOf) {
   const ends: number[] = [];
   const rows = picture.sources
     .filter((s) => s.placed)
@@ -28,18 +37,20 @@ function placedRows(picture: PictureRow, doc: Layout) {
 type Placed = ReturnType<typeof placedRows>["rows"][number];
 
 export function Stage({ picture, doc }: { picture: PictureRow; doc: Layout }) {
-  const { rows, high } = placedRows(picture, doc);
+  const wide = useNarrow() ? ON_A_PHONE : WIDE;
+  const xOf = useMemo(() => across(wide), [wide]);
+  const { rows, high } = placedRows(picture, doc, xOf);
   const floor = high - 16;
   return (
     <svg
-      viewBox={`0 0 ${WIDE} ${high}`}
+      viewBox={`0 0 ${wide} ${high}`}
       className="mt-1 block w-full"
       role="img"
       aria-label={`${picture.name} from left to right: ${rows.map((p) => p.name).join(", ")}`}
     >
-      <Floor floor={floor} high={high} />
+      <Floor {...{ floor, high, xOf }} />
       {rows.map((s) => (
-        <Post key={s.source} placed={s} doc={doc} floor={floor} />
+        <Post key={s.source} placed={s} {...{ doc, floor, xOf }} />
       ))}
       {rows.map((s) => (
         <text
@@ -62,7 +73,7 @@ export function Stage({ picture, doc }: { picture: PictureRow; doc: Layout }) {
   );
 }
 
-function Floor({ floor, high }: { floor: number; high: number }) {
+function Floor({ floor, high, xOf }: { floor: number; high: number; xOf: XOf }) {
   return (
     <>
       <line
@@ -92,7 +103,14 @@ function Floor({ floor, high }: { floor: number; high: number }) {
   );
 }
 
-function Post({ placed: s, doc, floor }: { placed: Placed; doc: Layout; floor: number }) {
+interface PostProps {
+  placed: Placed;
+  doc: Layout;
+  floor: number;
+  xOf: XOf;
+}
+
+function Post({ placed: s, doc, floor, xOf }: PostProps) {
   const drum = doc.kit.drums.find((d) => d.id === s.source);
   const colour = drum ? drumColour(drum.kind) : "var(--cymbal)";
   const x = xOf(s.percent);

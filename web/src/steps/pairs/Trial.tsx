@@ -8,7 +8,7 @@ import { useMe } from "../../parts/me";
 import { VerdictCounts } from "../../parts/VerdictCounts";
 import type { Tried } from "./useTrial";
 
-interface Props {
+export interface TrialProps {
   tried: Tried;
   onBack: () => void;
 }
@@ -25,7 +25,7 @@ function useShown(ids: string[], moved: boolean) {
   }, [doc, still, moved, ids]);
 }
 
-export function Trial({ tried, onBack }: Props) {
+export function Trial({ tried, onBack }: TrialProps) {
   const board = useEditorPart((s) => s.board);
   return (
     <section className="flex min-h-0 flex-col" aria-label="On trial">
@@ -65,7 +65,9 @@ function TwoViews({ tried }: { tried: Tried }) {
     ["along", lit.side === "drummer" ? "From behind" : "From the front"],
   ] as const;
   return (
-    <div className="grid min-h-0 flex-1 grid-cols-2 border-t border-hair [&>section]:border-r [&>section]:border-hair">
+    <div
+      className={`grid min-h-0 flex-1 grid-cols-2 border-t border-hair [&>section]:border-r [&>section]:border-hair narrow:h-[45dvh] narrow:min-h-64 narrow:flex-none narrow:grid-cols-1 narrow:[&>section+section]:hidden ${moved ? "" : "narrow:hidden"}`}
+    >
       {views.map(([facing, title]) => (
         <Chart
           key={facing}

@@ -10,10 +10,28 @@ import { useLocker } from "../../parts/stock";
 import { useSize } from "../../parts/useSize";
 import { type Plug, usePlug } from "./usePlug";
 
-const BOX = 150;
+/** Where mics, boxes and tracks stand beside each other, pixels. */
+interface Columns {
+  /** What the mics take, and the tracks. */
+  mics: number;
+  tracks: number;
+  /** Where a box begins, and what it takes. */
+  left: number;
+  box: number;
+  wide: number;
+}
 
-/** Names of mics and tracks have less room where the screen is narrow. */
-const sideOf = (width: number) => (width > 700 ? 212 : 138);
+const CABLE = 24;
+
+/** Names have less room where the screen is narrow; on a phone the mics have their tags alone. */
+function columnsIn(width: number): Columns {
+  const [mics, box, tracks] =
+    width > 700 ? [212, 150, 212] : width > 500 ? [138, 150, 138] : [58, 112, 132];
+  const wide = Math.max(width, mics + box + tracks + 2 * CABLE);
+  return { mics, tracks, box, wide, left: mics + (wide - mics - box - tracks) / 2 };
+}
+
+const MARGIN = 12;
 
 interface Props {
   chosen: string | null;
@@ -27,32 +45,32 @@ export function Bay({ chosen, onChoose }: Props) {
   const boxes = useMemo(() => boxesOf(locker?.inputs ?? [], doc.channels ?? []), [locker, doc]);
   const [ref, { width }] = useSize<HTMLDivElement>();
   const plug = usePlug(boxes, onChoose);
-  const side = sideOf(width);
-  const wide = Math.max(width, 2 * side + BOX + 70);
+  const columns = columnsIn(width - 2 * MARGIN);
+  const { wide, tracks } = columns;
   const high = highOf(boxes, Math.max(doc.mics.length, channels.length));
-  const left = (wide - BOX) / 2;
   return (
     <section ref={ref} className="overflow-auto p-0" aria-label="Mics, inputs and tracks">
       {width > 0 && (
         <div
           ref={plug.paper}
-          className="relative m-3 select-none"
-          style={{ width: wide - 24, height: high }}
+          className="relative select-none"
+          style={{ width: wide, height: high, margin: MARGIN }}
         >
-          <Cables {...{ doc, boxes, left, side, wide: wide - 24, high, chosen, plug }} />
+          <Cables {...{ doc, boxes, columns, high, chosen, plug }} />
           <Heading at={0}>Mics</Heading>
           {doc.mics.map((mic, n) => (
-            <MicRow key={mic.id} {...{ mic, doc, n, side, plug }} />
+            <MicRow key={mic.id} {...{ mic, doc, n, plug }} wide={columns.mics} />
           ))}
           {boxes.map((box) => (
-            <BoxShape key={box.first} {...{ box, left, doc, chosen, plug }} />
+            <BoxShape key={box.first} {...{ box, columns, doc, chosen, plug }} />
           ))}
-          <Heading at={wide - 24 - side}>Tracks</Heading>
+          <Heading at={wide - tracks}>Tracks</Heading>
           {channels.map((channel, n) => (
             <TrackRow
               key={channel.id}
-              {...{ channel, doc, n, side, plug, onChoose }}
-              x={wide - 24 - side}
+              {...{ channel, doc, n, plug, onChoose }}
+              x={wide - tracks}
+              wide={tracks}
               on={chosen === channel.id}
             />
           ))}
@@ -74,11 +92,11 @@ interface MicProps {
   mic: Mic;
   doc: Layout;
   n: number;
-  side: number;
+  wide: number;
   plug: Plug;
 }
 
-function MicRow({ mic, doc, n, side, plug }: MicProps) {
+function MicRow({ mic, doc, n, wide, plug }: MicProps) {
   const { hover } = useLit();
   const hovered = useHovered();
   const own = doc.channels?.find((c) => c.mic === mic.id);
@@ -86,13 +104,13 @@ function MicRow({ mic, doc, n, side, plug }: MicProps) {
     <div
       data-patch-mic={mic.id}
       className={`absolute left-0 flex touch-none items-center gap-2 overflow-hidden ${own ? "cursor-grab" : "opacity-60"}`}
-      style={{ top: rowY(n) - ROW / 2, height: ROW, width: side - 8 }}
+      style={{ top: rowY(n) - ROW / 2, height: ROW, width: wide - 8 }}
       onPointerEnter={() => hover(mic.id)}
       onPointerLeave={() => hover(null)}
       {...(own ? plug.grip(own.id) : {})}
     >
       <MicTag mic={mic} layout={doc} lit={hovered === mic.id} />
-      <span className="truncate text-[0.85rem]">
+      <span className={wide > 100 ? "truncate text-[0.85rem]" : "sr-only"}>
         {own ? mic.name : `${mic.name}, not recorded`}
       </span>
     </div>
@@ -107,17 +125,17 @@ const PHANTOM = {
 
 function BoxShape(props: {
   box: Box;
-  left: number;
+  columns: Columns;
   doc: Layout;
   chosen: string | null;
   plug: Plug;
 }) {
-  const { box, left, doc, chosen, plug } = props;
+  const { box, columns, doc, chosen, plug } = props;
   const numbers = Array.from({ length: box.count }, (_, k) => box.first + k);
   return (
     <fieldset
       className="absolute rounded-lg border border-hair bg-card"
-      style={{ left, top: box.y, width: BOX, height: 30 + box.count * ROW }}
+      style={{ left: columns.left, top: box.y, width: columns.box, height: 30 + box.count * ROW }}
     >
       <legend className="sr-only">{box.name}</legend>
       <p className="truncate px-2 pt-0.5 text-center text-[0.85rem] leading-[1.05] font-bold">
@@ -162,13 +180,13 @@ function TrackRow(props: {
   channel: Channel;
   doc: Layout;
   n: number;
-  side: number;
   x: number;
+  wide: number;
   on: boolean;
   plug: Plug;
   onChoose: (id: string) => void;
 }) {
-  const { channel, n, side, x, on, plug, onChoose } = props;
+  const { channel, n, x, wide, on, plug, onChoose } = props;
   return (
     <button
       type="button"
@@ -176,7 +194,7 @@ function TrackRow(props: {
       aria-pressed={on}
       data-input={channel.input ?? ""}
       className={`absolute flex touch-none cursor-grab items-center gap-2 overflow-hidden rounded-md px-1.5 text-left text-[0.85rem] ${on ? "bg-card font-semibold outline outline-ink" : "hover:bg-card"}`}
-      style={{ left: x, top: rowY(n) - ROW / 2, height: ROW - 2, width: side }}
+      style={{ left: x, top: rowY(n) - ROW / 2, height: ROW - 2, width: wide }}
       onClick={() => onChoose(channel.id)}
       onFocus={() => onChoose(channel.id)}
       onKeyDown={(e) => plug.key(e, channel)}
@@ -196,9 +214,7 @@ function TrackRow(props: {
 interface CablesProps {
   doc: Layout;
   boxes: Box[];
-  left: number;
-  side: number;
-  wide: number;
+  columns: Columns;
   high: number;
   chosen: string | null;
   plug: Plug;
@@ -209,7 +225,8 @@ const sag = (x1: number, y1: number, x2: number, y2: number) => {
   return `M${x1} ${y1}C${x1 + bend} ${y1} ${x2 - bend} ${y2} ${x2} ${y2}`;
 };
 
-function Cables({ doc, boxes, left, side, wide, high, chosen, plug }: CablesProps) {
+function Cables({ doc, boxes, columns, high, chosen, plug }: CablesProps) {
+  const { mics, tracks, left, box, wide } = columns;
   const rows = new Map(doc.mics.map((m, n) => [m.id, n]));
   const hovered = useHovered();
   return (
@@ -222,12 +239,12 @@ function Cables({ doc, boxes, left, side, wide, high, chosen, plug }: CablesProp
         const on = chosen === c.id || hovered === c.mic;
         const colour = micColour(mic, doc);
         const from = rowY(rows.get(c.mic) ?? 0);
-        const [near, far] = held ? [held.x, held.x] : [left, left + BOX];
+        const [near, far] = held ? [held.x, held.x] : [left, left + box];
         return (
           <g key={c.id} stroke={colour} fill="none" strokeWidth={on ? 2.6 : 1.3}>
-            <path d={sag(side - 6, from, near, y)} data-cable={c.id} />
+            <path d={sag(mics - 6, from, near, y)} data-cable={c.id} />
             <path
-              d={sag(far, y, wide - side, rowY(n))}
+              d={sag(far, y, wide - tracks, rowY(n))}
               strokeDasharray="1 4"
               strokeLinecap="round"
             />

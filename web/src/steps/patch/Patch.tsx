@@ -26,7 +26,7 @@ export function Patch() {
   if (!mics) return <NoMics words="Nothing to patch yet." />;
   const where = boxes ? asked : "sockets";
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)_330px]">
+    <div className="relative grid h-full grid-cols-[minmax(0,1fr)_330px] narrow:grid-cols-[minmax(0,1fr)] narrow:grid-rows-[minmax(17rem,52%)_minmax(0,1fr)] low:grid-rows-[17rem_max-content] low:overflow-y-auto">
       <h1 className="sr-only">Patch</h1>
       <div className="grid min-h-0 min-w-0 grid-rows-[auto_minmax(0,1fr)]">
         {boxes > 0 && (
@@ -40,7 +40,7 @@ export function Patch() {
       </div>
       <aside
         aria-label="The patch in words"
-        className="space-y-4 overflow-y-auto border-l border-hair bg-panel p-4"
+        className="relative space-y-4 overflow-y-auto border-l border-hair bg-panel p-4 narrow:border-t narrow:border-l-0"
       >
         {where === "floor" ? (
           <BoxList onPoint={point} />

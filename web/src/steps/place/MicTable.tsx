@@ -26,7 +26,7 @@ export function MicTable() {
     board?.sources.findIndex((s) => s.id === firstDrum(doc, kind).id) ?? -1;
   const [snare, kick] = [column("snare"), column("kick")];
   return (
-    <div className="overflow-auto px-3" style={{ height: TAPES_HIGH }}>
+    <div className="overflow-auto px-3 narrow:h-auto!" style={{ height: TAPES_HIGH }}>
       <table className="w-full text-[0.88rem]">
         <caption className="sr-only">Mics, distances and places</caption>
         <thead className="text-left text-soft">

@@ -3,12 +3,14 @@ import { useEffect, useState } from "react";
 import { techniqueOf } from "../../core/edits";
 import type { Ruler } from "../../core/units";
 import type { Facing } from "../../core/view";
+import { titlesOf, useSeenFrom } from "../../parts/chart/seenFrom";
 import { TAPES_HIGH } from "../../parts/curves/Tapes";
 import { useEditor, useEditorPart, useLit, useSelected } from "../../parts/editing";
 import { Views } from "../../parts/fields/Views";
 import { useTake } from "../../parts/hands";
 import { Later } from "../../parts/Later";
 import { useMe } from "../../parts/me";
+import { OVER, UNDER, UNDER_BAR, useNarrow } from "../../parts/narrow";
 import { ReadyForHands } from "../../parts/ReadyForHands";
 import { SidePanel } from "../../parts/SidePanel";
 import { LiveChart, LiveTapes, TapesSpace } from "./charts";
@@ -31,15 +33,18 @@ const SIDE = [
   ["techniques", "Techniques"],
   ["fit", "Fit"],
 ] as const;
+const EITHER = [...SIDE, ...FOOT] as const;
 
 type Foot = (typeof FOOT)[number][0];
 type SideOf = (typeof SIDE)[number][0];
+const isSide = (view: Foot | SideOf): view is SideOf => SIDE.some(([side]) => side === view);
 
 /** What is open beside and below the chart, and how a selection changes it. */
 function useOpened() {
   const editor = useEditor();
   const [foot, setFoot] = useState<Foot>("tapes");
   const [side, setSide] = useState<SideOf>("selected");
+  const [below, setBelow] = useState<"side" | "foot">("side");
   const [opened, setOpened] = useState<string | null>(null);
   const openTechnique = (id: string | null) => {
     setOpened(id);
@@ -53,7 +58,7 @@ function useOpened() {
     if (own) setOpened(own.id);
     else setSide("selected");
   };
-  return { foot, setFoot, side, setSide, opened, openTechnique, onSelected };
+  return { foot, setFoot, side, setSide, below, setBelow, opened, openTechnique, onSelected };
 }
 
 /** Hears of a newly selected mic in the place of the whole step, which is not drawn anew for it. */
@@ -67,14 +72,31 @@ function WhenSelected({ tell }: { tell: (mic: string) => void }) {
 }
 
 export function Place() {
-  const { foot, setFoot, side, setSide, opened, openTechnique, onSelected } = useOpened();
-  const shown = useEditorPart((s) => s.still.techniques?.find((t) => t.id === opened));
+  const opened = useOpened();
+  const narrow = useNarrow();
+  const shown = useEditorPart((s) => s.still.techniques?.find((t) => t.id === opened.opened));
+  const together = opened.side === "techniques" && shown ? shown.mics : NONE;
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)_288px] max-[1050px]:grid-cols-[minmax(0,1fr)_250px] grid-rows-[minmax(0,1fr)_auto]">
+    <div className={narrow ? OVER : BESIDE}>
       <h1 className="sr-only">Place the mics</h1>
-      <WhenSelected tell={onSelected} />
+      <WhenSelected tell={opened.onSelected} />
       <ReadyForHands />
-      <TwoViews together={side === "techniques" && shown ? shown.mics : NONE} />
+      {narrow ? <OneView together={together} /> : <TwoViews together={together} />}
+      {narrow ? <Under {...opened} /> : <UnderAndBeside {...opened} />}
+    </div>
+  );
+}
+
+const BESIDE =
+  "grid h-full grid-cols-[minmax(0,1fr)_288px] max-[1050px]:grid-cols-[minmax(0,1fr)_250px] grid-rows-[minmax(0,1fr)_auto]";
+
+type Opened = ReturnType<typeof useOpened>;
+
+/** The tapes below the chart and what is selected beside it. */
+function UnderAndBeside(opened: Opened) {
+  const { foot, setFoot, side, setSide } = opened;
+  return (
+    <>
       <Views
         small
         label="Below the chart"
@@ -84,13 +106,7 @@ export function Place() {
         bar="flex justify-end px-3 pt-1.5"
         className="col-start-1 row-start-2 min-w-0 border-t border-hair bg-panel"
       >
-        {foot === "table" && <MicTable />}
-        {foot === "tapes" && (
-          <Later meanwhile={<TapesSpace />}>
-            <LiveTapes />
-          </Later>
-        )}
-        {foot === "what if" && <WhatIfOf taken={opened} />}
+        <FootView {...opened} />
       </Views>
       <SidePanel label="What is selected">
         <Views
@@ -102,36 +118,104 @@ export function Place() {
           bar="mb-3"
           className="p-4"
         >
-          {side === "selected" && (
-            <Later>
-              <Inspector onTechnique={openTechnique} />
-            </Later>
-          )}
-          {side === "techniques" && (
-            <TechniquePanel
-              opened={opened}
-              open={openTechnique}
-              onWhatIf={() => setFoot("what if")}
-            />
-          )}
-          {side === "fit" && <FitPanel />}
+          <SideView {...opened} />
         </Views>
       </SidePanel>
-    </div>
+    </>
+  );
+}
+
+/** Where there is room for one of them: all in one row of tabs. */
+function Under(opened: Opened) {
+  const { foot, setFoot, side, setSide, below, setBelow } = opened;
+  return (
+    <Views
+      small
+      label="Below the chart"
+      value={below === "foot" ? foot : side}
+      options={EITHER}
+      onTake={(view) => {
+        if (isSide(view)) setSide(view);
+        else setFoot(view);
+        setBelow(isSide(view) ? "side" : "foot");
+      }}
+      bar={UNDER_BAR}
+      className={UNDER}
+    >
+      {below === "foot" ? (
+        <FootView {...opened} />
+      ) : (
+        <div className="px-4 pb-4">
+          <SideView {...opened} />
+        </div>
+      )}
+    </Views>
+  );
+}
+
+function FootView({ foot, opened }: Opened) {
+  if (foot === "table") return <MicTable />;
+  if (foot === "what if") return <WhatIfOf taken={opened} />;
+  return (
+    <Later meanwhile={<TapesSpace />}>
+      <LiveTapes />
+    </Later>
+  );
+}
+
+function SideView({ side, opened, openTechnique, setFoot, setBelow }: Opened) {
+  if (side === "fit") return <FitPanel />;
+  if (side === "selected")
+    return (
+      <Later>
+        <Inspector onTechnique={openTechnique} />
+      </Later>
+    );
+  return (
+    <TechniquePanel
+      opened={opened}
+      open={openTechnique}
+      onWhatIf={() => {
+        setFoot("what if");
+        setBelow("foot");
+      }}
+    />
   );
 }
 
 const TOOL = "btn px-2 py-0.5 text-[0.8rem]";
+
+/** One of the views, where there is room for one. */
+function OneView({ together }: { together: string[] }) {
+  const { facing, title, turn } = useSeenFrom();
+  return (
+    <div className="relative grid min-h-0">
+      <Behind />
+      <LiveChart
+        key={facing}
+        {...{ together, facing, title }}
+        hint=""
+        tools={
+          <>
+            {turn}
+            {facing === "above" && (
+              <span className="order-last flex basis-full gap-1">
+                <PlanTools />
+              </span>
+            )}
+          </>
+        }
+      />
+    </div>
+  );
+}
 
 function TwoViews({ together }: { together: string[] }) {
   const lit = useLit();
   const ruler: Ruler = useMe();
   const [second, setSecond] = useState<Exclude<Facing, "above">>("along");
   const drummer = lit.side === "drummer";
-  const heights = {
-    along: drummer ? "From behind" : "From the front",
-    side: drummer ? "From the right" : "From the left",
-  };
+  const heights = titlesOf(lit.side);
   return (
     <div className="relative grid min-h-0 grid-cols-[1.34fr_1fr] divide-x divide-hair">
       <Behind />

@@ -12,7 +12,7 @@ import { useCalmShared } from "../../parts/editing";
 import type { HandHere } from "./useHere";
 
 export const HALVES =
-  "grid h-full min-h-0 grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-5 px-4 pb-2";
+  "grid h-full min-h-0 grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-5 px-4 pb-2 narrow:h-auto narrow:grid-cols-[minmax(0,1fr)]";
 
 interface Props {
   spots: RoomBoard["spots"];

@@ -8,6 +8,7 @@ import { KitFaults } from "../../parts/KitFaults";
 import { Later } from "../../parts/Later";
 import { useLast } from "../../parts/last";
 import { useMe } from "../../parts/me";
+import { OVER, UNDER, UNDER_BAR, useNarrow } from "../../parts/narrow";
 import { ReadyForHands } from "../../parts/ReadyForHands";
 import { SidePanel } from "../../parts/SidePanel";
 import { BehindWalls } from "./BehindWalls";
@@ -50,15 +51,25 @@ function Drawn() {
   const found = useRoomBoard(still);
   const kept = useLast(found.data);
   const fresh = found.data !== undefined && !found.isPlaceholderData;
+  const narrow = useNarrow();
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)_310px] grid-rows-[minmax(0,1fr)_minmax(220px,35%)] max-[1050px]:grid-cols-[minmax(0,1fr)_270px]">
+    <div className={narrow ? OVER : BESIDE}>
       <h1 className="sr-only">The room</h1>
       <ReadyForHands />
       <Live {...{ kept, fresh }} trouble={found.error?.message} />
-      <Numbers board={kept} />
+      {!narrow && (
+        <SidePanel label="The room in numbers">
+          <Later>
+            <Numbers board={kept} />
+          </Later>
+        </SidePanel>
+      )}
     </div>
   );
 }
+
+const BESIDE =
+  "grid h-full grid-cols-[minmax(0,1fr)_310px] grid-rows-[minmax(0,1fr)_minmax(220px,35%)] max-[1050px]:grid-cols-[minmax(0,1fr)_270px]";
 
 interface Kept {
   kept: RoomBoard | undefined;
@@ -85,16 +96,12 @@ interface Followed {
 const Numbers = memo(function Numbers({ board }: { board: RoomBoard | undefined }) {
   const room = useEditorPart((s) => s.still.room);
   return (
-    <SidePanel label="The room in numbers">
-      <Later>
-        <div className="space-y-4 p-4">
-          <KitFaults />
-          <BehindWalls />
-          {board && <InWords board={board} />}
-          {room && <RoomPanel room={room} />}
-        </div>
-      </Later>
-    </SidePanel>
+    <div className="space-y-4 p-4">
+      <KitFaults />
+      <BehindWalls />
+      {board && <InWords board={board} />}
+      {room && <RoomPanel room={room} />}
+    </div>
   );
 });
 
@@ -157,25 +164,31 @@ const FOOT = [
   ["modes", "Modes"],
   ["spots", "Spots tried"],
 ] as const;
+/** Where there is room for one of them, the numbers stand below the plan, too. */
+const EITHER = [["numbers", "Numbers"], ...FOOT] as const;
 
 const Below = memo(function Below(props: Followed & Pick<Kept, "trouble">) {
   const { board, hand, trouble } = props;
   const room = useEditorPart((s) => s.still.room);
   const pose = usePose();
-  const [foot, setFoot] = useState<Which | "spots">("low");
+  const narrow = useNarrow();
+  const [view, setFoot] = useState<Which | "spots" | "numbers">(narrow ? "numbers" : "low");
+  const foot = view === "numbers" && !narrow ? "low" : view;
   return (
     <Views
       small
       label="Below the plan"
       value={foot}
-      options={FOOT}
+      options={narrow ? EITHER : FOOT}
       onTake={setFoot}
-      bar="flex px-4 py-1.5"
-      className="col-start-1 row-start-2 grid min-h-0 grid-rows-[auto_minmax(0,1fr)] border-t border-hair bg-panel contain-strict"
+      bar={narrow ? UNDER_BAR : "flex px-4 py-1.5"}
+      className={narrow ? UNDER : BELOW}
       view="min-h-0"
     >
       <Later>
-        {foot === "spots" && room ? (
+        {foot === "numbers" ? (
+          <Numbers board={board} />
+        ) : foot === "spots" && room ? (
           <SpotLog room={room} onGo={(to) => pose.onPose(to, true)} />
         ) : board && foot !== "spots" ? (
           <Foot which={foot} board={board} hand={hand} />
@@ -186,6 +199,9 @@ const Below = memo(function Below(props: Followed & Pick<Kept, "trouble">) {
     </Views>
   );
 });
+
+const BELOW =
+  "col-start-1 row-start-2 grid min-h-0 grid-rows-[auto_minmax(0,1fr)] border-t border-hair bg-panel contain-strict";
 
 function InWords({ board }: { board: RoomBoard }) {
   const ruler = useMe();

@@ -65,7 +65,7 @@ export function SpotLog({ room, onGo }: Props) {
   const tried = useTried();
   const { write, strike } = useSpots(room);
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,20rem)_minmax(0,1fr)] gap-5 px-4 pb-3 text-[0.88rem]">
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,20rem)_minmax(0,1fr)] gap-5 px-4 pb-3 text-[0.88rem] narrow:h-auto narrow:grid-cols-[minmax(0,1fr)]">
       <WriteDown write={write} />
       <div className="min-h-0 overflow-y-auto">
         {tried.length === 0 && <p className="text-soft">No spot is written down yet.</p>}

@@ -22,7 +22,7 @@ export function TapeWalk({ board, onSkip, skipped, onUnskip }: Props) {
   // The next reading takes the focus only from the one just typed, never from the chart.
   const typed = useRef(false);
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,21rem)_minmax(0,1fr)] gap-5 px-4 pb-3 max-[1050px]:grid-cols-[minmax(0,14rem)_minmax(0,1fr)] max-[1050px]:gap-3">
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,21rem)_minmax(0,1fr)] gap-5 px-4 pb-3 max-[1050px]:grid-cols-[minmax(0,14rem)_minmax(0,1fr)] max-[1050px]:gap-3 narrow:h-auto narrow:grid-cols-[minmax(0,1fr)]">
       <div className="min-w-0 overflow-y-auto">
         {tape?.next ? (
           <NextReading

@@ -1,22 +1,29 @@
 /** Every drum on one line of notes, so that the steps between toms are seen as lengths. */
 import type { Tuning } from "../../../api/types";
+import { useNarrow } from "../../../parts/narrow";
 
+/** At a desk, and on a phone: its letters are not to be smaller there. */
 const WIDE = 560;
+const ON_A_PHONE = 380;
 const HIGH = 96;
 
 /** Where a frequency stands on the line: equal steps for equal intervals. */
-function scaleOf(hz: number[]): (f: number) => number {
+function scaleOf(hz: number[], wide: number): (f: number) => number {
   const [low, high] = [Math.log2(Math.min(...hz)) - 0.15, Math.log2(Math.max(...hz)) + 0.15];
-  return (f) => 24 + ((Math.log2(f) - low) / (high - low)) * (WIDE - 48);
+  return (f) => 24 + ((Math.log2(f) - low) / (high - low)) * (wide - 48);
 }
 
 export function PitchLine({ tuning }: { tuning: Tuning }) {
-  const x = scaleOf(tuning.drums.map((d) => d.fundamental_hz));
+  const wide = useNarrow() ? ON_A_PHONE : WIDE;
+  const x = scaleOf(
+    tuning.drums.map((d) => d.fundamental_hz),
+    wide,
+  );
   const rows = [...tuning.drums].sort((a, b) => a.fundamental_hz - b.fundamental_hz);
   const hzOf = (id: string) => tuning.drums.find((d) => d.id === id)?.fundamental_hz ?? 100;
   return (
-    <svg viewBox={`0 0 ${WIDE} ${HIGH}`} className="w-full" aria-hidden="true">
-      <line x1="8" x2={WIDE - 8} y1="52" y2="52" stroke="var(--hair)" strokeWidth="3" />
+    <svg viewBox={`0 0 ${wide} ${HIGH}`} className="w-full" aria-hidden="true">
+      <line x1="8" x2={wide - 8} y1="52" y2="52" stroke="var(--hair)" strokeWidth="3" />
       {tuning.steps.map((s) => (
         <Interval key={`${s.high} ${s.low}`} step={s} a={x(hzOf(s.high))} b={x(hzOf(s.low))} />
       ))}

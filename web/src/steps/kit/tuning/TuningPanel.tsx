@@ -21,7 +21,7 @@ export function TuningPanel({ onChoose }: { onChoose: (id: string) => void }) {
   const tuning = asked.data;
   if (!tuning) return <p className="px-4 text-soft">{asked.error?.message ?? "Asking…"}</p>;
   return (
-    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)] gap-5 px-4 pb-3">
+    <div className="grid h-full min-h-0 grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)] gap-5 px-4 pb-3 narrow:h-auto narrow:grid-cols-[minmax(0,1fr)]">
       <Scroll seen label="Notes of the drums">
         <PitchLine tuning={tuning} />
         <Notes tuning={tuning} onChoose={onChoose} />

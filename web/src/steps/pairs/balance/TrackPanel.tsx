@@ -51,7 +51,7 @@ function Fields({ track, up, faders }: FieldsProps) {
   const change = (fields: Partial<Channel>) =>
     void take({ do: "channels", channels: [{ ...track, ...fields }], why: "" });
   return (
-    <div className="mt-1.5 grid grid-cols-[6rem_6rem_8rem_9rem_auto] items-end gap-2">
+    <div className="mt-1.5 grid grid-cols-[6rem_6rem_8rem_9rem_auto] items-end gap-2 narrow:flex narrow:flex-wrap">
       <NumberField
         label="Level, dB"
         value={up.db}

@@ -18,7 +18,7 @@ export function PairDetail({ focus, ...trial }: { focus: Focus } & OnTrial) {
   if (!a || !b) return null;
   return (
     <section
-      className="grid h-full grid-cols-[1.1fr_1fr_1.15fr] *:overflow-y-auto *:px-3 *:py-2.5"
+      className="grid h-full grid-cols-[1.1fr_1fr_1.15fr] *:relative *:overflow-y-auto *:px-3 *:py-2.5 narrow:grid-cols-[minmax(0,1fr)] narrow:*:border-b narrow:*:border-hair narrow:*:px-4"
       aria-label={`Pair ${a.id} with ${b.id}`}
     >
       <div className="min-w-0">

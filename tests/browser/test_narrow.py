@@ -1,0 +1,148 @@
+"""On a phone, and at a desk at 200 %: every step fits, is read to its end and is worked."""
+
+import math
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.conftest import at_rest, until
+from tests.browser.test_access import faults
+
+STEPS = ["brief", "room", "kit", "place", "patch", "pairs", "sheet", "tape", "hits"]
+TOO_LARGE = """() => {
+  const { scrollWidth, scrollHeight } = document.documentElement;
+  return [scrollWidth - innerWidth, scrollHeight - innerHeight];
+}"""
+# The last thing of the step that can be pressed or typed into, brought into sight.
+LAST = """() => {
+  const all = [...document.querySelectorAll("main button, main input, main a, main summary")];
+  const last = all.filter((e) => !e.disabled && e.getClientRects().length).at(-1);
+  if (!last) return false;
+  last.scrollIntoView({ block: "center" });
+  const b = last.getBoundingClientRect();
+  const there = document.elementFromPoint(b.left + b.width / 2, b.top + b.height / 2);
+  return b.left >= 0 && b.right <= innerWidth && b.bottom <= innerHeight && last.contains(there);
+}"""
+CAPSULE = """(id) => {
+  const b = document.querySelector(`[data-mic="${id}"] circle`).getBoundingClientRect();
+  return [b.left + b.width / 2, b.top + b.height / 2];
+}"""
+
+
+class Fingers:
+    """Fingers on the glass, by the protocol of the browser's own tools."""
+
+    def __init__(self, person):
+        self.line = person.context.new_cdp_session(person.page)
+
+    def send(self, kind, *points):
+        touched = [{"x": x, "y": y, "id": n} for n, (x, y) in enumerate(points)]
+        self.line.send("Input.dispatchTouchEvent", {"type": f"touch{kind}", "touchPoints": touched})
+
+
+def capsule(page, mic):
+    return page.evaluate(CAPSULE, mic)
+
+
+@pytest.mark.parametrize("size", [(390, 844), (640, 400)])
+def test_every_step_fits_and_is_read_to_its_end(someone, size):
+    page = someone.page
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    for step in STEPS:
+        someone.open(step)
+        if step == "room":
+            page.get_by_role("button", name="Draw a box").click()
+            expect(page.get_by_role("tab", name="Numbers")).to_be_visible()
+        if step == "tape":
+            expect(page.get_by_role("form", name="Reading")).to_be_visible()
+        until(page, lambda: page.evaluate(LAST))
+        assert page.evaluate(TOO_LARGE) == [0, 0], step
+
+
+def test_the_steps_the_units_and_the_way_home_are_behind_one_button(held):
+    page = held.open("place")
+    expect(page.get_by_text("Snare, cm")).to_be_visible()
+    page.get_by_role("button", name="Step: Place").tap()
+    steps = page.get_by_role("navigation", name="Steps of the work")
+    expect(steps.get_by_role("link")).to_have_count(9)
+    expect(steps.get_by_role("link", name="Pairs , wants attention")).to_be_visible()
+    assert faults(page) == []
+    page.get_by_role("radio", name="ft-in").tap()
+    expect(page.get_by_text("Snare, cm")).to_have_count(0)
+    steps.get_by_role("link", name="Pairs").tap()
+    expect(page.get_by_role("button", name="Step: Pairs")).to_be_visible()
+    expect(steps).to_have_count(0)
+    page.get_by_role("button", name="Step: Pairs").tap()
+    page.get_by_role("link", name="To your sessions").tap()
+    expect(page.get_by_role("heading", name="Test day")).to_be_visible()
+
+
+def test_a_finger_moves_a_mic_and_a_touch_takes_it_back(held):
+    page = held.open("place")
+    expect(page.get_by_text("equal by tape").first).to_be_visible()
+    before = held.mic("OL")["position_m"]
+    fingers = Fingers(held)
+    x, y = capsule(page, "OL")
+    fingers.send("Start", (x, y))
+    for n in range(1, 6):
+        fingers.send("Move", (x - 4 * n, y))
+    expect(page.get_by_text("further").first).to_be_visible()  # while it is still held
+    assert held.mic("OL")["position_m"] == before
+    fingers.send("End")
+    until(page, lambda: held.mic("OL")["position_m"][0] < before[0] - 0.05)
+    page.get_by_role("button", name="Undo").tap()
+    until(page, lambda: held.mic("OL")["position_m"] == before)
+
+
+def test_two_fingers_spread_the_chart_and_move_nothing(held):
+    page = held.open("place")
+    expect(page.get_by_text("equal by tape").first).to_be_visible()
+    version = held.get(f"/layouts/{held.layout}").json()["version"]
+    chart = at_rest(page.get_by_role("group", name="From above: mics of"))
+    a, b = capsule(page, "OL"), capsule(page, "OR")
+    fingers = Fingers(held)
+    low = chart["y"] + chart["height"] - 12
+    paper, mic = (chart["x"] + 12, low), capsule(page, "ST")
+    fingers.send("Start", paper)
+    fingers.send("Start", paper, mic)  # the second begins on a mic, and does not take it along
+    apart = math.dist(paper, mic)
+    for n in range(1, 7):
+        fingers.send("Move", paper, (mic[0] + 10 * n, mic[1] - 10 * n))
+    now = math.dist(paper, (mic[0] + 60, mic[1] - 60))
+    fingers.send("End")
+    spread = math.dist(capsule(page, "OL"), capsule(page, "OR")) / math.dist(a, b)
+    assert spread == pytest.approx(now / apart, rel=0.02)
+    assert held.get(f"/layouts/{held.layout}").json()["version"] == version
+
+
+def test_a_pair_that_is_opened_comes_forward_and_a_trial_before_it(held):
+    page = held.open("pairs")
+    expect(page.get_by_role("list", name="What to do now, in order")).to_be_visible()
+    page.get_by_role("tab", name="Every pair").tap()
+    page.locator('[data-pair="ST-SB"]').tap()
+    expect(page.get_by_role("tab", name="One pair")).to_have_attribute("aria-selected", "true")
+    pair = page.get_by_role("region", name="Pair ST with SB")
+    expect(pair).to_be_visible()
+    assert faults(page) == []
+    pair.get_by_role("button", name="Try").first.tap()
+    expect(page.get_by_role("region", name="On trial")).to_be_visible()
+    expect(pair.get_by_text("As it would be; not saved.")).to_be_visible()
+    assert faults(page) == []
+    page.get_by_role("region", name="On trial").get_by_role("button", name="Back").tap()
+    expect(page.get_by_role("region", name="On trial")).to_have_count(0)
+    expect(pair).to_be_visible()
+
+
+def test_no_step_has_a_serious_fault_there(held):
+    page = held.page
+    for step, tab, there in (
+        ("place", "Tapes", "[data-plate]"),
+        ("kit", "Table", "table"),
+        ("brief", "", "[data-plan]"),
+        ("pairs", "Best flips", "[data-flips-words]"),
+    ):
+        held.open(step)
+        if tab:
+            page.get_by_role("tab", name=tab, exact=True).tap()
+        expect(page.locator(there).first).to_be_visible()
+        assert faults(page) == [], step
