@@ -131,6 +131,12 @@ def test_a_pair_that_is_opened_comes_forward_and_a_trial_before_it(held):
     page.get_by_role("region", name="On trial").get_by_role("button", name="Back").tap()
     expect(page.get_by_role("region", name="On trial")).to_have_count(0)
     expect(pair).to_be_visible()
+    page.get_by_role("tab", name="Every pair").tap()
+    page.locator('[data-pair="ST-SB"]').tap()  # the same once more
+    expect(pair).to_be_visible()
+    held.open("place")
+    page.get_by_role("link", name="All drums of this pair").tap()
+    expect(page.get_by_role("region", name="Pair OL with OR")).to_be_visible()
 
 
 def test_no_step_has_a_serious_fault_there(held):

@@ -1,5 +1,6 @@
 /** Pairs: what arrives, every pair in one grid, and one pair with what to do about it. */
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
+import { useLocation } from "react-router";
 import { firstDrum } from "../../core/words";
 import { Pulses } from "../../parts/curves/Pulses";
 import { useEditor, useEditorPart, useHovered, useLit } from "../../parts/editing";
@@ -36,16 +37,30 @@ export function Pairs() {
   const [view, setView] = useState<View>("todo");
   const trial = useTrial();
   const narrow = useNarrow();
-  usePutAway();
+  const came = useLocation().state as { opened?: boolean } | null;
+  usePutAway(Boolean(came?.opened));
+  // Who comes for the pair that is open sees it; by the steps one comes for what there is to do.
+  const [part, setPart] = useState<Part>(came?.opened ? "one" : "look");
   const { shown, back } = trial;
   if (!computed) return <p className="p-6 text-soft">Computing…</p>;
   if (doc.mics.length < 2) return <NoMics words="A pair needs two mics." />;
+  const onOpened = () => {
+    back();
+    setPart("one");
+  };
   const parts = {
-    look: <LookAt drum={drum} onDrum={setDrum} view={view} onView={setView} trial={trial} />,
-    every: <EveryPair drum={drum} onOpened={back} />,
+    look: <LookAt {...{ drum, view, trial, onOpened }} onDrum={setDrum} onView={setView} />,
+    every: <EveryPair {...{ drum, onOpened }} />,
     one: <OpenedPair trial={trial} />,
   };
-  if (narrow) return <InTurn parts={parts} onTrial={shown && { tried: shown, onBack: back }} />;
+  if (narrow)
+    return (
+      <InTurn
+        {...{ parts, part }}
+        onPart={setPart}
+        onTrial={shown && { tried: shown, onBack: back }}
+      />
+    );
   return (
     <div className="grid h-full grid-cols-[minmax(0,1.5fr)_minmax(380px,1fr)] grid-rows-[minmax(0,1fr)_auto] has-[[data-wide]]:grid-cols-[minmax(0,1fr)_minmax(600px,1.15fr)]">
       <h1 className="sr-only">Pairs of mics</h1>
@@ -69,18 +84,13 @@ type Part = (typeof PARTS)[number][0];
 
 interface InTurnProps {
   parts: Record<Part, ReactNode>;
+  part: Part;
+  onPart: (part: Part) => void;
   onTrial: TrialProps | null;
 }
 
 /** Where there is room for one of them: a pair that is opened comes forward, as does a trial. */
-function InTurn({ parts, onTrial }: InTurnProps) {
-  const [part, setPart] = useState<Part>("look");
-  const pair = useEditorPart((s) => s.board?.focus && `${s.board.focus.a} ${s.board.focus.b}`);
-  const known = useRef(pair);
-  useEffect(() => {
-    if (pair && known.current !== pair) setPart("one");
-    known.current = pair;
-  }, [pair]);
+function InTurn({ parts, part, onPart, onTrial }: InTurnProps) {
   return (
     <div className="relative h-full overflow-y-auto">
       <h1 className="sr-only">Pairs of mics</h1>
@@ -94,7 +104,7 @@ function InTurn({ parts, onTrial }: InTurnProps) {
           label="Of the pairs"
           value={part}
           options={PARTS}
-          onTake={setPart}
+          onTake={onPart}
           bar={`${UNDER_BAR} border-b border-hair`}
         >
           {parts[part]}
@@ -104,13 +114,16 @@ function InTurn({ parts, onTrial }: InTurnProps) {
   );
 }
 
-/** Among many mics the step opens with the list and the whole grid; a pair is opened from there. */
-function usePutAway() {
+/**
+ * Among many mics the step opens with the list and the whole grid; a pair is opened from there, or
+ * where somebody comes for it.
+ */
+function usePutAway(cameForIt: boolean) {
   const editor = useEditor();
   const many = useEditorPart((s) => s.still.mics.length > MANY);
   useEffect(() => {
-    if (many) editor.open(null);
-  }, [editor, many]);
+    if (many && !cameForIt) editor.open(null);
+  }, [editor, many, cameForIt]);
 }
 
 interface LookProps {
@@ -119,9 +132,10 @@ interface LookProps {
   view: View;
   onView: (view: View) => void;
   trial: Trying;
+  onOpened: () => void;
 }
 
-function LookAt({ drum, onDrum, view, onView, trial }: LookProps) {
+function LookAt({ drum, onDrum, view, onView, trial, onOpened }: LookProps) {
   const sources = useEditorPart((s) => s.board?.sources) ?? [];
   return (
     <section
@@ -146,7 +160,7 @@ function LookAt({ drum, onDrum, view, onView, trial }: LookProps) {
           )
         }
       >
-        {view === "todo" && <ToDo trial={trial} onBalance={() => onView("balance")} />}
+        {view === "todo" && <ToDo {...{ trial, onOpened }} onBalance={() => onView("balance")} />}
         {view === "pulses" && <Arrivals drum={drum} />}
         {view === "one by one" && <OneByOne />}
         {view === "flips" && <BestFlips />}

@@ -6,18 +6,17 @@ import { useTake } from "../../../parts/hands";
 import { useMe } from "../../../parts/me";
 import type { Trying } from "../useTrial";
 import { Dismiss } from "./Dismiss";
-import { useWhere } from "./useWhere";
+import { type Leads, useWhere } from "./useWhere";
 import { costText, gainsText, type Numbered, sidesText } from "./words";
 
-interface Props {
+interface Props extends Leads {
   line: Numbered;
   /** Those after it. */
   later: Numbered[];
   trial: Trying;
-  onBalance: () => void;
 }
 
-export function OneLine({ line, later, trial, onBalance }: Props) {
+export function OneLine({ line, later, trial, ...leads }: Props) {
   return (
     <li
       data-line={line.kind}
@@ -31,7 +30,7 @@ export function OneLine({ line, later, trial, onBalance }: Props) {
         <p className="font-semibold">{line.words}</p>
         <Gives line={line} later={later} />
       </div>
-      <Does {...{ line, trial, onBalance }} />
+      <Does {...{ line, trial }} {...leads} />
     </li>
   );
 }
@@ -70,9 +69,9 @@ function Gives({ line, later }: Pick<Props, "line" | "later">) {
 
 const SMALL = "px-2.5 py-0.5 text-[0.82rem]";
 
-function Does({ line, trial, onBalance }: Omit<Props, "later">) {
+function Does({ line, trial, ...leads }: Omit<Props, "later">) {
   const changes = line.edits.length > 0;
-  const go = useWhere(line, onBalance);
+  const go = useWhere(line, leads);
   return (
     <div className="flex shrink-0 flex-col items-end gap-1.5">
       <span className="flex gap-1.5">

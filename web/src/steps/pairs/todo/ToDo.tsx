@@ -5,14 +5,14 @@ import { useWorklist } from "../../../parts/worklist";
 import type { Trying } from "../useTrial";
 import { Aside } from "./Aside";
 import { OneLine } from "./OneLine";
+import type { Leads } from "./useWhere";
 import { gainsText } from "./words";
 
-interface Props {
+interface Props extends Leads {
   trial: Trying;
-  onBalance: () => void;
 }
 
-export function ToDo({ trial, onBalance }: Props) {
+export function ToDo({ trial, onBalance, onOpened }: Props) {
   const found = useWorklist();
   if (found.error && !found.data) return <p role="alert">{found.error.message}</p>;
   const list = found.data;
@@ -25,7 +25,7 @@ export function ToDo({ trial, onBalance }: Props) {
         {lines.map((line, n) => (
           <OneLine
             key={`${line.kind} ${line.of.join(" ")}`}
-            {...{ line, trial, onBalance }}
+            {...{ line, trial, onBalance, onOpened }}
             later={lines.slice(n + 1)}
           />
         ))}

@@ -8,7 +8,14 @@ interface Where {
   go: () => void;
 }
 
-export function useWhere(line: Line, onBalance: () => void): Where | null {
+/** What else the step shows for it. */
+export interface Leads {
+  onBalance: () => void;
+  /** A pair has been opened. */
+  onOpened: () => void;
+}
+
+export function useWhere(line: Line, { onBalance, onOpened }: Leads): Where | null {
   const editor = useEditor();
   const navigate = useNavigate();
   const [a, b, source] = line.of;
@@ -23,7 +30,10 @@ export function useWhere(line: Line, onBalance: () => void): Where | null {
       if (!a || !b) return null;
       return {
         words: "Open it",
-        go: () => editor.open({ anchor: a, mover: b, source: source ?? null }),
+        go: () => {
+          onOpened();
+          editor.open({ anchor: a, mover: b, source: source ?? null });
+        },
       };
     default:
       return null;

@@ -103,7 +103,7 @@ const Foot = memo(function Foot({ anchor, mover }: { anchor: Mic; mover: Mic }) 
   const take = useTake();
   return (
     <div className="flex flex-wrap gap-2 text-[0.85rem]">
-      <Link to="../pairs" className="font-semibold text-snare underline">
+      <Link to="../pairs" state={{ opened: true }} className="font-semibold text-snare underline">
         All drums of this pair
       </Link>
       <button
