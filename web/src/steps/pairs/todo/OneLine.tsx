@@ -21,7 +21,7 @@ export function OneLine({ line, later, trial, ...leads }: Props) {
     <li
       data-line={line.kind}
       data-of={line.of.join(" ")}
-      className="flex items-start gap-3 rounded-lg border border-hair bg-panel px-2.5 py-1.5"
+      className="flex items-start gap-3 rounded-lg border border-hair bg-panel px-2.5 py-1.5 max-[560px]:flex-wrap max-[560px]:gap-y-1.5"
     >
       <span className="num mt-0.5 w-5 shrink-0 text-right font-bold text-soft" aria-hidden="true">
         {line.number}
@@ -73,7 +73,7 @@ function Does({ line, trial, ...leads }: Omit<Props, "later">) {
   const changes = line.edits.length > 0;
   const go = useWhere(line, leads);
   return (
-    <div className="flex shrink-0 flex-col items-end gap-1.5">
+    <div className="flex shrink-0 flex-col items-end gap-1.5 max-[560px]:basis-full max-[560px]:flex-row-reverse max-[560px]:items-center max-[560px]:justify-between max-[560px]:pl-8">
       <span className="flex gap-1.5">
         {changes && line.kind !== "choose" && (
           <Press words="Try" line={line.number} onPress={() => trial.onTryLine(line)} />
@@ -133,7 +133,7 @@ function Quiet({ words, line, onPress }: { words: string; line: number; onPress:
     <button
       type="button"
       aria-label={`${words}, line ${line}`}
-      className="underline hover:text-ink"
+      className="underline hover:text-ink pointer-coarse:min-h-10"
       onClick={onPress}
     >
       {words}
