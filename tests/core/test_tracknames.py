@@ -118,6 +118,17 @@ def test_a_whole_session_is_matched_whatever_its_order():
     assert told(FIVE, *names[::-1]) == want[::-1]
 
 
+def test_a_name_that_meant_two_is_told_as_what_is_left():
+    """A plain name beside one that is said in full: likely, and for somebody to look at."""
+    got = matched([track(n) for n in ("Kick", "Kick Out", "Snare", "Tom 1")], FIVE)
+    assert [(m.channel, m.by) for m in got] == [
+        ("KI", "left"), ("KO", "name"), ("ST", "name"), ("T1", "name"),
+    ]  # fmt: skip
+    # One that means one alone is taken for it before what is left is given away.
+    got = matched([track(n) for n in ("Kick", "KickIn")], FIVE)
+    assert [(m.channel, m.by) for m in got] == [("KO", "left"), ("KI", "name")]
+
+
 def test_a_plain_snare_is_the_mic_over_its_head():
     assert told(FIVE, "Snare", "Mystery") == ["ST", None]
 

@@ -17,7 +17,8 @@ from ringside.plan.layout import Layout
 from ringside.takes.files import Track
 from ringside.takes.tracknames import WHAT, against, meanings, meant, spoken
 
-By = Literal["said", "name", "number", "order", "nothing"]
+By = Literal["said", "name", "left", "number", "order", "nothing"]
+"""`left`: its name could mean several, of which the others are taken."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,14 +76,15 @@ def matched(
     left = [c for c in every if c.id not in told.values()]
     names = _Names(tracks, every, layout)
     _matched_by("name", made, left, tracks, lambda t: names.called(t, left))
-    while _matched_by("name", made, left, tracks, lambda t: names.meant(t, left)):
+    _matched_by("name", made, left, tracks, lambda t: _still(names.meant(t, every), left))
+    while _matched_by("left", made, left, tracks, lambda t: names.meant(t, left)):
         pass  # what one name leaves can be all that another can mean
     sides = _sides(layout, every)
     _matched_by("name", made, left, tracks, lambda t: _one_of_two(t, sides, left))
     if _in_their_order(made, tracks, every):
         _matched_by("number", made, left, tracks, lambda t: _numbered(t, every, left, alone))
     open_rows = [n for n, m in enumerate(made) if m.by == "nothing"]
-    if len(open_rows) == len(tracks) or not any(m.by in ("name", "number") for m in made):
+    if len(open_rows) == len(tracks) or not any(m.by in ("name", "left", "number") for m in made):
         for n, c in zip(open_rows, left, strict=False):
             made[n] = replace(made[n], channel=c.id, by="order")
     return made
@@ -155,6 +157,10 @@ class _Names:
         return meant(said, [self._means[c.id] for c in left], self._layout)
 
 
+def _still(found: Channel | None, left: Sequence[Channel]) -> Channel | None:
+    return found if found is not None and any(c.id == found.id for c in left) else None
+
+
 def _sides(layout: Layout, every: Sequence[Channel]) -> list[tuple[set[str], list[Channel]]]:
     """Every stereo pair that is recorded: the words it may go by, and its left and right."""
     made = []
@@ -177,8 +183,7 @@ def _one_of_two(
     fits = [pair for words, pair in sides if words & stem]
     if len(fits) != 1:
         return None
-    found = fits[0][track.channel]
-    return found if any(c.id == found.id for c in left) else None
+    return _still(fits[0][track.channel], left)
 
 
 def _words(text: str) -> list[str]:
@@ -203,7 +208,9 @@ def _in_their_order(
     place = {c.id: n for n, c in enumerate(every, 1)}
     for m, t in zip(made, tracks, strict=True):
         number = re.match(r"\d+", t.path.name)
-        if m.channel is None or m.by != "name" or t.channels > 1 or number is None:
+        if m.channel is None or m.by not in ("name", "left"):
+            continue
+        if t.channels > 1 or number is None:
             continue
         if int(number.group()) != place[m.channel]:
             return False
@@ -225,5 +232,4 @@ def _numbered(
         number = int(words[0])
     if not 1 <= number <= len(every):
         return None
-    c = every[number - 1]
-    return c if any(x.id == c.id for x in left) else None
+    return _still(every[number - 1], left)

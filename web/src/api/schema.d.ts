@@ -9105,7 +9105,7 @@ export interface components {
              * By
              * @enum {string}
              */
-            by: "said" | "name" | "number" | "order" | "nothing";
+            by: "said" | "name" | "left" | "number" | "order" | "nothing";
             /** Channel */
             channel: string | null;
             /** Container */

@@ -7,6 +7,7 @@ import type { TakesHere } from "./useTakes";
 const BY = {
   said: "as you said",
   name: "by its name",
+  left: "by what is left",
   number: "by its number",
   order: "by its order",
   nothing: "not matched",
