@@ -112,8 +112,11 @@ function usePull(view: View, setView: SetView) {
   };
   return {
     onPointerDownCapture: (e: PointerEvent<SVGSVGElement>) => {
-      if (fingers.current.size === 0) return;
-      e.stopPropagation();
+      if (e.isPrimary) {
+        fingers.current.clear(); // whatever is still known was never seen to be lifted
+        return;
+      }
+      e.stopPropagation(); // no second mic is taken hold of
       if (fingers.current.size === 1) take(e);
     },
     onPointerDown: (e: PointerEvent<SVGSVGElement>) => {
@@ -129,6 +132,7 @@ function usePull(view: View, setView: SetView) {
     },
     onPointerUp: lift,
     onPointerCancel: lift,
+    onLostPointerCapture: lift,
   };
 }
 
