@@ -261,6 +261,18 @@ def test_next_door_to_an_l_is_by_the_door_and_not_round_its_corner_as_well():
     assert heard(at, room=room).path_m[0, SNARE] == pytest.approx(by_door)
 
 
+def test_by_a_door_and_round_a_corner_each_loses_what_it_does_alone():
+    box = ROOM.model_copy(update={"kit_x_m": 1.5, "kit_turn_rad": 0.0})
+    room = box.model_copy(update={"notch": ELL.notch})
+    ends = ((7.0, 2.0, 1.2), (3.5, 7.5, 1.4))  # next door, and in the foot of the L
+    by_door, round_it = (at_room(at, room=room) for at in ends)
+    other = round_it.mics[0].model_copy(update={"id": "RC"})
+    level = analyse(by_door.model_copy(update={"mics": (*by_door.mics, other)})).arrivals
+    for row, alone in enumerate((by_door, round_it)):
+        assert level.level_db[row] == pytest.approx(analyse(alone).arrivals.level_db[0])
+    assert level.level_db[1, SNARE] < heard(ends[1], room=box).level_db[0, SNARE] - 3
+
+
 def test_where_two_spaces_are_drawn_over_one_another_the_first_counts():
     again = HALL.model_copy(update={"id": "again", "name": "Again"})
     room = ROOM.model_copy(update={"spaces": (HALL, again)})
