@@ -22,7 +22,8 @@ import { Piece } from "../parts/Piece";
 import { PhoneBar } from "../parts/top/PhoneBar";
 import { TopBar } from "../parts/top/TopBar";
 import { fetchAhead } from "./pieces";
-import { Steps, StepsOnAPhone } from "./Steps";
+import { Steps } from "./Steps";
+import { StepsOnAPhone } from "./StepsOnAPhone";
 
 /** The step that was opened is drawn by then; the others are fetched. */
 const AHEAD_MS = 400;

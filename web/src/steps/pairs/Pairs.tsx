@@ -1,5 +1,5 @@
 /** Pairs: what arrives, every pair in one grid, and one pair with what to do about it. */
-import { type ReactNode, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import { useLocation } from "react-router";
 import { firstDrum } from "../../core/words";
 import { Pulses } from "../../parts/curves/Pulses";
@@ -9,14 +9,15 @@ import { Tick } from "../../parts/fields/Tick";
 import { Views } from "../../parts/fields/Views";
 import { Later } from "../../parts/Later";
 import { NoMics } from "../../parts/NoMics";
-import { UNDER_BAR, useNarrow } from "../../parts/narrow";
+import { useNarrow } from "../../parts/narrow";
 import { BestFlips } from "./BestFlips";
 import { Balance } from "./balance/Balance";
 import { PairDetail } from "./detail/PairDetail";
 import { EveryPair, MANY } from "./EveryPair";
+import { InTurn, type Part } from "./InTurn";
 import { OneByOne } from "./OneByOne";
 import { Picture } from "./Picture";
-import { Trial, type TrialProps } from "./Trial";
+import { Trial } from "./Trial";
 import { ToDo } from "./todo/ToDo";
 import { type OnTrial, type Trying, useTrial } from "./useTrial";
 
@@ -71,45 +72,6 @@ export function Pairs() {
       )}
       {parts.every}
       {parts.one}
-    </div>
-  );
-}
-
-const PARTS = [
-  ["look", "Overview"],
-  ["every", "Every pair"],
-  ["one", "One pair"],
-] as const;
-type Part = (typeof PARTS)[number][0];
-
-interface InTurnProps {
-  parts: Record<Part, ReactNode>;
-  part: Part;
-  onPart: (part: Part) => void;
-  onTrial: TrialProps | null;
-}
-
-/** Where there is room for one of them: a pair that is opened comes forward, as does a trial. */
-function InTurn({ parts, part, onPart, onTrial }: InTurnProps) {
-  return (
-    <div className="relative h-full overflow-y-auto">
-      <h1 className="sr-only">Pairs of mics</h1>
-      {onTrial ? (
-        <>
-          <Trial {...onTrial} />
-          {parts.one}
-        </>
-      ) : (
-        <Views
-          label="Of the pairs"
-          value={part}
-          options={PARTS}
-          onTake={onPart}
-          bar={`${UNDER_BAR} border-b border-hair`}
-        >
-          {parts[part]}
-        </Views>
-      )}
     </div>
   );
 }

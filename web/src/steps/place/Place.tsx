@@ -1,19 +1,15 @@
 /** Place: the floor chart from above and in height, the tapes, and what is selected. */
 import { useEffect, useState } from "react";
 import { techniqueOf } from "../../core/edits";
-import type { Ruler } from "../../core/units";
-import type { Facing } from "../../core/view";
-import { titlesOf, useSeenFrom } from "../../parts/chart/seenFrom";
 import { TAPES_HIGH } from "../../parts/curves/Tapes";
-import { useEditor, useEditorPart, useLit, useSelected } from "../../parts/editing";
+import { useEditor, useEditorPart, useSelected } from "../../parts/editing";
 import { Views } from "../../parts/fields/Views";
-import { useTake } from "../../parts/hands";
 import { Later } from "../../parts/Later";
-import { useMe } from "../../parts/me";
 import { OVER, UNDER, UNDER_BAR, useNarrow } from "../../parts/narrow";
 import { ReadyForHands } from "../../parts/ReadyForHands";
 import { SidePanel } from "../../parts/SidePanel";
-import { LiveChart, LiveTapes, TapesSpace } from "./charts";
+import { ChartViews } from "./ChartViews";
+import { LiveTapes, TapesSpace } from "./charts";
 import { FitPanel } from "./FitPanel";
 import { Inspector } from "./Inspector";
 import { MicTable } from "./MicTable";
@@ -21,7 +17,6 @@ import { useStanding, useTechniques } from "./techniques/data";
 import { TechniquePanel } from "./techniques/TechniquePanel";
 import { WhatIf } from "./techniques/WhatIf";
 
-const HEIGHTS_IN = { cm: "cm", "ft-in": "feet", hand: "hands" };
 const NONE: string[] = [];
 const FOOT = [
   ["tapes", "Tapes"],
@@ -81,7 +76,7 @@ export function Place() {
       <h1 className="sr-only">Place the mics</h1>
       <WhenSelected tell={opened.onSelected} />
       <ReadyForHands />
-      {narrow ? <OneView together={together} /> : <TwoViews together={together} />}
+      <ChartViews together={together} />
       {narrow ? <Under {...opened} /> : <UnderAndBeside {...opened} />}
     </div>
   );
@@ -180,108 +175,6 @@ function SideView({ side, opened, openTechnique, setFoot, setBelow }: Opened) {
         setBelow("foot");
       }}
     />
-  );
-}
-
-const TOOL = "btn px-2 py-0.5 text-[0.8rem]";
-
-/** One of the views, where there is room for one. */
-function OneView({ together }: { together: string[] }) {
-  const { facing, title, turn } = useSeenFrom();
-  return (
-    <div className="relative grid min-h-0">
-      <Behind />
-      <LiveChart
-        key={facing}
-        {...{ together, facing, title }}
-        hint=""
-        tools={
-          <>
-            {turn}
-            {facing === "above" && (
-              <span className="order-last flex basis-full gap-1">
-                <PlanTools />
-              </span>
-            )}
-          </>
-        }
-      />
-    </div>
-  );
-}
-
-function TwoViews({ together }: { together: string[] }) {
-  const lit = useLit();
-  const ruler: Ruler = useMe();
-  const [second, setSecond] = useState<Exclude<Facing, "above">>("along");
-  const drummer = lit.side === "drummer";
-  const heights = titlesOf(lit.side);
-  return (
-    <div className="relative grid min-h-0 grid-cols-[1.34fr_1fr] divide-x divide-hair">
-      <Behind />
-      <LiveChart
-        together={together}
-        facing="above"
-        title="From above"
-        hint={drummer ? "drummer at the foot" : "audience at the foot"}
-        tools={<PlanTools />}
-      />
-      {/* Whoever comes here looks at the plan first, which half the work brings sooner. */}
-      <Later meanwhile={<div />}>
-        <LiveChart
-          together={together}
-          facing={second}
-          title={heights[second]}
-          hint={`heights in ${HEIGHTS_IN[ruler.units]}`}
-          tools={
-            <button
-              type="button"
-              className={TOOL}
-              onClick={() => setSecond(second === "along" ? "side" : "along")}
-            >
-              {second === "along" ? "Side" : "Front"}
-            </button>
-          }
-        />
-      </Later>
-    </div>
-  );
-}
-
-/** Said while answers take so long that what is shown is not where the hand is. */
-function Behind() {
-  const behind = useEditorPart((s) => s.behind);
-  return (
-    <p
-      role="status"
-      className="pointer-events-none absolute bottom-2 left-3 z-10 rounded-md bg-ink px-2 py-0.5 text-[0.82rem] text-panel empty:hidden"
-    >
-      {behind && "The numbers are behind your hand"}
-    </p>
-  );
-}
-
-function PlanTools() {
-  const lit = useLit();
-  const take = useTake();
-  const drummer = lit.side === "drummer";
-  const add = async () => {
-    const done = await take({ do: "add-mic" });
-    if (done?.made) lit.select(done.made);
-  };
-  return (
-    <>
-      <button type="button" className={TOOL} onClick={() => void add()}>
-        Add a mic
-      </button>
-      <button
-        type="button"
-        className={TOOL}
-        onClick={() => lit.setSide(drummer ? "audience" : "drummer")}
-      >
-        {drummer ? "Audience view" : "Drummer view"}
-      </button>
-    </>
   );
 }
 
