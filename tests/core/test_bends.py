@@ -5,6 +5,7 @@ import pytest
 from ringside.hear.bends import KEPT_OUT_DB, bends
 from ringside.hear.byair import Doubt
 from ringside.pairs.analysis import analyse
+from ringside.pairs.delays import bands_db
 from ringside.pairs.moving import moved
 from ringside.places.aims import aim_words
 from ringside.plan.kits import five_piece
@@ -271,6 +272,37 @@ def test_by_a_door_and_round_a_corner_each_loses_what_it_does_alone():
     for row, alone in enumerate((by_door, round_it)):
         assert level.level_db[row] == pytest.approx(analyse(alone).arrivals.level_db[0])
     assert level.level_db[1, SNARE] < heard(ends[1], room=box).level_db[0, SNARE] - 3
+
+
+def test_in_a_pair_s_attack_a_corner_takes_more_than_of_its_body():
+    """By how much: Kurze and Anderson (1971), their fit for an edge in the way."""
+    room = ELL.model_copy(update={"kit_x_m": 1.5, "kit_turn_rad": 0.0})
+    over = Mic(id="ST", name="Snare top", role="close", pattern="omni",
+               position_m=(0.0, 0.1, 0.9), aim=(0, 0, -1))  # fmt: skip
+
+    def layout(notch):
+        far = at_room((3.5, 7.5, 1.4), room.model_copy(update={"notch": notch}))
+        return far.model_copy(update={"mics": (over, *far.mics)})
+
+    def beside(an):
+        """The far mic against the near one by band, out of the two ways their sum comes out."""
+        rows = {r.band: r for r in bands_db(an, 0, SNARE)}
+        power = {b: 10 ** (r.wired_db / 10) + 10 ** (r.flipped_db / 10) for b, r in rows.items()}
+        middle = {b: np.sqrt(r.low_hz * r.high_hz) for b, r in rows.items()}
+        return {b: 10 * np.log10(p / 2 - 1) for b, p in power.items()}, middle
+
+    def edge_db(hz, longer_m, c):
+        root = np.sqrt(2 * np.pi * 2 * longer_m * hz / c)
+        return 5 + 20 * np.log10(root / np.tanh(root))
+
+    cut, whole = analyse(layout(ELL.notch)), analyse(layout(None))
+    longer = cut.arrivals.path_m[1, SNARE] - whole.arrivals.path_m[1, SNARE]
+    (now, middle), (free, _) = beside(cut), beside(whole)
+    body_hz = cut.scene.sources.fundamental_hz[SNARE]
+    taken = [edge_db(hz, longer, cut.scene.speed) for hz in (body_hz, middle["attack"])]
+    more = (free["attack"] - now["attack"]) - (free["body"] - now["body"])
+    assert more == pytest.approx(taken[1] - taken[0], abs=1.5)
+    assert more > 4
 
 
 def test_where_two_spaces_are_drawn_over_one_another_the_first_counts():
