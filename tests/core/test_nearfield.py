@@ -129,7 +129,8 @@ def screened(**more):
     mic = Mic(
         id="R", name="R", role="room", pattern="omni", position_m=(0.3, 3.0, 0.7), aim=(0, -1, 0)
     )
-    gobo = Gobo(name="g", x_m=4.3, y_m=4.6, width_m=1.6, height_m=1.4, **more)
+    shape = {"x_m": 4.3, "y_m": 4.6, "width_m": 1.6, "height_m": 1.4} | more
+    gobo = Gobo(name="g", **shape)
     plain = Layout(name="t", kit=five_piece(), mics=(mic,), room=room)
     return analyse(plain), analyse(
         plain.model_copy(update={"room": room.model_copy(update={"gobos": (gobo,)})})
@@ -143,6 +144,16 @@ def test_a_gobo_takes_more_of_the_top_than_of_the_body_and_sound_comes_later():
     assert 2 < lost[kick] < lost[snare] < 24
     assert shut.arrivals.path_m[0, snare] > free.arrivals.path_m[0, snare] + 0.02
     assert shut.arrivals.tape_m[0, snare] == free.arrivals.tape_m[0, snare]
+
+
+@pytest.mark.parametrize("stands", [
+    {"height_m": 0.3},  # the way goes over it
+    {"x_m": 6.5},  # and beside it
+    {"y_m": 6.3}, {"y_m": 1.6, "x_m": 4.0},  # both are on one side of it
+])  # fmt: skip
+def test_a_gobo_that_is_not_in_the_way_makes_no_way_longer_or_shorter(stands):
+    free, there = screened(**stands)
+    assert np.array_equal(there.arrivals.path_m[0], free.arrivals.path_m[0])
 
 
 def test_a_gobo_beside_the_way_takes_nothing_and_one_moved_into_it_takes_no_step():
