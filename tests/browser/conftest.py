@@ -245,7 +245,9 @@ DESK = {"viewport": {"width": 1280, "height": 800}}
 HAND = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
 
 
-def arrive(server: Server, chromium: Browser, start="square pair", kit="five-piece", screen=None):
+def arrive(
+    server: Server, chromium: Browser, start="square pair", kit="five-piece", screen=None
+) -> Person:
     context = chromium.new_context(**(screen or DESK))
     context.set_default_timeout(30_000)
     context.request.get(server.url)  # for its token

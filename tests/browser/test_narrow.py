@@ -59,6 +59,27 @@ def test_every_step_fits_and_is_read_to_its_end(someone, size):
         assert page.evaluate(TOO_LARGE) == [0, 0], step
 
 
+@pytest.mark.parametrize(("wide", "desk"), [(899, False), (900, True)])
+def test_from_900_wide_there_is_room_for_two(someone, wide, desk):
+    someone.page.set_viewport_size({"width": wide, "height": 800})
+    page = someone.open("place")
+    expect(page.get_by_role("button", name="Step: Place")).to_have_count(0 if desk else 1)
+    expect(page.get_by_role("heading", name="From above")).to_be_visible()
+    side = page.get_by_role("region", name="From above").bounding_box()["width"] < wide - 100
+    assert side == desk
+
+
+def test_one_view_at_a_time_is_named_for_who_looks(held):
+    page = held.open("place")
+    page.get_by_role("radio", name="Right").tap()
+    expect(page.get_by_role("region", name="From the right")).to_be_visible()
+    expect(page.get_by_role("region", name="From above")).to_have_count(0)
+    page.get_by_role("radio", name="Above").tap()
+    page.get_by_role("button", name="Audience view").tap()
+    page.get_by_role("radio", name="Left").tap()
+    expect(page.get_by_role("region", name="From the left")).to_be_visible()
+
+
 def test_the_steps_the_units_and_the_way_home_are_behind_one_button(held):
     page = held.open("place")
     expect(page.get_by_text("Snare, cm")).to_be_visible()

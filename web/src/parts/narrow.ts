@@ -16,7 +16,7 @@ export const useNarrow = () => useSyncExternalStore(subscribe, () => NARROW.matc
  * holds what is for a reader of the screen alone, which would make the page itself longer.
  */
 export const OVER =
-  "relative grid h-full grid-rows-[minmax(17rem,52%)_minmax(0,1fr)] low:grid-rows-[17rem_max-content] low:overflow-y-auto";
+  "relative grid h-full grid-cols-[minmax(0,1fr)] grid-rows-[minmax(17rem,52%)_minmax(0,1fr)] low:grid-rows-[17rem_max-content] low:overflow-y-auto";
 export const UNDER =
   "relative min-h-0 min-w-0 overflow-y-auto border-t border-hair bg-panel low:overflow-visible";
 /** Its tabs stay where they are. */

@@ -5,14 +5,10 @@ import { useEditorPart } from "../editing";
 import { LayoutMenu } from "./LayoutMenu";
 import { SavedState, UndoRedo } from "./TopBar";
 
-/** What went wrong with saving has a line of its own, where there is room for the words. */
-const BAR =
-  "flex min-w-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-hair bg-panel px-2 py-1 [&>[data-saved=stranger]]:order-last [&>[data-saved=stranger]]:ml-0 [&>[data-saved=stranger]]:basis-full [&>[data-saved=unsent]]:order-last [&>[data-saved=unsent]]:ml-0 [&>[data-saved=unsent]]:basis-full";
-
 export function PhoneBar({ steps }: { steps: ReactNode }) {
   const out = useEditorPart((s) => s.out);
   return (
-    <header className={BAR}>
+    <header className="flex min-w-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-hair bg-panel px-2 py-1">
       {steps}
       <span className="flex min-w-0 flex-1">
         <LayoutMenu out={out} />

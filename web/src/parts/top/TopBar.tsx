@@ -80,6 +80,9 @@ function Step({ way, what, can }: { way: "undo" | "redo"; what: string; can: boo
   );
 }
 
+/** What has many words has a line of its own on a phone. */
+const LONG = "narrow:order-last narrow:ml-0 narrow:basis-full";
+
 export function SavedState() {
   const saved = useEditorPart((s) => s.saved);
   const [words, colour] = SAVED[saved];
@@ -88,7 +91,7 @@ export function SavedState() {
       role="status"
       aria-live="polite"
       data-saved={saved}
-      className={`ml-auto text-[0.85rem] font-semibold ${saved === "unsent" || saved === "stranger" ? "" : "whitespace-nowrap"} ${colour}`}
+      className={`ml-auto text-[0.85rem] font-semibold ${saved === "unsent" || saved === "stranger" ? LONG : "whitespace-nowrap"} ${colour}`}
     >
       {words}
     </span>

@@ -1,11 +1,11 @@
 /** The kit from above and in height, with what a hand can take hold of. */
-import { memo, type ReactNode, useMemo, useState } from "react";
+import { memo, type ReactNode, useMemo } from "react";
 import type { KitBoard } from "../../api/types";
 import { drawnOf } from "../../core/carry";
 import { centreOf, isDrum, type Part, partAt, partOf } from "../../core/kitParts";
 import type { Facing, Point3, View } from "../../core/view";
 import { Chart } from "../../parts/chart/Chart";
-import { titlesOf, useSeenFrom } from "../../parts/chart/seenFrom";
+import { useHeights, useSeenFrom } from "../../parts/chart/seenFrom";
 import { useEditor, useEditorPart, useLit } from "../../parts/editing";
 import { useChangePart, useHands } from "../../parts/hands";
 import { Later } from "../../parts/Later";
@@ -47,26 +47,12 @@ function OneChart(props: Props) {
 }
 
 function TwoCharts(props: Props) {
-  const { side } = useLit();
-  const [second, setSecond] = useState<"along" | "side">("along");
+  const { facing, title, turn } = useHeights();
   return (
     <div className="grid min-h-0 grid-cols-[1.34fr_1fr] divide-x divide-hair">
       <KitChart {...props} facing="above" title="The kit from above" />
       <Later meanwhile={<div />}>
-        <KitChart
-          {...props}
-          facing={second}
-          title={titlesOf(side)[second]}
-          tools={
-            <button
-              type="button"
-              className="btn px-2 py-0.5 text-[0.8rem]"
-              onClick={() => setSecond(second === "along" ? "side" : "along")}
-            >
-              {second === "side" ? "Front" : "Side"}
-            </button>
-          }
-        />
+        <KitChart {...props} {...{ facing, title, tools: turn }} />
       </Later>
     </div>
   );

@@ -3,6 +3,7 @@ import type { KitBoard } from "../../api/types";
 import { centreOf, isDrum, type Part, partsOf } from "../../core/kitParts";
 import { INCH, lengthText, type Ruler, unitMark } from "../../core/units";
 import { useEditorPart } from "../../parts/editing";
+import { Heads } from "../../parts/Heads";
 import { useMe } from "../../parts/me";
 import { useChosen } from "./chosen";
 
@@ -38,15 +39,7 @@ export function KitTable({ board, onChoose }: Props) {
     <div className="h-full overflow-auto px-4 pb-2">
       <table className="w-full text-[0.86rem] narrow:min-w-[44rem]">
         <caption className="sr-only">Drums and cymbals, sizes and places</caption>
-        <thead className="text-left text-soft">
-          <tr>
-            {columns(unitMark(ruler)).map((h) => (
-              <th key={h} scope="col" className="pr-3 font-normal">
-                {h}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <Heads names={columns(unitMark(ruler))} />
         <tbody>
           {partsOf(doc).map((p) => (
             <Row

@@ -1,4 +1,6 @@
 /** One kind of things in a table. */
+
+import { Heads } from "../../parts/Heads";
 import { useMe } from "../../parts/me";
 import { type Kind, type Row, summaryOf } from "./rows";
 
@@ -30,15 +32,7 @@ export function Shelf(props: Props) {
       ) : (
         <div className="narrow:overflow-x-auto">
           <table className="mt-1 w-full text-[0.88rem]">
-            <thead className="text-left text-soft">
-              <tr>
-                {heads.map((h) => (
-                  <th key={h} scope="col" className="pr-3 font-normal">
-                    {h}
-                  </th>
-                ))}
-              </tr>
-            </thead>
+            <Heads names={heads} />
             <tbody>
               {rows.map((r) => (
                 <OneRow key={r.id} kind={kind} row={r} on={chosen === r.id} onChoose={onChoose} />

@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import { Chart } from "../../parts/chart/Chart";
 import { placesOf } from "../../parts/chart/cuts";
 import { Loci, PairLines } from "../../parts/chart/Loci";
+import { titlesOf } from "../../parts/chart/seenFrom";
 import { useEditorPart, useHovered, useLit } from "../../parts/editing";
 import { useMe } from "../../parts/me";
 import { VerdictCounts } from "../../parts/VerdictCounts";
@@ -13,6 +14,7 @@ export interface TrialProps {
   onBack: () => void;
 }
 
+const FACINGS = ["above", "along"] as const;
 const NOTHING = () => undefined;
 
 /** The layout with each moved mic also where it stands now, so that the way is seen. */
@@ -60,18 +62,16 @@ function TwoViews({ tried }: { tried: Tried }) {
   const layout = useShown(ids, moved);
   const places = placesOf(board, layout);
   const glow = [useHovered(), ...ids, board?.focus?.a, board?.focus?.b];
-  const views = [
-    ["above", "From above"],
-    ["along", lit.side === "drummer" ? "From behind" : "From the front"],
-  ] as const;
+  const titles = titlesOf(lit.side);
   return (
     <div
       className={`grid min-h-0 flex-1 grid-cols-2 border-t border-hair [&>section]:border-r [&>section]:border-hair narrow:h-[45dvh] narrow:min-h-64 narrow:flex-none narrow:grid-cols-1 narrow:[&>section+section]:hidden ${moved ? "" : "narrow:hidden"}`}
     >
-      {views.map(([facing, title]) => (
+      {FACINGS.map((facing) => (
         <Chart
           key={facing}
-          {...{ facing, title, hint, layout, board, ruler }}
+          {...{ facing, hint, layout, board, ruler }}
+          title={titles[facing]}
           side={lit.side}
           lit={glow.filter((x): x is string => Boolean(x))}
           fresh={moved ? ids : []}

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
 import { NoMics } from "../../parts/NoMics";
+import { OVER, UNDER, useNarrow } from "../../parts/narrow";
 import { useLocker } from "../../parts/stock";
 import { Bay } from "./Bay";
 import { ForMe } from "./ForMe";
@@ -17,16 +18,19 @@ const VIEWS = [
   ["floor", "Boxes on the floor"],
 ] as const;
 
+const BESIDE = "relative overflow-y-auto border-l border-hair bg-panel";
+
 export function Patch() {
   const mics = useEditorPart((s) => s.still.mics.length);
   const boxes = useLocker().data?.locker.inputs?.length ?? 0;
   const [chosen, choose] = useState<string | null>(null);
   const [pointed, point] = useState<string | null>(null);
   const [asked, ask] = useState<Where>("sockets");
+  const narrow = useNarrow();
   if (!mics) return <NoMics words="Nothing to patch yet." />;
   const where = boxes ? asked : "sockets";
   return (
-    <div className="relative grid h-full grid-cols-[minmax(0,1fr)_330px] narrow:grid-cols-[minmax(0,1fr)] narrow:grid-rows-[minmax(17rem,52%)_minmax(0,1fr)] low:grid-rows-[17rem_max-content] low:overflow-y-auto">
+    <div className={narrow ? OVER : "grid h-full grid-cols-[minmax(0,1fr)_330px]"}>
       <h1 className="sr-only">Patch</h1>
       <div className="grid min-h-0 min-w-0 grid-rows-[auto_minmax(0,1fr)]">
         {boxes > 0 && (
@@ -38,10 +42,7 @@ export function Patch() {
           {where === "floor" ? <Floor lit={pointed} /> : <Bay chosen={chosen} onChoose={choose} />}
         </div>
       </div>
-      <aside
-        aria-label="The patch in words"
-        className="relative space-y-4 overflow-y-auto border-l border-hair bg-panel p-4 narrow:border-t narrow:border-l-0"
-      >
+      <aside aria-label="The patch in words" className={`space-y-4 p-4 ${narrow ? UNDER : BESIDE}`}>
         {where === "floor" ? (
           <BoxList onPoint={point} />
         ) : (

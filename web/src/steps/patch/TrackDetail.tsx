@@ -24,8 +24,9 @@ export function TrackDetail({ id, onChoose }: Props) {
   if (!track || !mic)
     return (
       <p className="border-t border-hair pt-3 text-[0.86rem] text-soft">
-        Drag a mic or a track to a socket, or choose a track and use the keys: ← and → to the next
-        free input, Delete to pull it out, ↑ and ↓ to the next track, with Alt to move it.
+        Drag a mic or a track to a socket, or choose a track and press its socket. By keys: ← and →
+        to the next free input, Delete to pull it out, ↑ and ↓ to the next track, with Alt to move
+        it.
       </p>
     );
   return (

@@ -1,8 +1,6 @@
 /** The charts of Place: which view each is, and what can be pressed over it. */
-import { useState } from "react";
 import type { Ruler } from "../../core/units";
-import type { Facing } from "../../core/view";
-import { titlesOf, useSeenFrom } from "../../parts/chart/seenFrom";
+import { useHeights, useSeenFrom } from "../../parts/chart/seenFrom";
 import { useEditorPart, useLit } from "../../parts/editing";
 import { useTake } from "../../parts/hands";
 import { Later } from "../../parts/Later";
@@ -46,9 +44,7 @@ function OneView({ together }: { together: string[] }) {
 function TwoViews({ together }: { together: string[] }) {
   const lit = useLit();
   const ruler: Ruler = useMe();
-  const [second, setSecond] = useState<Exclude<Facing, "above">>("along");
-  const drummer = lit.side === "drummer";
-  const heights = titlesOf(lit.side);
+  const { facing, title, turn } = useHeights();
   return (
     <div className="relative grid min-h-0 grid-cols-[1.34fr_1fr] divide-x divide-hair">
       <Behind />
@@ -56,25 +52,16 @@ function TwoViews({ together }: { together: string[] }) {
         together={together}
         facing="above"
         title="From above"
-        hint={drummer ? "drummer at the foot" : "audience at the foot"}
+        hint={`${lit.side} at the foot`}
         tools={<PlanTools />}
       />
       {/* Whoever comes here looks at the plan first, which half the work brings sooner. */}
       <Later meanwhile={<div />}>
         <LiveChart
           together={together}
-          facing={second}
-          title={heights[second]}
+          {...{ facing, title }}
           hint={`heights in ${HEIGHTS_IN[ruler.units]}`}
-          tools={
-            <button
-              type="button"
-              className={TOOL}
-              onClick={() => setSecond(second === "along" ? "side" : "along")}
-            >
-              {second === "along" ? "Side" : "Front"}
-            </button>
-          }
+          tools={turn}
         />
       </Later>
     </div>

@@ -5,6 +5,7 @@ import { lengthText, type Ruler, unitMark } from "../../core/units";
 import { firstDrum } from "../../core/words";
 import { TAPES_HIGH } from "../../parts/curves/Tapes";
 import { useCalmNumbers, useLit, useSelected } from "../../parts/editing";
+import { Heads } from "../../parts/Heads";
 import { useMe } from "../../parts/me";
 
 const columns = (unit: string) => [
@@ -29,15 +30,7 @@ export function MicTable() {
     <div className="overflow-auto px-3 narrow:h-auto!" style={{ height: TAPES_HIGH }}>
       <table className="w-full text-[0.88rem]">
         <caption className="sr-only">Mics, distances and places</caption>
-        <thead className="text-left text-soft">
-          <tr>
-            {columns(unitMark(ruler)).map((h) => (
-              <th key={h} scope="col" className="pr-3 font-normal">
-                {h}
-              </th>
-            ))}
-          </tr>
-        </thead>
+        <Heads names={columns(unitMark(ruler))} />
         <tbody>
           {doc.mics.map((m) => {
             const tape = board?.tape_m[board.mic_ids.indexOf(m.id)];
