@@ -28,6 +28,7 @@ from api.sessions.routes import router as sessions
 from api.studios.routes import router as studios
 from api.takes.routes import router as takes
 from api.techniques.routes import router as techniques
+from api.tried.routes import router as tried
 
 JSON: Final = "application/json"
 PROBLEM: Final = "application/problem+json"
@@ -119,5 +120,6 @@ for topic in (
     hearing,
     carrying,
     takes,
+    tried,
 ):
     api.add_router("", topic)

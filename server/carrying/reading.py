@@ -9,6 +9,7 @@ import json
 import re
 import zipfile
 from collections.abc import Sequence
+from dataclasses import asdict
 from datetime import datetime
 from typing import Any, Self
 from uuid import UUID, uuid4
@@ -25,8 +26,11 @@ from plans.models import (
     SpotLog,
     StandLog,
     TapeLog,
+    TriedLog,
 )
+from plans.tried import MOST_CHANGES, MOST_LINES, Heard
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
+from ringside.answers.changes import Change
 from ringside.faults import place_of, wording
 from ringside.plain import first_fault
 from ringside.standing.entries import Cord, Entry, What
@@ -115,6 +119,18 @@ class StandRow(Row):
         """What the core would not take is refused here, not when it is shown."""
         Entry(key=str(self.key), **self.model_dump(exclude={"key", "by", "struck_at"}))
         return self
+
+
+class TriedRow(Row):
+    """A line of the log: what was tried and heard, of the session's layout of that number."""
+
+    key: UUID = Field(default_factory=uuid4)
+    layout: int = Field(ge=1)
+    song: str = Field(default="", max_length=80)
+    words: str = Field(default="", max_length=1000)
+    verdict: Heard
+    since: list[Change] = Field(default=[], max_length=MOST_CHANGES)
+    doc: dict[str, Any]
 
 
 class SessionFile(Strict):
@@ -243,8 +259,9 @@ def read_in(data: bytes, user: User, tell: Tell) -> Studio:
             layouts.setdefault(name[: name.rindex("/")], []).append(found[1])
     for n, name in enumerate(sessions, 1):
         session = _session(archive, studio, name, rooms)
-        for stem in layouts.get(name[: name.rindex("/")], []):
-            _layout(archive, session, stem)
+        folder = name[: name.rindex("/")]
+        made = {_number(s): _layout(archive, session, s) for s in layouts.get(folder, [])}
+        _log(archive, session, f"{folder}/log.jsonl", made)
         tell(n / len(sessions))
     return studio
 
@@ -288,7 +305,35 @@ def _written(model: type[Happened], rows: Sequence[Row], **of: Any) -> None:
         every.filter(pk=made.pk).update(at=row.at)
 
 
-def _layout(archive: Archive, session: Session, stem: str) -> None:
+def _number(stem: str) -> int:
+    """Of a layout in its session, by the name of its files."""
+    return int(stem.rsplit("/", 1)[1][:3])
+
+
+def _log(archive: Archive, session: Session, name: str, layouts: dict[int, Layout]) -> None:
+    """What was tried and heard; archives of before there was a log have none."""
+    if name not in archive.names:
+        return
+    lines = archive.lines(name)
+    if len(lines) > MOST_LINES:
+        raise NotAnArchive(f"{name}: expected at most {MOST_LINES} lines, got {len(lines)}")
+    rows: dict[UUID, TriedRow] = {}
+    for n, line in enumerate(lines, 1):
+        row = _made(TriedRow, f"{name}, line {n}", line)
+        if row.layout not in layouts:
+            raise NotAnArchive(f"{name}, line {n}: the session has no layout {row.layout}")
+        rows[row.key] = row
+    TriedLog.objects.bulk_create(
+        TriedLog(
+            session=session, layout=layouts[row.layout], by_name=_elsewhere(row.by),
+            kept=_signed(row.doc), since=[asdict(c) for c in row.since],
+            **row.model_dump(include={"key", "at", "struck_at", "song", "words", "verdict"}),
+        )
+        for row in rows.values()
+    )  # fmt: skip
+
+
+def _layout(archive: Archive, session: Session, stem: str) -> Layout:
     about = _made(LayoutFile, f"{stem}.json", archive.json(f"{stem}.json"))
     name = f"{stem}.history.jsonl"
     if name not in archive.names:
@@ -311,3 +356,4 @@ def _layout(archive: Archive, session: Session, stem: str) -> None:
         Revision.objects.filter(layout=layout, number=s.number).update(at=s.at)
     lines = {row.key: row for row in about.at_kit}
     _written(StandLog, list(lines.values()), session=session, layout=layout)
+    return layout

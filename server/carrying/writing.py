@@ -62,6 +62,15 @@ def _history(layout: Layout) -> Iterator[str]:
         yield json.dumps(line, ensure_ascii=False) + "\n"
 
 
+def _log(session: Session, numbers: dict[int, int]) -> Iterator[str]:
+    """What was tried and heard, a line each; layouts by their number in the session."""
+    fields = ("song", "words", "verdict", "kept", "since", "layout_id")
+    for row in _happened(session.tried_log.order_by("pk"), *fields):
+        layout, doc = numbers[row.pop("layout_id")], row.pop("kept")
+        line = {**row, "key": str(row["key"]), "layout": layout, "doc": doc}
+        yield json.dumps(line, ensure_ascii=False) + "\n"
+
+
 def manifest_of(studio: Studio) -> dict[str, Any]:
     """What stands at the head of an archive."""
     members = Membership.objects.filter(studio=studio).select_related("user").order_by("pk")
@@ -89,8 +98,11 @@ def archive_of(studio: Studio, tell: Tell) -> bytes:
         for n, session in enumerate(sessions.iterator(), 1):
             folder = f"sessions/{n:06}"
             zipped.writestr(f"{folder}/session.json", _text(_session(session)))
-            for m, layout in enumerate(session.layouts.order_by("pk"), 1):
+            layouts = list(enumerate(session.layouts.order_by("pk"), 1))
+            for m, layout in layouts:
                 _write_layout(zipped, f"{folder}/{m:03}-{_slug(layout.name)}", layout)
+            log = _log(session, {layout.pk: m for m, layout in layouts})
+            zipped.writestr(f"{folder}/log.jsonl", "".join(log))
             tell(n / count)
     return out.getvalue()
 

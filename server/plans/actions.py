@@ -210,7 +210,7 @@ def restore_session(user: User, pk: int) -> Session:
 def copy_layout(user: User, pk: int, name: str, doc: Doc | None = None) -> Layout:
     """A copy beside the layout, or (with `doc`) a state that could not be saved over it."""
     old = layout_for(user, pk)
-    fresh = signed(doc, _decided(old), user) if doc else old.doc()
+    fresh = signed(doc, decided(old), user) if doc else old.doc()
     fresh = fresh.model_copy(update={"name": name})
     with transaction.atomic():
         return add_layout(old.session, fresh, user, f"copied from {old.name}")
@@ -250,7 +250,7 @@ def save_layout(
         return layout
     if layout.version != version:
         raise Conflict(layout)
-    doc = signed(doc, _decided(layout), user)
+    doc = signed(doc, decided(layout), user)
     layout.revisions.filter(number__gt=layout.head).delete()
     layout.head += 1
     Revision.objects.create(
@@ -260,7 +260,7 @@ def save_layout(
     return _moved_on(layout, doc)
 
 
-def _decided(layout: Layout) -> tuple[Said, ...]:
+def decided(layout: Layout) -> tuple[Said, ...]:
     """What was decided and set aside of a layout as it is kept; none where it cannot be read."""
     try:
         doc = layout.doc()

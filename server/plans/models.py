@@ -11,6 +11,10 @@ from studios.models import Room, Studio
 from studios.stored import unpacked
 
 
+def _file_name(words: str, otherwise: str) -> str:
+    return re.sub(r"[^a-z0-9]+", "-", words.lower()).strip("-") or otherwise
+
+
 class Session(models.Model):
     """A recording session: a name, a place, and layouts to choose from."""
 
@@ -25,6 +29,11 @@ class Session(models.Model):
     """Its first layouts, where they were fetched with it."""
 
     layouts_in_all: int | None = None
+
+    @property
+    def file_name(self) -> str:
+        """What a file of it is called, without an ending: letters, digits and hyphens."""
+        return _file_name(self.name, "session")
 
     class Meta:
         indexes = [
@@ -61,8 +70,7 @@ class Layout(models.Model):
     @property
     def file_name(self) -> str:
         """What a file of it is called, without an ending: letters, digits and hyphens."""
-        words = f"{self.session.name} {self.name}".lower()
-        return re.sub(r"[^a-z0-9]+", "-", words).strip("-") or "layout"
+        return _file_name(f"{self.session.name} {self.name}", "layout")
 
     def doc(self, state: "Revision | None" = None) -> LayoutDoc:
         """The layout as the core knows it, in its state, or in one that was fetched before.
@@ -191,6 +199,30 @@ class StandLog(Happened):
 
     class Meta(Happened.Meta):
         ordering = ["pk"]
+
+
+class TriedLog(Happened):
+    """One line of what was tried and heard, with the layout as it was then.
+
+    The layout is kept whole in the line: a line that comes hours late, from a phone that had no
+    network, is still of what was heard. `since` is what had changed since the line before it.
+    """
+
+    session = models.ForeignKey(Session, on_delete=models.CASCADE, related_name="tried_log")
+    layout = models.ForeignKey(Layout, on_delete=models.CASCADE, related_name="tried_log")
+    song = models.CharField(max_length=80, blank=True)
+    words = models.CharField(max_length=1000, blank=True)
+    verdict = models.CharField(max_length=8)
+    kept = models.JSONField()
+    since = models.JSONField(default=list)
+    at = models.DateTimeField()
+
+    def doc(self) -> LayoutDoc:
+        """The layout as it was; Unreadable when it was kept in no known form."""
+        return unpacked(LAYOUT, self.kept, "The layout of this line")
+
+    class Meta(Happened.Meta):
+        ordering = ["-at", "-pk"]
 
 
 class Meter(models.Model):

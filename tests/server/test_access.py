@@ -14,6 +14,7 @@ from hearing.actions import ask_for
 from jobs.models import Job
 from plans.atkit import write_entry
 from plans.logs import write_lugs, write_spot
+from plans.tried import Line, write_line
 from ringside.pairs.analysis import analyse
 from ringside.places.starts import starting_layout
 from ringside.plan.kits import five_piece
@@ -223,6 +224,16 @@ ENDPOINTS += [
     ("POST", "/takes/{take}/since/{take}", None, 400),
     ("GET", "/comparisons/{comparison}", None, 200),
     ("GET", "/comparisons/{comparison}/since", None, 200),
+    ("GET", "/sessions/{session}/tried", None, 200),
+    ("GET", "/sessions/{session}/tried.csv", None, 200),
+    ("GET", "/sessions/{session}/tried/elsewhere", None, 200),
+    ("POST", "/layouts/{layout}/tried", {"key": LINE, "verdict": "works", "doc": DOC}, 201),
+    ("POST", "/layouts/{layout}/tried/since", {"layout": DOC}, 200),
+    ("GET", "/tried/{line}", None, 200),
+    ("POST", "/tried/{line}/against", {"layout": DOC}, 200),
+    ("POST", "/tried/{line}/strike", None, 204),
+    ("POST", "/tried/{line}/restore", None, 204),
+    ("POST", "/sessions/{session}/tried/{line}/layout", {"name": "Again"}, 201),
 ]
 NAMES = [f"{m} {p}" for m, p, _, _ in ENDPOINTS]
 
@@ -245,6 +256,9 @@ def kept(owner, session):
         "print": a_job(owner, SHEET.name, SHEET_FILE),
         "read": a_job(owner, READ_IN.name, "told.json"),
         "take": take.pk,
+        "line": write_line(
+            owner, layout.pk, Line("", "dry", "works", layout.doc()), UUID(int=1)
+        ).pk,
         "recording": a_job(owner, RECORD.name, "take.json"),
         "measure": a_measure(owner, take),
         "comparison": a_job(owner, COMPARE.name, SINCE, asdict(Since([], [], [], ""))),
@@ -304,7 +318,8 @@ def test_every_endpoint_of_the_interface_is_in_the_table():
              "{archive}": "{pk}", "{read}": "{pk}", "{print}": "{pk}",
              "/since/{take}": "/since/{other}", "{take}": "{pk}",
              "{recording}": "{pk}", "/measures/{measure}/": "/measures/{job}/",
-             "{measure}": "{pk}", "/waves/snare": "/waves/{source}",
+             "/tried/{line}/layout": "/tried/{there}/layout", "{line}": "{pk}",
+             "{there}": "{line}", "{measure}": "{pk}", "/waves/snare": "/waves/{source}",
              "/files/0?at=0": "/files/{number}", "/align?to=OL": "/align", "{comparison}": "{pk}",
              "/align.csv?to=OL&on=snare": "/align.csv",
              "/effect?to=OL&on=snare": "/effect", "/effect/{pk}": "/effect/{other}",

@@ -3,6 +3,7 @@
 import io
 import json
 import zipfile
+from uuid import UUID
 
 import pytest
 from carrying import reading
@@ -11,7 +12,7 @@ from django.core.files.storage import default_storage
 from django.core.files.uploadedfile import SimpleUploadedFile
 from jobs.models import Job
 from jobs.working import work_on
-from plans.models import Layout, LugLog, Session
+from plans.models import Layout, LugLog, Session, TriedLog
 from ringside.gear.locker import Locker as LockerDoc
 from ringside.plan.kits import five_piece
 from studios import actions as keeping
@@ -37,6 +38,11 @@ def full(owner, session, layout):
     for hz in (190.0, 200.0):
         api("POST", f"/sessions/{session.pk}/lugs", {"drum": "snare", "lugs_hz": [hz]})
     api("DELETE", f"/sessions/{session.pk}/lugs/{LugLog.objects.latest('pk').pk}")
+    for n, words in enumerate(("fuller – „low“", "thin")):
+        line = {"key": str(UUID(int=n)), "verdict": "works", "words": words,
+                "doc": decided(moved(doc, n / 10))}  # fmt: skip
+        api("POST", f"/layouts/{layout.pk}/tried", line)
+    api("POST", f"/tried/{TriedLog.objects.latest('pk').pk}/strike")
     keeping.keep_kit(owner, studio.pk, five_piece())
     keeping.save_locker(owner, studio.pk, 1, LockerDoc(minutes=77))
     return studio
@@ -84,6 +90,9 @@ def test_what_is_carried_away_and_read_in_is_the_same(full, owner, outsider):
         told = one[name].replace('"owner"', '"owner (elsewhere)"')
         strip = lambda text: "\n".join(w for w in text.splitlines() if '"key"' not in w)  # noqa: E731
         assert strip(two[name]) == strip(told), name
+    log = "sessions/000001/log.jsonl"
+    assert one[log].count("\n") == 2
+    assert two[log] == one[log].replace('"owner"', '"owner (elsewhere)"')
     assert Session.objects.filter(studio=fresh, deleted_at=None).count() == 1
     layout = Layout.objects.filter(session__studio=fresh, session__deleted_at=None).get()
     assert (layout.head, layout.revisions.count()) == (3, 4)

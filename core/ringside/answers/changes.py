@@ -5,6 +5,7 @@ from typing import Final
 
 import numpy as np
 
+from ringside.answers.kitchanges import air_changes, kit_changes, room_changes
 from ringside.arrays import Floats
 from ringside.plan.channels import CHANNEL_SWITCHES, Channel
 from ringside.plan.layout import Layout
@@ -17,7 +18,7 @@ class Change:
     """One difference in tape terms; before and after in metres where a mic moved."""
 
     what: str
-    """A mic's short name, or ``layout``."""
+    """A mic's or track's short name, a drum's or cymbal's name; air, room, kit or layout."""
     words: str
     moved_m: float | None = None
     snare_m: tuple[float, float] | None = None
@@ -45,7 +46,14 @@ def changes(before: Layout, after: Layout) -> list[Change]:
     rows += [Change(what=i, words="taken away") for i in old if i not in new]
     for id_ in (i for i in new if i in old):
         rows += _mic_changes(before, after, old[id_], new[id_])
-    return rows + _channel_changes(before, after) + _layout_changes(before, after)
+    rows += _channel_changes(before, after)
+    around = (
+        *kit_changes(before.kit, after.kit),
+        *room_changes(before.room, after.room),
+        *air_changes(before.air, after.air),
+    )
+    rows += [Change(what=t.what, words=t.words, moved_m=t.moved_m) for t in around]
+    return rows + _layout_changes(before, after)
 
 
 def _mic_changes(before: Layout, after: Layout, old: Mic, new: Mic) -> list[Change]:
@@ -117,8 +125,7 @@ def _gap(a: Floats, b: Floats) -> float:
 
 def _layout_changes(before: Layout, after: Layout) -> list[Change]:
     named = {
-        "name": "renamed", "notes": "notes changed", "air": "air changed", "room": "room changed",
-        "kit": "kit changed", "stereo_pairs": "stereo pairs changed",
+        "name": "renamed", "notes": "notes changed", "stereo_pairs": "stereo pairs changed",
         "decisions": "decisions changed", "thresholds": "thresholds changed",
         "sample_rate_hz": "sample rate changed", "outlook": "view changed",
         "timing": "school changed", "order": "order of adding changed",

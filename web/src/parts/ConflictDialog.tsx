@@ -2,8 +2,9 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, must } from "../api/client";
-import type { Change, Conflict } from "../api/types";
-import { lengthWithUnit, type Ruler } from "../core/units";
+import type { Conflict } from "../api/types";
+import { changeWords } from "../core/changeWords";
+import type { Ruler } from "../core/units";
 import { Ask } from "./Ask";
 import { useEditor } from "./editing";
 import { useMe } from "./me";
@@ -74,11 +75,4 @@ export function ConflictDialog({ conflict }: { conflict: Conflict }) {
       <p className="mt-2 text-[0.85rem] text-soft">With mine on top, undo leads back to theirs.</p>
     </Ask>
   );
-}
-
-/** One difference as a sentence in tape terms. */
-export function changeWords(c: Change, ruler: Ruler): string {
-  if (!c.snare_m || !c.kick_m || c.moved_m == null) return `${c.what}: ${c.words}`;
-  const t = (m: number) => lengthWithUnit(m, ruler);
-  return `${c.what}: ${c.words} ${t(c.moved_m)}; snare ${t(c.snare_m[0])} → ${t(c.snare_m[1])}, kick ${t(c.kick_m[0])} → ${t(c.kick_m[1])}`;
 }

@@ -1,0 +1,1 @@
+"""The log: what was tried and heard."""

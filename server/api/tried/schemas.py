@@ -1,0 +1,66 @@
+"""Lines of what was tried and heard."""
+
+from datetime import datetime
+from typing import Annotated
+from uuid import UUID
+
+from ninja import Schema
+from plans.tried import Heard
+from pydantic import Field
+from ringside.answers.changes import Change
+from ringside.files.stored import AnyLayout, AnyState
+
+from api.common import Id, Name, Strict
+
+
+class TriedIn(Strict):
+    """A line of the log, with the layout as it was heard; sent again under its key it is one."""
+
+    key: UUID
+    song: Annotated[str, Field(max_length=80)] = ""
+    words: Annotated[str, Field(max_length=1000)] = ""
+    verdict: Heard
+    at: datetime | None = Field(default=None, description="When it was written; null is now.")
+    doc: AnyLayout
+
+
+class TriedOut(Schema):
+    """A line as it was written down, and what had changed since the line before it."""
+
+    id: int
+    session_id: int
+    session: str
+    layout_id: int
+    layout: str
+    song: str
+    words: str
+    verdict: Heard
+    since: list[Change]
+    by: str
+    at: datetime
+
+
+class SinceLast(Schema):
+    """The newest line of a layout, if there is one, and what changed since."""
+
+    last: TriedOut | None
+    changes: list[Change]
+
+
+class AgainstIn(Strict):
+    """What a line is held against: a layout, or another line."""
+
+    layout: AnyState | None = None
+    other: Id | None = None
+
+
+class KeptOut(Schema):
+    """The layout of a line, as it was."""
+
+    doc: AnyLayout
+
+
+class AsLayoutIn(Strict):
+    """What a line's layout is called where it is put up."""
+
+    name: Name

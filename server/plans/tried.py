@@ -1,0 +1,174 @@
+"""What was tried and heard, line by line: written down, found again, gone back to."""
+
+from dataclasses import asdict, dataclass
+from datetime import datetime, timedelta
+from typing import Literal
+from uuid import UUID
+
+from accounts.models import User
+from django.db import transaction
+from django.db.models import Q, QuerySet
+from django.utils import timezone
+from ringside.answers.changes import Change, changes
+from ringside.errors import RingsideError
+from ringside.files.stored import LAYOUT
+from ringside.plan.layout import Layout as Doc
+from studios.access import studios_of
+from studios.errors import Unreadable
+
+from plans.actions import add_layout, decided, layout_for, session_for, signed
+from plans.errors import NotThere
+from plans.logs import write_once
+from plans.models import Layout, TriedLog
+
+Heard = Literal["works", "maybe", "no"]
+
+MOST_LINES = 500
+"""Of one session, struck out or not: a line every two minutes of a long day."""
+
+MOST_CHANGES = 60
+"""Told of one line; another layout altogether has more than anybody reads."""
+
+OLDEST = timedelta(days=14)
+"""A line may come so late and keep the hour it was written at."""
+
+PAGE = 40
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """What somebody writes down."""
+
+    song: str
+    words: str
+    verdict: Heard
+    doc: Doc
+    at: datetime | None = None
+
+
+def lines_of(user: User, session_pk: int) -> list[TriedLog]:
+    """The lines of a session that count, newest first, without their layouts."""
+    return list(_told(session_for(user, session_pk).tried_log.filter(struck_at=None)))
+
+
+def _told(rows: QuerySet[TriedLog]) -> QuerySet[TriedLog]:
+    return rows.defer("kept").select_related("by", "layout", "session")
+
+
+def elsewhere(user: User, session_pk: int, words: str, before: int | None) -> list[TriedLog]:
+    """Lines of the studio's other sessions that hold every word, newest written first."""
+    session = session_for(user, session_pk)
+    rows = TriedLog.objects.filter(
+        session__studio=session.studio_id, session__deleted_at=None, struck_at=None
+    ).exclude(session=session)
+    for word in words.split()[:8]:
+        rows = rows.filter(
+            Q(words__icontains=word) | Q(song__icontains=word) | Q(session__name__icontains=word)
+            | Q(session__place__icontains=word) | Q(layout__name__icontains=word)
+        )  # fmt: skip
+    if before is not None:
+        rows = rows.filter(pk__lt=before)
+    return list(_told(rows).order_by("-pk")[:PAGE])
+
+
+@transaction.atomic
+def write_line(user: User, layout_pk: int, line: Line, key: UUID) -> TriedLog:
+    """One more line of a layout, once for each key.
+
+    Raises
+    ------
+    RingsideError
+        When the session holds as many as it can.
+    """
+    # One at a time: what changed since the line before it is of the line before it.
+    layout = layout_for(user, layout_pk, lock=True)
+    rows = TriedLog.objects.filter(session=layout.session)
+    there = rows.filter(key=key).first()
+    if there is not None:
+        return there
+    if rows.count() >= MOST_LINES:
+        raise RingsideError(f"expected at most {MOST_LINES} lines in the log of one session")
+    doc = signed(line.doc, decided(layout), user)
+    values = {
+        "layout": layout, "song": line.song, "words": line.words, "verdict": line.verdict,
+        "kept": LAYOUT.pack(doc), "since": [asdict(c) for c in _since(layout, doc)[1]],
+        "at": _when(line.at), "by": user,
+    }  # fmt: skip
+    return write_once(TriedLog, layout.session, key, values)
+
+
+def _when(written: datetime | None) -> datetime:
+    """When a line was written, where that can be; else now."""
+    now = timezone.now()
+    return written if written is not None and now - OLDEST < written <= now else now
+
+
+def _since(layout: Layout, doc: Doc) -> tuple[TriedLog | None, list[Change]]:
+    """The newest line of a layout that counts, and what changed since."""
+    last = layout.tried_log.filter(struck_at=None).select_related("by", "session").first()
+    if last is None:
+        return None, []
+    try:
+        return last, changes(last.doc(), doc)[:MOST_CHANGES]
+    except Unreadable:
+        return last, []
+
+
+def since_last(user: User, layout_pk: int, doc: Doc) -> tuple[TriedLog | None, list[Change]]:
+    """The newest line of a layout, and what changed from it to this state."""
+    return _since(layout_for(user, layout_pk), doc)
+
+
+def line_for(user: User, pk: int) -> TriedLog:
+    """A line of a session somebody may see, struck out or not; NotThere for anybody else's."""
+    found = (
+        TriedLog.objects.select_related("session", "layout", "by")
+        .filter(pk=pk, session__studio__in=studios_of(user), session__deleted_at=None)
+        .first()
+    )
+    if found is None:
+        raise NotThere
+    return found
+
+
+def against(user: User, pk: int, other: Doc) -> list[Change]:
+    """What changed from a line's layout to another."""
+    return changes(line_for(user, pk).doc(), other)[:MOST_CHANGES]
+
+
+def strike(user: User, pk: int) -> None:
+    """Strike a line out; done twice it is done once."""
+    line = line_for(user, pk)
+    TriedLog.objects.filter(pk=line.pk, struck_at=None).update(
+        struck_at=timezone.now(), struck_by=user
+    )
+
+
+def restore(user: User, pk: int) -> None:
+    """Let a line count again."""
+    TriedLog.objects.filter(pk=line_for(user, pk).pk).update(struck_at=None, struck_by=None)
+
+
+@transaction.atomic
+def as_layout(user: User, pk: int, session_pk: int, name: str) -> Layout:
+    """A line's layout as one more layout of a session of the same studio.
+
+    Raises
+    ------
+    NotThere
+        When the session is of another studio: kits and lockers are not the same there.
+    """
+    line, session = line_for(user, pk), session_for(user, session_pk)
+    if line.session.studio_id != session.studio_id:
+        raise NotThere
+    return add_layout(session, _mine(line, user, name), user, _from(line))
+
+
+def _mine(line: TriedLog, user: User, name: str) -> Doc:
+    """What was decided then was decided by whom it says: it was signed as the line was kept."""
+    doc = line.doc()
+    return signed(doc, (*doc.decisions, *doc.set_aside), user).model_copy(update={"name": name})
+
+
+def _from(line: TriedLog) -> str:
+    return f"from the log of {line.session.name[:60]}"

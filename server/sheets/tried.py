@@ -1,0 +1,42 @@
+"""The log of a session as CSV: what was tried, what it did, what had changed for it."""
+
+from collections.abc import Sequence
+from typing import Final
+
+from plans.models import TriedLog
+from pydantic import TypeAdapter
+from ringside.answers.changes import Change
+
+from sheets.table import as_csv
+from sheets.units import Ruler
+
+HEADINGS: Final = ("When", "Song", "Layout", "How it is", "What it did", "What changed", "By")
+CHANGES: Final = TypeAdapter(list[Change])
+
+
+def change_words(change: Change, ruler: Ruler) -> str:
+    """One difference as a sentence in tape terms; the browser words it the same way."""
+    told = f"{change.what}: {change.words}"
+    if change.moved_m is None:
+        return told
+    told = f"{told} {ruler.text(change.moved_m)}"
+    if change.snare_m is None or change.kick_m is None:
+        return told
+    snare, kick = (
+        f"{ruler.text(was)} → {ruler.text(now)}" for was, now in (change.snare_m, change.kick_m)
+    )
+    return f"{told}; snare {snare}, kick {kick}"
+
+
+def tried_csv(lines: Sequence[TriedLog], ruler: Ruler) -> str:
+    """The lines, newest first, as a table, oldest first."""
+    return as_csv(HEADINGS, [_row(line, ruler) for line in reversed(lines)])
+
+
+def _row(line: TriedLog, ruler: Ruler) -> dict[str, str]:
+    since = CHANGES.validate_python(line.since)
+    values = (
+        line.at.isoformat(timespec="seconds"), line.song, line.layout.name, line.verdict,
+        line.words, "\n".join(change_words(c, ruler) for c in since), line.who,
+    )  # fmt: skip
+    return dict(zip(HEADINGS, values, strict=True))

@@ -1,0 +1,106 @@
+"""What was tried at the instrument: each change of a kit, its room or its air in words."""
+
+import pytest
+from ringside.answers.changes import changes
+from ringside.places.starts import starting_layout
+from ringside.plan.kit import Head, Port
+from ringside.plan.layout import Air
+from ringside.plan.room import Gobo, Room
+
+START = starting_layout("five-piece", "square pair")
+ROOM = Room(name="Box", width_m=5, length_m=6, height_m=3, kit_x_m=2.5, kit_y_m=2)
+
+
+def with_part(layout, part_id, **change):
+    kit = layout.kit
+    swap = lambda parts: tuple(  # noqa: E731
+        p.model_copy(update=change) if p.id == part_id else p for p in parts
+    )
+    parts = {"drums": swap(kit.drums), "cymbals": swap(kit.cymbals)}
+    return layout.model_copy(update={"kit": kit.model_copy(update=parts)})
+
+
+def in_room(room):
+    return START.model_copy(update={"room": room})
+
+
+def told(before, after):
+    return [(c.what, c.words) for c in changes(before, after)]
+
+
+SNARE = START.kit.part("snare")
+
+
+@pytest.mark.parametrize(
+    ("part", "change", "words"),
+    [
+        ("snare", {"fundamental_hz": 182.4},
+         ("Snare", "tuned to 182 Hz, as its size has it before")),
+        ("snare", {"head": Head(finish="clear", plies=2)},
+         ("Snare", "batter head clear, 2-ply, coated, 1-ply before")),
+        ("floor", {"far_head": None}, ("Floor tom", "far head none, clear, 1-ply before")),
+        ("snare", {"damping": ("gel pads", "ring")},
+         ("Snare", "damping: gel pads, ring; none before")),
+        ("kick", {"beater": "wood"}, ("Kick", "beater: wood, not told before")),
+        ("kick", {"port": Port(diameter_m=0.1)}, ("Kick", "the hole in the front head changed")),
+        ("kick", {"reference": "front"}, ("Kick", "tape held to the front head")),
+        ("snare", {"wires_rad": 0.5}, ("Snare", "wires turned")),
+        ("snare", {"diameter_m": 0.33}, ("Snare", "another size")),
+        ("snare", {"depth_m": 0.2}, ("Snare", "another size")),
+        ("ride", {"diameter_m": 0.55}, ("Ride", "another size")),
+        ("ride", {"axis": (0.0, 0.1, 0.995)}, ("Ride", "leans another way")),
+        ("ride", {"name": "Dark ride"}, ("Dark ride", "was called Ride")),
+    ],
+)  # fmt: skip
+def test_what_was_done_to_a_part_is_told_by_its_name(part, change, words):
+    assert told(START, with_part(START, part, **change)) == [words]
+
+
+def test_a_part_that_moved_says_how_far():
+    x, y, z = SNARE.batter_m
+    (row,) = changes(START, with_part(START, "snare", batter_m=(x + 0.03, y + 0.04, z)))
+    assert (row.what, row.words) == ("Snare", "moved")
+    assert row.moved_m == pytest.approx(0.05)
+
+
+def test_parts_come_and_go():
+    fewer = START.model_copy(update={"kit": START.kit.model_copy(update={"cymbals": ()})})
+    assert ("Ride", "taken from the kit") in told(START, fewer)
+    assert ("Ride", "added to the kit") in told(fewer, START)
+
+
+@pytest.mark.parametrize(
+    ("before", "after", "rows"),
+    [
+        (None, ROOM, [("room", "drawn")]),
+        (ROOM, None, [("room", "taken away")]),
+        (ROOM, {"kit_x_m": 2.8, "kit_y_m": 2.4}, [("kit", "moved in the room")]),
+        (ROOM, {"kit_turn_rad": 0.1}, [("kit", "turned 5.7° counter-clockwise, from above")]),
+        (ROOM, {"kit_turn_rad": -0.1}, [("kit", "turned 5.7° clockwise, from above")]),
+        (ROOM, {"gobos": (Gobo(name="Side", x_m=1, y_m=1),)}, [("room", "gobos changed")]),
+        (ROOM, {"height_m": 2.4}, [("room", "changed")]),
+        (ROOM, {"name": "Hall", "height_m": 5.0}, [("room", "another: Hall")]),
+    ],
+)  # fmt: skip
+def test_what_was_tried_in_the_room(before, after, rows):
+    now = before.model_copy(update=after) if isinstance(after, dict) else after
+    made = changes(in_room(before), in_room(now))
+    assert [(c.what, c.words) for c in made] == rows
+    if rows[0][1] == "moved in the room":
+        assert made[0].moved_m == pytest.approx(0.5)
+
+
+def test_the_air_is_told_before_and_after():
+    warm = START.model_copy(update={"air": Air(temperature_c=23.5, humidity_pct=40.0)})
+    assert told(START, warm) == [
+        ("air", "23.5 °C, 20.0 °C before"), ("air", "humidity 40 %, not told before"),
+    ]  # fmt: skip
+    assert changes(warm, warm) == []
+
+
+def test_tape_readings_and_the_stool_are_of_the_whole_kit():
+    kit = START.kit.model_copy(update={"stool": None, "hand": "left", "rug": None})
+    assert told(START, START.model_copy(update={"kit": kit})) == [
+        ("kit", "the other hand leads"), ("kit", "the stool or its zone changed"),
+        ("kit", "the rug changed"),
+    ]  # fmt: skip
