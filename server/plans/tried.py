@@ -132,8 +132,8 @@ def line_for(user: User, pk: int) -> TriedLog:
 
 
 def against(user: User, pk: int, other: Doc) -> list[Change]:
-    """What changed from a line's layout to another."""
-    return changes(line_for(user, pk).doc(), other)[:MOST_CHANGES]
+    """What is to be changed to come from a layout to a line's."""
+    return changes(other, line_for(user, pk).doc())[:MOST_CHANGES]
 
 
 def strike(user: User, pk: int) -> None:

@@ -103,11 +103,12 @@ def test_a_line_that_was_struck_out_counts_again_when_it_is_let(as_owner, layout
     assert words_of(as_owner, session) == ["dry"]
 
 
-def test_lines_are_held_against_a_layout_and_against_each_other(as_owner, layout):
+def test_the_way_to_a_line_is_told_from_a_layout_and_from_another_line(as_owner, layout):
     doc, _ = doc_of(as_owner, layout.pk)
     one, two = (written(as_owner, layout, moved(doc, by)) for by in (0.0, 0.2))
     (to,) = as_owner("POST", f"/tried/{one['id']}/against", {"layout": moved(doc, 0.5)})[1]
     assert to["moved_m"] == pytest.approx(0.5)
+    assert to["snare_m"] == pytest.approx([1.570, 1.271], abs=1e-3)  # from where it is, to there
     (there,) = as_owner("POST", f"/tried/{one['id']}/against", {"other": two["id"]})[1]
     (back,) = as_owner("POST", f"/tried/{two['id']}/against", {"other": one["id"]})[1]
     assert there["snare_m"] == back["snare_m"][::-1]

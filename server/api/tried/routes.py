@@ -78,7 +78,7 @@ def kept(request: HttpRequest, pk: int) -> dict[str, Any]:
 
 @router.post("/tried/{pk}/against", response={200: list[Change], 400: Problem, **WRONG})
 def against(request: HttpRequest, pk: int, data: AgainstIn) -> list[Change]:
-    """What changed from a line's layout to another: one on the screen, or another line's."""
+    """What is to be changed to come to a line: from a layout on the screen, or from another line."""
     if (data.layout is None) == (data.other is None):
         raise RingsideError("expected either a layout or another line to hold it against")
     if data.layout is None:

@@ -48,7 +48,7 @@ class SinceLast(Schema):
 
 
 class AgainstIn(Strict):
-    """What a line is held against: a layout, or another line."""
+    """Where one comes from to a line: a layout, or another line."""
 
     layout: AnyState | None = None
     other: Id | None = None

@@ -116,3 +116,6 @@ export type AlignChange = S["PairChange"];
 export type LastHeard = S["LastHeard"];
 export type Worklist = S["Worklist"];
 export type Line = S["Line"];
+export type Tried = S["TriedOut"];
+export type SinceLast = S["SinceLast"];
+export type LineDoc = S["KeptOut"];

@@ -5,7 +5,7 @@
 import type { Fate } from "./world";
 
 export interface Entry {
-  kind: "tape" | "strike" | "lugs" | "spots" | "kit" | "kit-strike";
+  kind: "tape" | "strike" | "lugs" | "spots" | "kit" | "kit-strike" | "tried";
   body: Record<string, unknown>;
 }
 

@@ -24,6 +24,7 @@ function sent(session: number, { kind, body }: Entry): Promise<unknown> {
   if (kind === "kit") return must(api.POST("/api/layouts/{pk}/at-kit", ofLayout(body)));
   if (kind === "kit-strike")
     return must(api.POST("/api/layouts/{pk}/at-kit/strike", ofLayout(body)));
+  if (kind === "tried") return must(api.POST("/api/layouts/{pk}/tried", ofLayout(body)));
   return must(api.POST("/api/sessions/{pk}/spots", call));
 }
 
@@ -63,7 +64,7 @@ export function useLog() {
 }
 
 /** What is written under a name of its own, so that sent twice it is there once. */
-const NAMED = new Set<Entry["kind"]>(["tape", "lugs", "spots", "kit"]);
+const NAMED = new Set<Entry["kind"]>(["tape", "lugs", "spots", "kit", "tried"]);
 
 const NONE: readonly Entry[] = [];
 const still = () => () => undefined;

@@ -57,6 +57,7 @@ function useSteps() {
     row("sheet", "no matter", "to print"),
     row(AT_THE_KIT, "no matter", "at the kit"),
     row("hits", "no matter", "recorded at the kit"),
+    row("log", "no matter", "what was tried, and what it did"),
   ];
   return { rows, first, pairs };
 }
@@ -72,6 +73,7 @@ export const NAMES: Record<string, string> = {
   sheet: "Sheet",
   tape: "Tape",
   hits: "Hits",
+  log: "Log",
 };
 
 /** How many lines there are to do, when that is known. */

@@ -40,6 +40,7 @@ const STEPS = {
   sheet: piece(async () => (await import("./sheet/Sheet")).Sheet),
   tape: piece(async () => (await import("./tape/Tape")).Tape),
   hits: piece(async () => (await import("./hits/Hits")).Hits),
+  log: piece(async () => (await import("./log/Log")).Log),
 };
 const shell = piece(async () => (await import("./LayoutShell")).LayoutShell);
 const sessions = piece(async () => (await import("./sessions/Sessions")).Sessions);

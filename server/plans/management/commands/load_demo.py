@@ -23,6 +23,7 @@ from plans.actions import add_layout
 from plans.atkit import write_entry
 from plans.logs import write_lugs, write_spot
 from plans.models import Session
+from plans.tried import Line, write_line
 
 DEMO = Path(settings.ROOT) / "demo"
 
@@ -47,6 +48,21 @@ def _at_kit(session: Session, user: User) -> None:
     layout = session.layouts.all()[1]
     for row in json.loads((DEMO / "day.json").read_text())["at_kit"]:
         write_entry(user, layout.pk, Entry(key=str(uuid4()), **row))
+
+
+def _tried(session: Session, user: User) -> None:
+    """What was tried on the second layout and what it did; mics stood so far off the plan then."""
+    layout = session.layouts.all()[1]
+    now, plan = timezone.now(), layout.doc()
+    for row in json.loads((DEMO / "day.json").read_text())["tried"]:
+        doc = plan
+        for mic in plan.mics:
+            off = row["off_m"].get(mic.id, (0.0, 0.0, 0.0))
+            at = tuple(a + b for a, b in zip(mic.position_m, off, strict=True))
+            doc = doc.with_mic(mic.model_copy(update={"position_m": at}))
+        at_hour = now - timedelta(hours=row["hours_ago"])
+        line = Line(row["song"], row["words"], row["verdict"], doc, at_hour)
+        write_line(user, layout.pk, line, uuid4())
 
 
 class Command(BaseCommand):
@@ -82,4 +98,5 @@ class Command(BaseCommand):
         Locker.objects.create(studio=studio, doc=LOCKER.pack(locker))
         _day(session, demo)
         _at_kit(session, demo)
+        _tried(session, demo)
         self.stdout.write(f"{len(docs)} layouts")

@@ -1,0 +1,148 @@
+/** The lines of the log, and all that is done with one. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, exactly, must } from "../../api/client";
+import type { Change, Layout, LineDoc, SinceLast, Tried } from "../../api/types";
+import { micOf } from "../../core/edits";
+import type { Draft } from "../../core/lineDraft";
+import { useEditor, useEditorPart } from "../../parts/editing";
+import { useHands, useStep } from "../../parts/hands";
+import { useLog } from "../../parts/log";
+import { useToast } from "../../parts/toast";
+import { when } from "./heard";
+
+const TRIED = "tried";
+
+/** The lines of this session, newest first. */
+export function useLines() {
+  const session = useEditorPart((s) => s.out.session_id);
+  return useQuery({
+    queryKey: [TRIED, session],
+    queryFn: () =>
+      exactly<Tried[]>(api.GET("/api/sessions/{pk}/tried", { params: { path: { pk: session } } })),
+  });
+}
+
+/** Lines of the studio's other sessions that hold these words. */
+export function useElsewhere(words: string, on: boolean) {
+  const session = useEditorPart((s) => s.out.session_id);
+  return useQuery({
+    queryKey: [TRIED, session, "elsewhere", words],
+    queryFn: ({ signal }) =>
+      exactly<Tried[]>(
+        api.GET("/api/sessions/{pk}/tried/elsewhere", {
+          signal,
+          params: { path: { pk: session }, query: { words } },
+        }),
+      ),
+    enabled: on,
+    placeholderData: (old) => old,
+  });
+}
+
+/** What changed since the newest line of this layout. */
+export function useSince() {
+  const id = useEditorPart((s) => s.out.id);
+  const layout = useEditorPart((s) => s.still);
+  return useQuery({
+    queryKey: [TRIED, "since", id, layout],
+    queryFn: ({ signal }) =>
+      exactly<SinceLast>(
+        api.POST("/api/layouts/{pk}/tried/since", {
+          signal,
+          params: { path: { pk: id } },
+          body: { layout },
+        }),
+      ),
+    placeholderData: (old) => old,
+    gcTime: 10_000,
+  });
+}
+
+/** What is to be changed to come to a line from the layout as it is now, or from another line. */
+export function useWayTo(line: number, other: number | null) {
+  const layout = useEditorPart((s) => s.still);
+  return useQuery({
+    queryKey: [TRIED, "way to", line, other ?? layout],
+    queryFn: ({ signal }) =>
+      exactly<Change[]>(
+        api.POST("/api/tried/{pk}/against", {
+          signal,
+          params: { path: { pk: line } },
+          body: other === null ? { layout } : { other },
+        }),
+      ),
+    gcTime: 10_000,
+  });
+}
+
+/** Look again, at everything that is told of lines. */
+function useAgain() {
+  const queries = useQueryClient();
+  return () => queries.invalidateQueries({ queryKey: [TRIED] });
+}
+
+/** Write a line down, with the layout as it is; sent later where the server is away. */
+export function useWriteLine() {
+  const editor = useEditor();
+  const log = useLog();
+  const say = useToast();
+  const again = useAgain();
+  return (draft: Draft) => {
+    const { out, still } = editor.snapshot();
+    const line = { ...draft, layout: out.id, at: new Date().toISOString(), doc: still };
+    log("tried", line).then(again, (e: Error) => say(e.message));
+  };
+}
+
+/** Strike a line out, with a way back. */
+export function useStrike() {
+  const say = useToast();
+  const again = useAgain();
+  const onError = (e: Error) => say(e.message);
+  const path = (pk: number) => ({ params: { path: { pk } } });
+  const restore = useMutation({
+    mutationFn: (line: number) => must(api.POST("/api/tried/{pk}/restore", path(line))),
+    onSuccess: again,
+    onError,
+  });
+  const strike = useMutation({
+    mutationFn: (line: number) => must(api.POST("/api/tried/{pk}/strike", path(line))),
+    onSuccess: (_, line) => {
+      say("Struck out", { label: "Undo", run: () => restore.mutate(line) });
+      return again();
+    },
+    onError,
+  });
+  return strike.mutate;
+}
+
+/** Stands do not move by themselves: which mics are to be moved where they stand. */
+function onTheFloor(before: Layout, after: Layout): string {
+  const moved = after.mics.filter((mic) => {
+    const was = micOf(before, mic.id);
+    return was?.position_m.some((v, n) => v !== mic.position_m[n]);
+  });
+  return moved.length ? `. To be moved on the floor: ${moved.map((m) => m.id).join(", ")}` : "";
+}
+
+/** The open layout as it was in a line: one more state, with undo. */
+export function useGoBack() {
+  const editor = useEditor();
+  const hands = useHands();
+  const step = useStep();
+  const say = useToast();
+  return async (line: Tried) => {
+    try {
+      await hands.settled();
+      const call = { params: { path: { pk: line.id } } };
+      const { doc } = await exactly<LineDoc>(api.GET("/api/tried/{pk}", call));
+      const { still } = editor.snapshot();
+      const { name, notes, thresholds } = still;
+      const what = `Back as it was at ${when(line.at)}`;
+      editor.commit({ ...doc, name, notes, thresholds }, what);
+      say(what + onTheFloor(still, doc), { label: "Undo", run: () => step("undo") });
+    } catch (error) {
+      say((error as Error).message);
+    }
+  };
+}
