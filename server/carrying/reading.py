@@ -129,6 +129,7 @@ class TriedRow(Row):
     song: str = Field(default="", max_length=80)
     words: str = Field(default="", max_length=1000)
     verdict: Heard
+    stood: bool = False
     since: list[Change] = Field(default=[], max_length=MOST_CHANGES)
     doc: dict[str, Any]
 
@@ -310,6 +311,9 @@ def _number(stem: str) -> int:
     return int(stem.rsplit("/", 1)[1][:3])
 
 
+TOLD_ALIKE = {"key", "at", "struck_at", "song", "words", "verdict", "stood"}
+
+
 def _log(archive: Archive, session: Session, name: str, layouts: dict[int, Layout]) -> None:
     """What was tried and heard; archives of before there was a log have none."""
     if name not in archive.names:
@@ -327,7 +331,7 @@ def _log(archive: Archive, session: Session, name: str, layouts: dict[int, Layou
         TriedLog(
             session=session, layout=layouts[row.layout], by_name=_elsewhere(row.by),
             kept=_signed(row.doc), since=[asdict(c) for c in row.since],
-            **row.model_dump(include={"key", "at", "struck_at", "song", "words", "verdict"}),
+            **row.model_dump(include=TOLD_ALIKE),
         )
         for row in rows.values()
     )  # fmt: skip

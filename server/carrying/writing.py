@@ -64,7 +64,7 @@ def _history(layout: Layout) -> Iterator[str]:
 
 def _log(session: Session, numbers: dict[int, int]) -> Iterator[str]:
     """What was tried and heard, a line each; layouts by their number in the session."""
-    fields = ("song", "words", "verdict", "kept", "since", "layout_id")
+    fields = ("song", "words", "verdict", "stood", "kept", "since", "layout_id")
     for row in _happened(session.tried_log.order_by("pk"), *fields):
         layout, doc = numbers[row.pop("layout_id")], row.pop("kept")
         line = {**row, "key": str(row["key"]), "layout": layout, "doc": doc}

@@ -205,7 +205,8 @@ class TriedLog(Happened):
     """One line of what was tried and heard, with the layout as it was then.
 
     The layout is kept whole in the line: a line that comes hours late, from a phone that had no
-    network, is still of what was heard. `since` is what had changed since the line before it.
+    network, is still of what was heard. `since` is what had changed since the line before it;
+    `stood` says that the layout is as it stood by the tape, not as it was planned.
     """
 
     session = models.ForeignKey(Session, on_delete=models.CASCADE, related_name="tried_log")
@@ -213,6 +214,7 @@ class TriedLog(Happened):
     song = models.CharField(max_length=80, blank=True)
     words = models.CharField(max_length=1000, blank=True)
     verdict = models.CharField(max_length=8)
+    stood = models.BooleanField(default=False)
     kept = models.JSONField()
     since = models.JSONField(default=list)
     at = models.DateTimeField()

@@ -9,10 +9,11 @@ from accounts.models import User
 from django.db import transaction
 from django.db.models import Q, QuerySet
 from django.utils import timezone
-from ringside.answers.changes import Change, changes
+from ringside.answers.changes import Change, by_tape_m, changes
 from ringside.errors import RingsideError
 from ringside.files.stored import LAYOUT
 from ringside.plan.layout import Layout as Doc
+from ringside.standing.stood import AsItStands
 from studios.access import studios_of
 from studios.errors import Unreadable
 
@@ -43,15 +44,17 @@ class Line:
     words: str
     verdict: Heard
     doc: Doc
+    stood: bool = False
+    """By the tape, and not as planned."""
     at: datetime | None = None
 
 
 def lines_of(user: User, session_pk: int) -> list[TriedLog]:
     """The lines of a session that count, newest first, without their layouts."""
-    return list(_told(session_for(user, session_pk).tried_log.filter(struck_at=None)))
+    return list(_listed(session_for(user, session_pk).tried_log.filter(struck_at=None)))
 
 
-def _told(rows: QuerySet[TriedLog]) -> QuerySet[TriedLog]:
+def _listed(rows: QuerySet[TriedLog]) -> QuerySet[TriedLog]:
     return rows.defer("kept").select_related("by", "layout", "session")
 
 
@@ -68,7 +71,7 @@ def elsewhere(user: User, session_pk: int, words: str, before: int | None) -> li
         )  # fmt: skip
     if before is not None:
         rows = rows.filter(pk__lt=before)
-    return list(_told(rows).order_by("-pk")[:PAGE])
+    return list(_listed(rows).order_by("-pk")[:PAGE])
 
 
 @transaction.atomic
@@ -89,9 +92,11 @@ def write_line(user: User, layout_pk: int, line: Line, key: UUID) -> TriedLog:
     if rows.count() >= MOST_LINES:
         raise RingsideError(f"expected at most {MOST_LINES} lines in the log of one session")
     doc = signed(line.doc, decided(layout), user)
+    _, since = _since(layout, doc, line.stood)
     values = {
         "layout": layout, "song": line.song, "words": line.words, "verdict": line.verdict,
-        "kept": LAYOUT.pack(doc), "since": [asdict(c) for c in _since(layout, doc)[1]],
+        "stood": line.stood, "kept": LAYOUT.pack(doc),
+        "since": [asdict(c) for c in since],
         "at": _when(line.at), "by": user,
     }  # fmt: skip
     return write_once(TriedLog, layout.session, key, values)
@@ -103,20 +108,25 @@ def _when(written: datetime | None) -> datetime:
     return written if written is not None and now - OLDEST < written <= now else now
 
 
-def _since(layout: Layout, doc: Doc) -> tuple[TriedLog | None, list[Change]]:
+def _told(before: Doc, after: Doc, by_tape: bool) -> list[Change]:
+    """What changed; by tape only what moved further than it can tell."""
+    return changes(before, after, by_tape_m(after) if by_tape else 0.0)[:MOST_CHANGES]
+
+
+def _since(layout: Layout, doc: Doc, stood: bool) -> tuple[TriedLog | None, list[Change]]:
     """The newest line of a layout that counts, and what changed since."""
     last = layout.tried_log.filter(struck_at=None).select_related("by", "session").first()
     if last is None:
         return None, []
     try:
-        return last, changes(last.doc(), doc)[:MOST_CHANGES]
+        return last, _told(last.doc(), doc, stood or last.stood)
     except Unreadable:
         return last, []
 
 
 def since_last(user: User, layout_pk: int, doc: Doc) -> tuple[TriedLog | None, list[Change]]:
     """The newest line of a layout, and what changed from it to this state."""
-    return _since(layout_for(user, layout_pk), doc)
+    return _since(layout_for(user, layout_pk), doc, isinstance(doc, AsItStands))
 
 
 def line_for(user: User, pk: int) -> TriedLog:
@@ -131,9 +141,10 @@ def line_for(user: User, pk: int) -> TriedLog:
     return found
 
 
-def against(user: User, pk: int, other: Doc) -> list[Change]:
-    """What is to be changed to come from a layout to a line's."""
-    return changes(other, line_for(user, pk).doc())[:MOST_CHANGES]
+def way_to(user: User, pk: int, other: Doc, stood: bool = False) -> list[Change]:
+    """What is to be changed to come from a layout, or how it `stood`, to a line's."""
+    line = line_for(user, pk)
+    return _told(other, line.doc(), stood or line.stood or isinstance(other, AsItStands))
 
 
 def strike(user: User, pk: int) -> None:

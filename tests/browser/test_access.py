@@ -121,7 +121,7 @@ def test_sign_in_has_no_serious_fault(server, chromium):
 
 
 @pytest.mark.parametrize(
-    "step", ["brief", "room", "kit", "place", "patch", "pairs", "sheet", "hits"]
+    "step", ["brief", "room", "kit", "place", "patch", "pairs", "sheet", "hits", "log"]
 )
 def test_nothing_is_cut_off_at_900_wide(someone, step):
     someone.page.set_viewport_size({"width": 900, "height": 800})

@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 from tests.browser.conftest import at_rest, until
 from tests.browser.test_access import faults
 
-STEPS = ["brief", "room", "kit", "place", "patch", "pairs", "sheet", "tape", "hits"]
+STEPS = ["brief", "room", "kit", "place", "patch", "pairs", "sheet", "tape", "hits", "log"]
 TOO_LARGE = """() => {
   const { scrollWidth, scrollHeight } = document.documentElement;
   return [scrollWidth - innerWidth, scrollHeight - innerHeight];
@@ -85,7 +85,7 @@ def test_the_steps_the_units_and_the_way_home_are_behind_one_button(held):
     expect(page.get_by_text("Snare, cm")).to_be_visible()
     page.get_by_role("button", name="Step: Place").tap()
     steps = page.get_by_role("navigation", name="Steps of the work")
-    expect(steps.get_by_role("link")).to_have_count(9)
+    expect(steps.get_by_role("link")).to_have_count(10)
     expect(steps.get_by_role("link", name="Pairs , wants attention")).to_be_visible()
     assert faults(page) == []
     page.get_by_role("radio", name="ft-in").tap()

@@ -230,7 +230,7 @@ ENDPOINTS += [
     ("POST", "/layouts/{layout}/tried", {"key": LINE, "verdict": "works", "doc": DOC}, 201),
     ("POST", "/layouts/{layout}/tried/since", {"layout": DOC}, 200),
     ("GET", "/tried/{line}", None, 200),
-    ("POST", "/tried/{line}/against", {"layout": DOC}, 200),
+    ("POST", "/tried/{line}/way-to", {"layout": DOC}, 200),
     ("POST", "/tried/{line}/strike", None, 204),
     ("POST", "/tried/{line}/restore", None, 204),
     ("POST", "/sessions/{session}/tried/{line}/layout", {"name": "Again"}, 201),

@@ -39,7 +39,7 @@ def full(owner, session, layout):
         api("POST", f"/sessions/{session.pk}/lugs", {"drum": "snare", "lugs_hz": [hz]})
     api("DELETE", f"/sessions/{session.pk}/lugs/{LugLog.objects.latest('pk').pk}")
     for n, words in enumerate(("fuller – „low“", "thin")):
-        line = {"key": str(UUID(int=n)), "verdict": "works", "words": words,
+        line = {"key": str(UUID(int=n)), "verdict": "works", "words": words, "stood": n == 1,
                 "doc": decided(moved(doc, n / 10))}  # fmt: skip
         api("POST", f"/layouts/{layout.pk}/tried", line)
     api("POST", f"/tried/{TriedLog.objects.latest('pk').pk}/strike")

@@ -106,14 +106,14 @@ def test_a_line_that_was_struck_out_counts_again_when_it_is_let(as_owner, layout
 def test_the_way_to_a_line_is_told_from_a_layout_and_from_another_line(as_owner, layout):
     doc, _ = doc_of(as_owner, layout.pk)
     one, two = (written(as_owner, layout, moved(doc, by)) for by in (0.0, 0.2))
-    (to,) = as_owner("POST", f"/tried/{one['id']}/against", {"layout": moved(doc, 0.5)})[1]
+    (to,) = as_owner("POST", f"/tried/{one['id']}/way-to", {"layout": moved(doc, 0.5)})[1]
     assert to["moved_m"] == pytest.approx(0.5)
     assert to["snare_m"] == pytest.approx([1.570, 1.271], abs=1e-3)  # from where it is, to there
-    (there,) = as_owner("POST", f"/tried/{one['id']}/against", {"other": two["id"]})[1]
-    (back,) = as_owner("POST", f"/tried/{two['id']}/against", {"other": one["id"]})[1]
+    (there,) = as_owner("POST", f"/tried/{one['id']}/way-to", {"other": two["id"]})[1]
+    (back,) = as_owner("POST", f"/tried/{two['id']}/way-to", {"other": one["id"]})[1]
     assert there["snare_m"] == back["snare_m"][::-1]
     for none in ({}, {"layout": doc, "other": two["id"]}):
-        assert as_owner("POST", f"/tried/{one['id']}/against", none)[0] == 400
+        assert as_owner("POST", f"/tried/{one['id']}/way-to", none)[0] == 400
 
 
 def test_the_layout_of_a_line_comes_back_as_it_was_heard(as_owner, layout, session):
@@ -195,3 +195,17 @@ def test_whoever_decides_in_a_line_is_who_wrote_it(as_owner, layout):
     (kept,) = as_owner("GET", f"/tried/{row['id']}")[1]["doc"]["decisions"]
     assert kept["by"] == "owner"
     assert UUID(str(TriedLog.objects.get().key))
+
+
+@pytest.mark.parametrize(("by", "told"), [(0.009, 0), (0.011, 1)])
+def test_by_tape_only_what_moved_further_than_it_can_tell_is_told(as_owner, layout, by, told):
+    doc, _ = doc_of(as_owner, layout.pk)
+    plan = written(as_owner, layout, doc)
+    stands = written(as_owner, layout, moved(doc, by), stood=True)
+    assert (len(stands["since"]), stands["stood"]) == (told, True)
+    for one, other in ((plan, stands), (stands, plan)):
+        way = as_owner("POST", f"/tried/{one['id']}/way-to", {"other": other["id"]})[1]
+        assert len(way) == told
+    # Of two plans every millimetre is meant.
+    near = as_owner("POST", f"/tried/{plan['id']}/way-to", {"layout": moved(doc, 0.001)})[1]
+    assert len(near) == 1

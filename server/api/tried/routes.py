@@ -27,8 +27,8 @@ def _out(row: TriedLog) -> dict[str, Any]:
     return {
         "id": row.pk, "session_id": row.session_id, "session": row.session.name,
         "layout_id": row.layout_id, "layout": row.layout.name, "song": row.song,
-        "words": row.words, "verdict": row.verdict, "since": row.since, "by": row.who,
-        "at": row.at,
+        "words": row.words, "verdict": row.verdict, "stood": row.stood, "since": row.since,
+        "by": row.who, "at": row.at,
     }  # fmt: skip
 
 
@@ -59,7 +59,8 @@ def elsewhere(
 @router.post("/layouts/{pk}/tried", response={201: TriedOut, 400: Problem, **WRONG})
 def write(request: HttpRequest, pk: int, data: TriedIn) -> Status[dict[str, Any]]:
     """Write down what was tried and what it did."""
-    line = tried.Line(data.song.strip(), data.words.strip(), data.verdict, data.doc, data.at)
+    said = (data.song.strip(), data.words.strip(), data.verdict)
+    line = tried.Line(*said, data.doc, data.stood, data.at)
     return Status(201, _out(tried.write_line(request.user, pk, line, data.key)))
 
 
@@ -76,14 +77,15 @@ def kept(request: HttpRequest, pk: int) -> dict[str, Any]:
     return {"doc": tried.line_for(request.user, pk).doc()}
 
 
-@router.post("/tried/{pk}/against", response={200: list[Change], 400: Problem, **WRONG})
-def against(request: HttpRequest, pk: int, data: AgainstIn) -> list[Change]:
-    """What is to be changed to come to a line: from a layout on the screen, or from another line."""
+@router.post("/tried/{pk}/way-to", response={200: list[Change], 400: Problem, **WRONG})
+def way_to(request: HttpRequest, pk: int, data: AgainstIn) -> list[Change]:
+    """What is to be changed to come to a line, from a layout on the screen or another line."""
     if (data.layout is None) == (data.other is None):
         raise RingsideError("expected either a layout or another line to hold it against")
-    if data.layout is None:
-        return tried.against(request.user, pk, tried.line_for(request.user, data.other or 0).doc())
-    return tried.against(request.user, pk, data.layout)
+    if data.layout is not None:
+        return tried.way_to(request.user, pk, data.layout)
+    other = tried.line_for(request.user, data.other or 0)
+    return tried.way_to(request.user, pk, other.doc(), other.stood)
 
 
 @router.post("/tried/{pk}/strike", response={204: None, **GONE})

@@ -20,6 +20,7 @@ class TriedIn(Strict):
     song: Annotated[str, Field(max_length=80)] = ""
     words: Annotated[str, Field(max_length=1000)] = ""
     verdict: Heard
+    stood: bool = Field(default=False, description="As it stands by the tape, not as planned.")
     at: datetime | None = Field(default=None, description="When it was written; null is now.")
     doc: AnyLayout
 
@@ -35,6 +36,7 @@ class TriedOut(Schema):
     song: str
     words: str
     verdict: Heard
+    stood: bool
     since: list[Change]
     by: str
     at: datetime

@@ -23,6 +23,7 @@ class Migration(migrations.Migration):
                 ('song', models.CharField(blank=True, max_length=80)),
                 ('words', models.CharField(blank=True, max_length=1000)),
                 ('verdict', models.CharField(max_length=8)),
+                ('stood', models.BooleanField(default=False)),
                 ('kept', models.JSONField()),
                 ('since', models.JSONField(default=list)),
                 ('at', models.DateTimeField()),

@@ -2709,26 +2709,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/tried/{pk}/against": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Against
-         * @description What changed from a line's layout to another: one on the screen, or another line's.
-         */
-        post: operations["api_tried_routes_against"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/tried/{pk}/restore": {
         parameters: {
             query?: never;
@@ -2763,6 +2743,26 @@ export interface paths {
          * @description Strike a line out; done twice it is done once.
          */
         post: operations["api_tried_routes_strike"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tried/{pk}/way-to": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Way To
+         * @description What is to be changed to come to a line, from a layout on the screen or another line.
+         */
+        post: operations["api_tried_routes_way_to"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2850,7 +2850,7 @@ export interface components {
         };
         /**
          * AgainstIn
-         * @description What a line is held against: a layout, or another line.
+         * @description Where one comes from to a line: a layout, or another line.
          */
         AgainstIn: {
             layout?: components["schemas"]["Layout"] | null;
@@ -9376,6 +9376,12 @@ export interface components {
              */
             song: string;
             /**
+             * Stood
+             * @description As it stands by the tape, not as planned.
+             * @default false
+             */
+            stood: boolean;
+            /**
              * Verdict
              * @enum {string}
              */
@@ -9412,6 +9418,8 @@ export interface components {
             since: components["schemas"]["Change"][];
             /** Song */
             song: string;
+            /** Stood */
+            stood: boolean;
             /**
              * Verdict
              * @enum {string}
@@ -16928,66 +16936,6 @@ export interface operations {
             503: components["responses"]["Any503"];
         };
     };
-    api_tried_routes_against: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                pk: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AgainstIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Change"][];
-                };
-            };
-            /** @description Cannot be done, or not JSON; the detail says what was expected. */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            401: components["responses"]["Any401"];
-            403: components["responses"]["Any403"];
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            408: components["responses"]["Any408"];
-            413: components["responses"]["Any413"];
-            /** @description A value is not as it should be; place says where. */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-            429: components["responses"]["Any429"];
-            500: components["responses"]["Any500"];
-            503: components["responses"]["Any503"];
-        };
-    };
     api_tried_routes_restore: {
         parameters: {
             query?: never;
@@ -17059,6 +17007,66 @@ export interface operations {
             408: components["responses"]["Any408"];
             413: components["responses"]["Any413"];
             422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_tried_routes_way_to: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgainstIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Change"][];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             429: components["responses"]["Any429"];
             500: components["responses"]["Any500"];
             503: components["responses"]["Any503"];

@@ -125,7 +125,7 @@ function Frame() {
 }
 
 /** Steps that show the plan, or how it stands; elsewhere the plan is made, or the tape held to it. */
-const EITHER = /\/(place|patch|pairs|sheet)$/;
+const EITHER = /\/(place|patch|pairs|sheet|log)$/;
 
 const AT_A_DESK = "grid h-screen grid-cols-[76px_1fr] grid-rows-[52px_1fr] overflow-hidden";
 const ON_A_PHONE =

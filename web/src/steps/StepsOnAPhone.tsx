@@ -31,7 +31,7 @@ export function StepsOnAPhone() {
           sideOffset={6}
           collisionPadding={8}
         >
-          <nav aria-label={LABEL} className="grid grid-cols-3 gap-1.5">
+          <nav aria-label={LABEL} className="grid grid-cols-5 gap-1.5">
             <StepLinks look={onAPhone} />
           </nav>
           <div className="flex flex-wrap items-center justify-between gap-2">

@@ -2,9 +2,9 @@
 import { useState } from "react";
 import type { Tried } from "../../api/types";
 import { changeWords } from "../../core/changeWords";
+import { HEARD_WORD, when } from "../../core/triedLines";
 import type { Ruler } from "../../core/units";
 import { useMe } from "../../parts/me";
-import { HEARD_WORD, when } from "./heard";
 import { Opened } from "./Opened";
 
 interface Props {
@@ -49,6 +49,7 @@ function Says({ line, elsewhere }: { line: Tried; elsewhere: boolean }) {
         {line.song && <b>{line.song}</b>}
         <span className="text-[0.85rem] text-soft">
           {elsewhere ? `${line.session}, ${line.layout}` : line.layout}
+          {line.stood && ", as it stood"}
         </span>
         <span className="num ml-auto text-[0.85rem] whitespace-nowrap text-soft">
           {when(line.at)} {line.by}

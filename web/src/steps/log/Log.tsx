@@ -1,9 +1,9 @@
 /** The log: what was tried, what it did, and the way back to it, in this session or the next. */
 import { useDeferredValue, useState } from "react";
+import { holds } from "../../core/triedLines";
 import { useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
 import { useMe } from "../../parts/me";
-import { holds } from "./heard";
 import { Lines } from "./Lines";
 import { useElsewhere, useLines } from "./useTried";
 import { WriteLine } from "./WriteLine";

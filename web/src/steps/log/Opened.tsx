@@ -3,13 +3,14 @@ import { useState } from "react";
 import { api, must } from "../../api/client";
 import type { Tried } from "../../api/types";
 import { changeWords } from "../../core/changeWords";
+import { HEARD_WORD, when } from "../../core/triedLines";
 import type { Ruler } from "../../core/units";
+import { useAsShown } from "../../parts/atkit/State";
 import { useEditorPart } from "../../parts/editing";
 import { Pick } from "../../parts/fields/Pick";
 import { useMe } from "../../parts/me";
 import { useToast } from "../../parts/toast";
 import { useLayouts } from "../../parts/top/useLayouts";
-import { HEARD_WORD, when } from "./heard";
 import { useGoBack, useStrike, useWayTo } from "./useTried";
 
 interface Props {
@@ -69,9 +70,11 @@ function Ways({ line, elsewhere }: Omit<Props, "every">) {
   const back = useGoBack();
   const strike = useStrike();
   const put = usePutUp(line);
+  // What is gone back to is a plan: not while it is shown how everything stands.
+  const stands = useAsShown() !== null;
   return (
     <p className="flex flex-wrap gap-2">
-      {!elsewhere && (
+      {!elsewhere && !stands && (
         <button type="button" className="btn" onClick={() => void back(line)}>
           Go back to it
         </button>

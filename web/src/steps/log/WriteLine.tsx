@@ -3,13 +3,13 @@ import { type FormEvent, useState } from "react";
 import type { Tried } from "../../api/types";
 import { changeWords } from "../../core/changeWords";
 import { type Draft, keepDraft, readDraft } from "../../core/lineDraft";
+import { HEARD, songsOf, when } from "../../core/triedLines";
 import type { Ruler } from "../../core/units";
+import { useAsShown } from "../../parts/atkit/State";
 import { useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
-import { useUnsent } from "../../parts/log";
 import { useMe } from "../../parts/me";
-import { HEARD, songsOf, when } from "./heard";
-import { useSince, useWriteLine } from "./useTried";
+import { useSince, useUnsentLines, useWriteLine } from "./useTried";
 
 /** What is begun, kept until it is written down; the song stays for the next one. */
 function useDraft(lines: readonly Tried[]) {
@@ -33,7 +33,8 @@ export function WriteLine({ lines }: { lines: readonly Tried[] }) {
   const write = useWriteLine();
   const submit = (e: FormEvent) => {
     e.preventDefault();
-    write(draft);
+    // What is refused for good is said by the log; the words are here again, to be written otherwise.
+    write(draft).catch(() => take(draft));
     done();
   };
   return (
@@ -61,12 +62,19 @@ export function WriteLine({ lines }: { lines: readonly Tried[] }) {
       <button type="submit" className="btn-main w-full">
         Write it down
       </button>
-      <p className="text-[0.85rem] text-soft">
-        The line keeps the layout as it is planned now: you can go back to it, today or in another
-        session. Levels at a kit hurt: protect your ears while somebody plays.
-      </p>
+      <Keeps />
       <Unsent />
     </form>
+  );
+}
+
+function Keeps() {
+  const how = useAsShown() ? "as it stands by the tape" : "as it is planned now";
+  return (
+    <p className="text-[0.85rem] text-soft">
+      The line keeps the layout {how}: you can have it back, today or in another session. Levels at
+      a kit hurt: protect your ears while somebody plays.
+    </p>
   );
 }
 
@@ -126,7 +134,7 @@ function SinceLast() {
 
 /** Lines that are kept here until they can be sent. */
 function Unsent() {
-  const waiting = useUnsent().filter((e) => e.kind === "tried");
+  const waiting = useUnsentLines();
   if (!waiting.length) return null;
   return (
     <ul className="text-[0.88rem]" aria-label="Kept here, not sent yet">

@@ -1,14 +1,17 @@
 /** The lines of the log, and all that is done with one. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef } from "react";
 import { api, exactly, must } from "../../api/client";
 import type { Change, Layout, LineDoc, SinceLast, Tried } from "../../api/types";
 import { micOf } from "../../core/edits";
 import type { Draft } from "../../core/lineDraft";
+import { plain } from "../../core/shown";
+import { when } from "../../core/triedLines";
+import { useAsShown } from "../../parts/atkit/State";
 import { useEditor, useEditorPart } from "../../parts/editing";
 import { useHands, useStep } from "../../parts/hands";
-import { useLog } from "../../parts/log";
+import { useLog, useUnsent } from "../../parts/log";
 import { useToast } from "../../parts/toast";
-import { when } from "./heard";
 
 const TRIED = "tried";
 
@@ -65,7 +68,7 @@ export function useWayTo(line: number, other: number | null) {
     queryKey: [TRIED, "way to", line, other ?? layout],
     queryFn: ({ signal }) =>
       exactly<Change[]>(
-        api.POST("/api/tried/{pk}/against", {
+        api.POST("/api/tried/{pk}/way-to", {
           signal,
           params: { path: { pk: line } },
           body: other === null ? { layout } : { other },
@@ -78,19 +81,31 @@ export function useWayTo(line: number, other: number | null) {
 /** Look again, at everything that is told of lines. */
 function useAgain() {
   const queries = useQueryClient();
-  return () => queries.invalidateQueries({ queryKey: [TRIED] });
+  return useCallback(() => queries.invalidateQueries({ queryKey: [TRIED] }), [queries]);
+}
+
+/** Lines that are kept here until they can be sent; whenever one has gone, all is looked at again. */
+export function useUnsentLines() {
+  const waiting = useUnsent().filter((e) => e.kind === "tried");
+  const before = useRef(waiting.length);
+  const again = useAgain();
+  useEffect(() => {
+    if (waiting.length < before.current) void again();
+    before.current = waiting.length;
+  }, [waiting.length, again]);
+  return waiting;
 }
 
 /** Write a line down, with the layout as it is; sent later where the server is away. */
 export function useWriteLine() {
   const editor = useEditor();
   const log = useLog();
-  const say = useToast();
-  const again = useAgain();
+  const stood = useAsShown() !== null;
   return (draft: Draft) => {
     const { out, still } = editor.snapshot();
-    const line = { ...draft, layout: out.id, at: new Date().toISOString(), doc: still };
-    log("tried", line).then(again, (e: Error) => say(e.message));
+    const at = new Date().toISOString();
+    const line = { ...draft, layout: out.id, stood, at, doc: plain(still) };
+    return log("tried", line);
   };
 }
 

@@ -1,5 +1,5 @@
 /** How a line is told: what was heard of it in a word, and when. */
-import type { Tried } from "../../api/types";
+import type { Tried } from "../api/types";
 
 export const HEARD: readonly (readonly [Tried["verdict"], string])[] = [
   ["works", "Works"],

@@ -1,0 +1,131 @@
+"""The log: what a change did is written down, found again and gone back to."""
+
+import json
+
+from playwright.sync_api import expect
+
+from tests.browser.conftest import until
+
+
+def moved(person, mic, by):
+    """Move a mic to its side, saved."""
+    doc = person.doc()
+    next(m for m in doc["mics"] if m["id"] == mic)["position_m"][0] += by
+    person.save(doc, f"Moved {mic}")
+
+
+def tried(person):
+    session = person.get(f"/layouts/{person.layout}").json()["session_id"]
+    return person.get(f"/sessions/{session}/tried").json()
+
+
+def write(page, words, heard="Works"):
+    page.get_by_role("radio", name=heard, exact=True).click()
+    page.get_by_label("What it did").fill(words)
+    page.get_by_role("button", name="Write it down").click()
+
+
+def line(page, words):
+    return page.locator("[data-line]").filter(has_text=words)
+
+
+def test_what_a_change_did_is_written_down_with_the_change(someone):
+    page = someone.open("log")
+    page.get_by_role("textbox", name="Song").fill("Low Water")
+    expect(page.get_by_text("The first line of this layout.")).to_be_visible()
+    write(page, "As it came", "Maybe")
+    expect(line(page, "As it came")).to_contain_text("Maybe")
+    expect(page.get_by_text("nothing was changed")).to_be_visible()
+    moved(someone, "OR", 0.1)
+    page = someone.open("log")
+    since = page.get_by_role("list", name="What changed since the last line")
+    expect(since).to_contain_text("OR: moved 10.0 cm; snare 127.1 cm → ")
+    write(page, "Floor tom fuller")
+    expect(line(page, "Floor tom fuller")).to_contain_text("OR: moved 10.0 cm")
+    expect(page.get_by_label("What it did")).to_have_value("")
+    newest, first = tried(someone)
+    assert [r["verdict"] for r in (newest, first)] == ["works", "maybe"]
+    assert newest["song"] == "Low Water"  # stays for the next line
+    page.get_by_role("searchbox").fill("or tom")
+    expect(page.locator("[data-line]")).to_have_count(1)
+    page.get_by_role("searchbox").fill("bell")
+    expect(page.get_by_text("No line has it.")).to_be_visible()
+
+
+def test_a_layout_is_as_it_was_in_a_line_and_one_undo_takes_that_back(someone):
+    page = someone.open("log")
+    write(page, "As it came")
+    expect(line(page, "As it came")).to_be_visible()
+    was = someone.mic("OR")["position_m"]
+    moved(someone, "OR", 0.1)
+    page = someone.open("log")
+    line(page, "As it came").get_by_role("button").click()
+    way = page.get_by_role("list", name="What is to be changed")
+    expect(way).to_contain_text("→ 127.1 cm")  # from where it is, to there
+    page.get_by_role("button", name="Go back to it").click()
+    expect(page.get_by_text("To be moved on the floor: OR", exact=False).first).to_be_visible()
+    someone.saved()
+    assert someone.mic("OR")["position_m"] == was
+    expect(way).to_contain_text("Nothing: they are the same.")
+    page.keyboard.press("Control+z")
+    until(page, lambda: someone.mic("OR")["position_m"] != was)
+
+
+def test_a_line_struck_out_is_let_back_and_becomes_a_layout(someone):
+    page = someone.open("log")
+    page.get_by_role("textbox", name="Song").fill("Rope Walk")
+    write(page, "For the slow one")
+    line(page, "For the slow one").get_by_role("button").click()
+    page.get_by_role("button", name="Strike out").click()
+    expect(page.locator("[data-line]")).to_have_count(0)
+    page.get_by_role("button", name="Undo", exact=True).last.click()
+    line(page, "For the slow one").get_by_role("button").click()
+    page.get_by_role("button", name="Make a layout of it").click()
+    expect(page.get_by_role("button", name="Rope Walk")).to_be_visible()
+    page.wait_for_url("**/place")
+    assert f"/layouts/{someone.layout}/" not in page.url
+
+
+def test_what_worked_in_another_session_is_found_and_put_up_here(someone):
+    page = someone.open("log")
+    write(page, "Bell of the ride tamed")
+    expect(line(page, "Bell of the ride tamed")).to_be_visible()
+    start = {"name": "Day two", "kit": "five-piece", "start": "empty"}
+    new = someone.post("/sessions", start).json()["layouts"][0]["id"]
+    page = someone.open("log", new)
+    expect(page.get_by_text("Nothing is written down yet.", exact=False)).to_be_visible()
+    page.get_by_role("radio", name="Earlier sessions").click()
+    page.get_by_role("searchbox").fill("bell")
+    line(page, "Bell of the ride tamed").get_by_role("button").click()
+    expect(page.get_by_role("button", name="Go back to it")).to_have_count(0)
+    page.get_by_role("button", name="Make a layout of it").click()
+    page.wait_for_url("**/place")
+    expect(page.locator('[data-mic="OR"]').first).to_be_visible()
+
+
+def test_a_line_written_without_a_network_is_kept_and_sent_once(someone):
+    page = someone.open("log")
+    expect(page.get_by_text("The first line of this layout.")).to_be_visible()
+    page.get_by_label("What it did").fill("Begun on the way")
+    someone.open("place")
+    page = someone.open("log")
+    expect(page.get_by_label("What it did")).to_have_value("Begun on the way")
+    page.route("**/api/layouts/*/tried", lambda route: route.abort())
+    write(page, "Dry with the gobos")
+    expect(page.get_by_text("Kept here, not sent yet: Dry with the gobos")).to_be_visible()
+    assert tried(someone) == []
+    page.unroute_all()
+    page = someone.open("log")  # as after a closed tab
+    expect(line(page, "Dry with the gobos")).to_be_visible()
+    expect(page.get_by_text("not sent yet", exact=False)).to_have_count(0)
+    assert [r["words"] for r in tried(someone)] == ["Dry with the gobos"]
+
+
+def test_words_that_are_refused_are_not_lost(someone):
+    page = someone.open("log")
+    full = {"status": 400, "detail": "expected at most 500 lines in the log", "title": "Full"}
+    how = {"status": 400, "body": json.dumps(full), "content_type": "application/problem+json"}
+    page.route("**/api/layouts/*/tried", lambda route: route.fulfill(**how))
+    write(page, "Too much for one day")
+    expect(page.get_by_text("Not written down: ", exact=False).first).to_be_visible()
+    expect(page.get_by_label("What it did")).to_have_value("Too much for one day")

@@ -1,0 +1,42 @@
+import { expect, it } from "vitest";
+import { type Draft, keepDraft, readDraft } from "./lineDraft";
+
+function store() {
+  const kept = new Map<string, string>();
+  return {
+    kept,
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, value: string) => void kept.set(key, value),
+    removeItem: (key: string) => void kept.delete(key),
+  };
+}
+
+const DRAFT: Draft = { song: "Low Water", words: "fuller", verdict: "no" };
+
+it("keeps what was begun for each layout until it is written down", () => {
+  const s = store();
+  keepDraft(s, 2, DRAFT);
+  expect(readDraft(s, 2)).toEqual(DRAFT);
+  expect(readDraft(s, 3)).toBeNull();
+  keepDraft(s, 2, null);
+  expect(readDraft(s, 2)).toBeNull();
+  expect(s.kept.size).toBe(0);
+});
+
+it.each(["{", "null", "[]", '{"song":"a"}', '{"song":"a","words":"b","verdict":"so so"}'])(
+  "takes %s for no draft",
+  (text) => {
+    const s = store();
+    keepDraft(s, 2, DRAFT);
+    for (const key of s.kept.keys()) s.kept.set(key, text);
+    expect(readDraft(s, 2)).toBeNull();
+  },
+);
+
+it("does without a store that is full or none", () => {
+  const full = () => {
+    throw new Error("full");
+  };
+  keepDraft({ setItem: full, removeItem: full }, 2, DRAFT);
+  expect(readDraft({ getItem: full }, 2)).toBeNull();
+});
