@@ -69,6 +69,15 @@ def test_parts_come_and_go():
     assert ("Ride", "added to the kit") in told(fewer, START)
 
 
+def test_a_cymbal_whose_name_a_drum_has_now_is_no_fault():
+    drum = START.kit.part("floor").model_copy(update={"id": "ride", "name": "Ride"})
+    kit = START.kit.model_copy(
+        update={"drums": (*START.kit.drums, drum), "cymbals": START.kit.cymbals[:-1]}
+    )
+    assert START.kit.cymbals[-1].id == "ride"
+    assert ("Ride", "another size") in told(START, START.model_copy(update={"kit": kit}))
+
+
 @pytest.mark.parametrize(
     ("before", "after", "rows"),
     [

@@ -29,6 +29,10 @@ def kit_changes(before: Kit, after: Kit) -> Iterator[Told]:
     ----------
     before, after : Kit
         As it was, and as it is now.
+
+    Returns
+    -------
+    iterator of Told
     """
     old, new = _parts(before), _parts(after)
     yield from (Told(new[i].name, "added to the kit") for i in new if i not in old)
@@ -107,6 +111,10 @@ def room_changes(before: Room | None, after: Room | None) -> Iterator[Told]:
     ----------
     before, after : Room or None
         As it was, and as it is now; None is not drawn.
+
+    Returns
+    -------
+    iterator of Told
     """
     if before is None or after is None:
         if before is not after:
@@ -134,6 +142,10 @@ def air_changes(before: Air, after: Air) -> Iterator[Told]:
     ----------
     before, after : Air
         As it was, and as it is now.
+
+    Returns
+    -------
+    iterator of Told
     """
     if before.temperature_c != after.temperature_c:
         yield Told(AIR, f"{after.temperature_c:.1f} °C, {before.temperature_c:.1f} °C before")
