@@ -152,6 +152,7 @@ def _key(name: str) -> Callable[[Any], Awaitable[None]]:
 STEPS = {
     "Brief": "main form, main section", "Room": "[data-kit]", "Kit": "[data-part]",
     "Patch": "[data-track]", "Pairs": "[data-pair]", "Sheet": "main iframe",
+    "Log": "main form",
 }  # fmt: skip
 FELT = (
     *(Felt(f"to {name}", "1/place", _nothing, _to(name), s) for name, s in STEPS.items()),

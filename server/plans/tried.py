@@ -2,12 +2,13 @@
 
 from dataclasses import asdict, dataclass
 from datetime import datetime, timedelta
-from typing import Literal
+from typing import Final, Literal
 from uuid import UUID
 
 from accounts.models import User
 from django.db import transaction
-from django.db.models import Q, QuerySet
+from django.db.models import Func, Q, QuerySet, TextField
+from django.db.models.functions import Cast
 from django.utils import timezone
 from ringside.answers.changes import Change, by_tape_m, changes
 from ringside.errors import RingsideError
@@ -58,16 +59,24 @@ def _listed(rows: QuerySet[TriedLog]) -> QuerySet[TriedLog]:
     return rows.defer("kept").select_related("by", "layout", "session")
 
 
+CHANGED: Final = Cast(
+    Func("since", template="jsonb_path_query_array(%(expressions)s, '$[*].what')"), TextField()
+)
+"""The names of what had changed for a line: of mics, drums, room; and none of the record's own."""
+
+
 def elsewhere(user: User, session_pk: int, words: str, before: int | None) -> list[TriedLog]:
     """Lines of the studio's other sessions that hold every word, newest written first."""
     session = session_for(user, session_pk)
     rows = TriedLog.objects.filter(
         session__studio=session.studio_id, session__deleted_at=None, struck_at=None
     ).exclude(session=session)
+    rows = rows.annotate(changed=CHANGED)
     for word in words.split()[:8]:
         rows = rows.filter(
             Q(words__icontains=word) | Q(song__icontains=word) | Q(session__name__icontains=word)
             | Q(session__place__icontains=word) | Q(layout__name__icontains=word)
+            | Q(changed__icontains=word)
         )  # fmt: skip
     if before is not None:
         rows = rows.filter(pk__lt=before)

@@ -136,6 +136,8 @@ def test_what_worked_elsewhere_is_found_by_its_words_and_put_up_here(as_owner, o
     assert words_of(as_owner, new, "/elsewhere") == ["fuller", "dry and short"]
     assert words_of(as_owner, new, "/elsewhere?words=ROPE+short") == ["dry and short"]
     assert words_of(as_owner, new, "/elsewhere?words=rope+fuller") == []
+    assert words_of(as_owner, new, "/elsewhere?words=OR+low") == ["fuller"]  # what was moved
+    assert words_of(as_owner, new, "/elsewhere?words=kick_m") == []
     assert words_of(as_owner, new, f"/elsewhere?before={row['id']}") == ["dry and short"]
     assert words_of(as_owner, layout.session, "/elsewhere") == []
     made = as_owner("POST", f"/sessions/{new.pk}/tried/{row['id']}/layout", {"name": "Again"})[1]
