@@ -140,6 +140,9 @@ def first_of(data, ending):
         (".history.jsonl", lambda t: t.replace('"number": 3', '"number": 99'), "state 3 among"),
         (".history.jsonl", lambda t: "[1]\n", "line 1"),
         (".history.jsonl", None, "is missing"),
+        ("/log.jsonl", lambda t: t.replace('"layout": 1', '"layout": 7'), "no layout 7"),
+        ("/log.jsonl", lambda t: t.replace('"works"', '"so so"'), "line 1: verdict"),
+        ("/log.jsonl", lambda t: t * 251, "at most 500 lines"),
         ("rooms/0001.json", lambda t: "[]", "rooms/0001.json"),
         ("locker.json", lambda t: "3", "expected an object"),
     ],
@@ -185,6 +188,14 @@ def test_a_zip_that_unpacks_without_end_is_not_unpacked(outsider, monkeypatch):
         zipped.writestr("ringside-studio.json", b"{}" + b" " * 5000)
     status, told = sent(Api(outsider), out.getvalue())
     assert (status, "more than a studio can" in told["detail"]) == (400, True)
+
+
+def test_an_archive_of_before_there_was_a_log_is_read(full, owner, outsider):
+    data = archived(Api(owner), full)
+    assert read(Api(outsider), changed(data, first_of(data, "/log.jsonl"), None))["state"] == "done"
+    fresh = Studio.objects.latest("pk")
+    assert not TriedLog.objects.filter(session__studio=fresh).exists()
+    assert Layout.objects.filter(session__studio=fresh).exists()
 
 
 def test_a_document_of_a_later_version_is_kept_as_it_is(full, owner, outsider):
