@@ -11,6 +11,7 @@ from django.db.models import Func, Q, QuerySet, TextField
 from django.db.models.functions import Cast
 from django.utils import timezone
 from ringside.answers.changes import Change, by_tape_m, changes
+from ringside.answers.kitchanges import LEAST_M
 from ringside.errors import RingsideError
 from ringside.files.stored import LAYOUT
 from ringside.plan.layout import Layout as Doc
@@ -119,7 +120,7 @@ def _when(written: datetime | None) -> datetime:
 
 def _told(before: Doc, after: Doc, by_tape: bool) -> list[Change]:
     """What changed; by tape only what moved further than it can tell."""
-    return changes(before, after, by_tape_m(after) if by_tape else 0.0)[:MOST_CHANGES]
+    return changes(before, after, by_tape_m(after) if by_tape else LEAST_M)[:MOST_CHANGES]
 
 
 def _since(layout: Layout, doc: Doc, stood: bool) -> tuple[TriedLog | None, list[Change]]:

@@ -1,11 +1,15 @@
 """What was tried at the instrument: each change of a kit, its room or its air in words."""
 
+from math import cos, radians, sin
+
 import pytest
 from ringside.answers.changes import changes
 from ringside.places.starts import starting_layout
 from ringside.plan.kit import Head, Port
 from ringside.plan.layout import Air
 from ringside.plan.room import Gobo, Room
+
+from tests.core.tracks import with_mic
 
 START = starting_layout("five-piece", "square pair")
 ROOM = Room(name="Box", width_m=5, length_m=6, height_m=3, kit_x_m=2.5, kit_y_m=2)
@@ -35,13 +39,13 @@ SNARE = START.kit.part("snare")
     ("part", "change", "words"),
     [
         ("snare", {"fundamental_hz": 182.4},
-         ("Snare", "tuned to 182 Hz, as its size has it before")),
+         ("Snare", "tuned to 182 Hz (what its size has before)")),
         ("snare", {"head": Head(finish="clear", plies=2)},
-         ("Snare", "batter head clear, 2-ply, coated, 1-ply before")),
-        ("floor", {"far_head": None}, ("Floor tom", "far head none, clear, 1-ply before")),
+         ("Snare", "batter head clear 2-ply (coated 1-ply before)")),
+        ("floor", {"far_head": None}, ("Floor tom", "far head none (clear 1-ply before)")),
         ("snare", {"damping": ("gel pads", "ring")},
-         ("Snare", "damping: gel pads, ring; none before")),
-        ("kick", {"beater": "wood"}, ("Kick", "beater: wood, not told before")),
+         ("Snare", "damping: gel pads, ring (none before)")),
+        ("kick", {"beater": "wood"}, ("Kick", "beater: wood (not told before)")),
         ("kick", {"port": Port(diameter_m=0.1)}, ("Kick", "the hole in the front head changed")),
         ("kick", {"reference": "front"}, ("Kick", "tape held to the front head")),
         ("snare", {"wires_rad": 0.5}, ("Snare", "wires turned")),
@@ -61,6 +65,27 @@ def test_a_part_that_moved_says_how_far():
     (row,) = changes(START, with_part(START, "snare", batter_m=(x + 0.03, y + 0.04, z)))
     assert (row.what, row.words) == ("Snare", "moved")
     assert row.moved_m == pytest.approx(0.05)
+
+
+@pytest.mark.parametrize(("by", "rows"), [(0.0004, 0), (0.0006, 1)])
+def test_what_would_be_told_as_no_length_is_not_told(by, rows):
+    x, y, z = SNARE.batter_m
+    assert len(changes(START, with_part(START, "snare", batter_m=(x, y, z + by)))) == rows
+    near = ROOM.model_copy(update={"kit_y_m": ROOM.kit_y_m + by})
+    assert len(changes(in_room(ROOM), in_room(near))) == rows
+    at = START.mic("OR").position_m
+    mic = with_mic(START, "OR", position_m=(at[0], at[1] - by, at[2]))
+    assert len(changes(START, mic)) == rows
+
+
+@pytest.mark.parametrize(("deg", "rows"), [(0.4, []), (0.6, ["turned 1°"]), (30.0, ["turned 30°"])])
+def test_how_far_a_mic_was_turned(deg, rows):
+    level, turned = (with_mic(START, "OR", aim=(cos(a), sin(a), 0.0)) for a in (0.0, radians(deg)))
+    assert [c.words for c in changes(level, turned)] == rows
+    lean, more = (with_part(START, "ride", axis=(0.0, sin(a), cos(a))) for a in (0.0, radians(deg)))
+    assert len(changes(lean, more)) == len(rows)
+    room = ROOM.model_copy(update={"kit_turn_rad": radians(-deg)})
+    assert len(changes(in_room(ROOM), in_room(room))) == len(rows)
 
 
 def test_parts_come_and_go():
@@ -102,7 +127,7 @@ def test_what_was_tried_in_the_room(before, after, rows):
 def test_the_air_is_told_before_and_after():
     warm = START.model_copy(update={"air": Air(temperature_c=23.5, humidity_pct=40.0)})
     assert told(START, warm) == [
-        ("air", "23.5 °C, 20.0 °C before"), ("air", "humidity 40 %, not told before"),
+        ("air", "23.5 °C (20.0 °C before)"), ("air", "humidity 40 % (not told before)"),
     ]  # fmt: skip
     assert changes(warm, warm) == []
 

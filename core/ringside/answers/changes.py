@@ -5,7 +5,14 @@ from typing import Final
 
 import numpy as np
 
-from ringside.answers.kitchanges import air_changes, kit_changes, room_changes
+from ringside.answers.kitchanges import (
+    LEAST_DEG,
+    LEAST_M,
+    air_changes,
+    kit_changes,
+    room_changes,
+    turned_deg,
+)
 from ringside.arrays import Floats
 from ringside.plan.channels import CHANNEL_SWITCHES, Channel
 from ringside.plan.layout import Layout
@@ -46,7 +53,7 @@ def by_tape_m(layout: Layout) -> float:
     return BY_TAPE * layout.thresholds.tape_error_m
 
 
-def changes(before: Layout, after: Layout, least_m: float = 0.0) -> list[Change]:
+def changes(before: Layout, after: Layout, least_m: float = LEAST_M) -> list[Change]:
     """Differences, one row each: mics added and taken away, then what changed of the others.
 
     Parameters
@@ -93,8 +100,9 @@ def _mic_moved(before: Layout, after: Layout, mic: str, least_m: float) -> list[
 
 def _mic_changes(old: Mic, new: Mic) -> list[Change]:
     rows: list[Change] = []
-    if old.aim != new.aim:
-        rows.append(Change(what=new.id, words="turned"))
+    turned = turned_deg(old.aim, new.aim)
+    if turned > LEAST_DEG:
+        rows.append(Change(what=new.id, words=f"turned {turned:.0f}°"))
     rows += _switches(old, new, MIC_SWITCHES)
     for field in ("pattern", "name", "job", "role"):
         if getattr(old, field) != getattr(new, field):

@@ -2,12 +2,13 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from math import degrees, dist
+from math import asin, degrees, dist
 from typing import Final
 
 from ringside.plan.kit import Cymbal, Drum, Head, Kit
 from ringside.plan.layout import Air
 from ringside.plan.room import Room
+from ringside.values import Vector
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,6 +21,26 @@ class Told:
 
 
 AIR, ROOM, KIT = "air", "room", "kit"
+LEAST_M: Final = 0.0005
+LEAST_DEG: Final = 0.5
+"""What is less would be told as nothing: lengths are told to the millimetre, angles by degrees."""
+
+
+def turned_deg(was: Vector, now: Vector) -> float:
+    """The angle between two directions.
+
+    Parameters
+    ----------
+    was, now : three floats each
+        Of length one.
+
+    Returns
+    -------
+    float
+        Degrees, 0 to 180.
+    """
+    # By the chord: the arc cosine of nearly one knows no small angles.
+    return degrees(2 * asin(min(dist(was, now) / 2, 1.0)))
 
 
 def kit_changes(before: Kit, after: Kit) -> Iterator[Told]:
@@ -57,9 +78,9 @@ def _parts(kit: Kit) -> dict[str, Drum | Cymbal]:
 
 def _part_changes(old: Drum | Cymbal, new: Drum | Cymbal) -> Iterator[Told]:
     was, now = (p.batter_m if isinstance(p, Drum) else p.centre_m for p in (old, new))
-    if was != now:
+    if dist(was, now) > LEAST_M:
         yield Told(new.name, "moved", dist(was, now))
-    if old.axis != new.axis:
+    if turned_deg(old.axis, new.axis) > LEAST_DEG:
         yield Told(new.name, "leans another way")
     if old.name != new.name:
         yield Told(new.name, f"was called {old.name}")
@@ -75,16 +96,16 @@ def _sizes(part: Drum | Cymbal) -> tuple[float, ...]:
 
 def _drum_words(old: Drum, new: Drum) -> Iterator[str]:
     if old.fundamental_hz != new.fundamental_hz:
-        yield f"tuned to {_hertz(new)}, {_hertz(old)} before"
+        yield f"tuned to {_hertz(new)} ({_hertz(old)} before)"
     if old.head != new.head:
-        yield f"batter head {_head(new.head)}, {_head(old.head)} before"
+        yield f"batter head {_head(new.head)} ({_head(old.head)} before)"
     if old.far_head != new.far_head:
-        yield f"far head {_head(new.far_head)}, {_head(old.far_head)} before"
+        yield f"far head {_head(new.far_head)} ({_head(old.far_head)} before)"
     if old.damping != new.damping:
         was, now = (", ".join(d.damping) or "none" for d in (old, new))
-        yield f"damping: {now}; {was} before"
+        yield f"damping: {now} ({was} before)"
     if old.beater != new.beater:
-        yield f"beater: {new.beater or 'not told'}, {old.beater or 'not told'} before"
+        yield f"beater: {new.beater or 'not told'} ({old.beater or 'not told'} before)"
     if old.port != new.port:
         yield "the hole in the front head changed"
     if old.wires_rad != new.wires_rad:
@@ -94,11 +115,11 @@ def _drum_words(old: Drum, new: Drum) -> Iterator[str]:
 
 
 def _hertz(drum: Drum) -> str:
-    return f"{drum.fundamental_hz:.0f} Hz" if drum.fundamental_hz else "as its size has it"
+    return f"{drum.fundamental_hz:.0f} Hz" if drum.fundamental_hz else "what its size has"
 
 
 def _head(head: Head | None) -> str:
-    return f"{head.finish}, {head.plies}-ply" if head else "none"
+    return f"{head.finish} {head.plies}-ply" if head else "none"
 
 
 WHERE: Final = ("kit_x_m", "kit_y_m", "kit_turn_rad")
@@ -121,10 +142,10 @@ def room_changes(before: Room | None, after: Room | None) -> Iterator[Told]:
             yield Told(ROOM, "drawn" if after else "taken away")
         return
     went = dist((before.kit_x_m, before.kit_y_m), (after.kit_x_m, after.kit_y_m))
-    if went:
+    if went > LEAST_M:
         yield Told(KIT, "moved in the room", went)
     turned = degrees(after.kit_turn_rad - before.kit_turn_rad)
-    if turned:
+    if abs(turned) > LEAST_DEG:
         way = "counter-clockwise" if turned > 0 else "clockwise"
         yield Told(KIT, f"turned {abs(turned):.1f}° {way}, from above")
     if before.gobos != after.gobos:
@@ -148,9 +169,9 @@ def air_changes(before: Air, after: Air) -> Iterator[Told]:
     iterator of Told
     """
     if before.temperature_c != after.temperature_c:
-        yield Told(AIR, f"{after.temperature_c:.1f} °C, {before.temperature_c:.1f} °C before")
+        yield Told(AIR, f"{after.temperature_c:.1f} °C ({before.temperature_c:.1f} °C before)")
     if before.humidity_pct != after.humidity_pct:
-        yield Told(AIR, f"humidity {_percent(after)}, {_percent(before)} before")
+        yield Told(AIR, f"humidity {_percent(after)} ({_percent(before)} before)")
 
 
 def _percent(air: Air) -> str:

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, must } from "../api/client";
 import type { Conflict } from "../api/types";
-import { changeWords } from "../core/changeWords";
+import { changeLines } from "../core/changeWords";
 import type { Ruler } from "../core/units";
 import { Ask } from "./Ask";
 import { useEditor } from "./editing";
@@ -51,8 +51,8 @@ export function ConflictDialog({ conflict }: { conflict: Conflict }) {
     >
       <h3 className="font-semibold">Yours against theirs</h3>
       <ul className="my-2 max-h-60 space-y-1 overflow-y-auto" aria-label="Differences">
-        {conflict.changes.map((c, i) => (
-          <li key={i}>{changeWords(c, ruler)}</li>
+        {changeLines(conflict.changes, ruler).map((words) => (
+          <li key={words}>{words}</li>
         ))}
         {conflict.changes.length === 0 && <li className="text-soft">Both say the same.</li>}
       </ul>

@@ -1,7 +1,7 @@
 /** Lines of the log, one of which is open: what has changed since, and the ways back. */
 import { useState } from "react";
 import type { Tried } from "../../api/types";
-import { changeWords } from "../../core/changeWords";
+import { changeLines } from "../../core/changeWords";
 import { HEARD_WORD, when } from "../../core/triedLines";
 import type { Ruler } from "../../core/units";
 import { useMe } from "../../parts/me";
@@ -66,12 +66,13 @@ const MOST = 4;
 /** What had changed since the line before it. */
 function Changed({ line }: { line: Tried }) {
   const ruler: Ruler = useMe();
-  const more = line.since.length - MOST;
+  const all = changeLines(line.since, ruler);
+  const more = all.length - MOST;
   return (
     <span className="mt-1 block text-[0.85rem] text-soft">
-      {line.since.slice(0, MOST).map((c, n) => (
-        <span key={n} className="block">
-          {changeWords(c, ruler)}
+      {all.slice(0, MOST).map((words) => (
+        <span key={words} className="block">
+          {words}
         </span>
       ))}
       {more > 0 && <span className="block">and {more} more</span>}

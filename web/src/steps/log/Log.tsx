@@ -79,7 +79,7 @@ function Here({ words }: { words: string }) {
 }
 
 function Elsewhere({ words }: { words: string }) {
-  const found = useElsewhere(useDeferredValue(words.trim()), true);
+  const found = useElsewhere(useDeferredValue(words.trim()));
   if (found.error && !found.data) return <p role="alert">{found.error.message}</p>;
   if (!found.data) return null;
   if (!found.data.length)

@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { api, must } from "../../api/client";
 import type { Tried } from "../../api/types";
-import { changeWords } from "../../core/changeWords";
+import { changeLines } from "../../core/changeWords";
 import { HEARD_WORD, when } from "../../core/triedLines";
 import type { Ruler } from "../../core/units";
 import { useAsShown } from "../../parts/atkit/State";
@@ -51,8 +51,8 @@ function WayTo({ line, every }: Omit<Props, "elsewhere">) {
           aria-label="What is to be changed"
           className="max-h-60 list-disc space-y-0.5 overflow-y-auto pl-5 text-[0.9rem]"
         >
-          {found.data.map((c, n) => (
-            <li key={n}>{changeWords(c, ruler)}</li>
+          {changeLines(found.data, ruler).map((words) => (
+            <li key={words}>{words}</li>
           ))}
           {!found.data.length && (
             <li className="list-none text-soft">Nothing: they are the same.</li>

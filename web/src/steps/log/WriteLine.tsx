@@ -1,7 +1,7 @@
 /** Writing a line down: the song, what it did, and what had changed for it. */
 import { type FormEvent, useState } from "react";
 import type { Tried } from "../../api/types";
-import { changeWords } from "../../core/changeWords";
+import { changeLines } from "../../core/changeWords";
 import { type Draft, keepDraft, readDraft } from "../../core/lineDraft";
 import { HEARD, songsOf, when } from "../../core/triedLines";
 import type { Ruler } from "../../core/units";
@@ -124,8 +124,8 @@ function SinceLast() {
         {changes.length ? ":" : " nothing was changed."}
       </p>
       <ul className="max-h-40 overflow-y-auto" aria-label="What changed since the last line">
-        {changes.map((c, n) => (
-          <li key={n}>{changeWords(c, ruler)}</li>
+        {changeLines(changes, ruler).map((words) => (
+          <li key={words}>{words}</li>
         ))}
       </ul>
     </div>

@@ -26,7 +26,7 @@ export function useLines() {
 }
 
 /** Lines of the studio's other sessions that hold these words. */
-export function useElsewhere(words: string, on: boolean) {
+export function useElsewhere(words: string) {
   const session = useEditorPart((s) => s.out.session_id);
   return useQuery({
     queryKey: [TRIED, session, "elsewhere", words],
@@ -37,7 +37,6 @@ export function useElsewhere(words: string, on: boolean) {
           params: { path: { pk: session }, query: { words } },
         }),
       ),
-    enabled: on,
     placeholderData: (old) => old,
   });
 }
