@@ -22,7 +22,7 @@ from studios.errors import Unreadable
 from plans.actions import add_layout, decided, layout_for, session_for, signed
 from plans.errors import NotThere
 from plans.logs import write_once
-from plans.models import Layout, TriedLog
+from plans.models import Layout, Session, TriedLog
 
 Heard = Literal["works", "maybe", "no"]
 
@@ -38,13 +38,19 @@ OLDEST = timedelta(days=14)
 PAGE = 40
 
 
-@dataclass(frozen=True, slots=True)
-class Line:
-    """What somebody writes down."""
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Said:
+    """What somebody says of what was heard."""
 
-    song: str
-    words: str
+    song: str = ""
+    words: str = ""
     verdict: Heard
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Line(Said):
+    """What somebody writes down: with the layout, and when."""
+
     doc: Doc
     stood: bool = False
     """By the tape, and not as planned."""
@@ -94,13 +100,10 @@ def write_line(user: User, layout_pk: int, line: Line, key: UUID) -> TriedLog:
         When the session holds as many as it can.
     """
     # One at a time: what changed since the line before it is of the line before it.
-    layout = layout_for(user, layout_pk, lock=True)
-    rows = TriedLog.objects.filter(session=layout.session)
-    there = rows.filter(key=key).first()
+    layout = _layout(user, layout_pk)
+    there = _there(layout.session, key)
     if there is not None:
         return there
-    if rows.count() >= MOST_LINES:
-        raise RingsideError(f"expected at most {MOST_LINES} lines in the log of one session")
     doc = signed(line.doc, decided(layout), user)
     _, since = _since(layout, doc, line.stood)
     values = {
@@ -110,6 +113,23 @@ def write_line(user: User, layout_pk: int, line: Line, key: UUID) -> TriedLog:
         "at": _when(line.at), "by": user,
     }  # fmt: skip
     return write_once(TriedLog, layout.session, key, values)
+
+
+def _layout(user: User, pk: int) -> Layout:
+    """A layout, put away or not: what was heard of it is kept though it was deleted meanwhile."""
+    try:
+        return layout_for(user, pk, lock=True)
+    except NotThere:
+        return layout_for(user, pk, deleted=True, lock=True)
+
+
+def _there(session: Session, key: UUID) -> TriedLog | None:
+    """The line that was written under this key before; else there must be room for one."""
+    rows = TriedLog.objects.filter(session=session)
+    there = rows.filter(key=key).first()
+    if there is None and rows.count() >= MOST_LINES:
+        raise RingsideError(f"expected at most {MOST_LINES} lines in the log of one session")
+    return there
 
 
 def _when(written: datetime | None) -> datetime:
@@ -163,6 +183,27 @@ def strike(user: User, pk: int) -> None:
     TriedLog.objects.filter(pk=line.pk, struck_at=None).update(
         struck_at=timezone.now(), struck_by=user
     )
+
+
+@transaction.atomic
+def say_otherwise(user: User, pk: int, said: Said, key: UUID) -> TriedLog:
+    """Strike a line out for one that says otherwise of the same layout at the same hour.
+
+    Raises
+    ------
+    RingsideError
+        When the session holds as many lines as it can.
+    """
+    old = line_for(user, pk)
+    layout = _layout(user, old.layout_id)
+    there = _there(layout.session, key)
+    if there is not None:
+        return there
+    strike(user, pk)
+    return TriedLog.objects.create(
+        session=old.session, layout=layout, key=key, by=user, song=said.song, words=said.words,
+        verdict=said.verdict, stood=old.stood, kept=old.kept, since=old.since, at=old.at,
+    )  # fmt: skip
 
 
 def restore(user: User, pk: int) -> None:

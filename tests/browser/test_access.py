@@ -103,6 +103,11 @@ def test_no_view_has_a_serious_fault(someone):
     page.get_by_role("tab", name="First half-waves", exact=True).click()
     page.locator('[data-pair="ST-SB"]').click()
     assert faults(page) == []
+    someone.open("log")
+    page.get_by_role("button", name="Write it down").click()
+    page.locator("[data-line] > button").click()
+    expect(page.get_by_text("Nothing: they are the same.")).to_be_visible()
+    assert faults(page) == []
     someone.open("sheet")
     expect(page.frame_locator("iframe").get_by_role("table")).to_be_visible()
     assert faults(page) == []

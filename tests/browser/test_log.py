@@ -129,3 +129,17 @@ def test_words_that_are_refused_are_not_lost(someone):
     write(page, "Too much for one day")
     expect(page.get_by_text("Not written down: ", exact=False).first).to_be_visible()
     expect(page.get_by_label("What it did")).to_have_value("Too much for one day")
+
+
+def test_a_line_is_said_otherwise_after_the_mix_was_heard(someone):
+    page = someone.open("log")
+    write(page, "Toms fuller")
+    line(page, "Toms fuller").get_by_role("button").click()
+    page.get_by_role("button", name="Say it otherwise").click()
+    form = page.get_by_role("form", name="Say it otherwise")
+    form.get_by_role("radio", name="No", exact=True).click()
+    form.get_by_label("What it did then").fill("Too full in the mix")
+    form.get_by_role("button", name="Say it so").click()
+    expect(line(page, "Too full in the mix")).to_contain_text("No")
+    expect(page.locator("[data-line]")).to_have_count(1)
+    assert [r["verdict"] for r in tried(someone)] == ["no"]

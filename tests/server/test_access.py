@@ -231,6 +231,7 @@ ENDPOINTS += [
     ("POST", "/layouts/{layout}/tried/since", {"layout": DOC}, 200),
     ("GET", "/tried/{line}", None, 200),
     ("POST", "/tried/{line}/way-to", {"layout": DOC}, 200),
+    ("POST", "/tried/{line}/otherwise", {"key": LINE, "verdict": "no"}, 201),
     ("POST", "/tried/{line}/strike", None, 204),
     ("POST", "/tried/{line}/restore", None, 204),
     ("POST", "/sessions/{session}/tried/{line}/layout", {"name": "Again"}, 201),
@@ -257,7 +258,7 @@ def kept(owner, session):
         "read": a_job(owner, READ_IN.name, "told.json"),
         "take": take.pk,
         "line": write_line(
-            owner, layout.pk, Line("", "dry", "works", layout.doc()), UUID(int=1)
+            owner, layout.pk, Line(words="dry", verdict="works", doc=layout.doc()), UUID(int=1)
         ).pk,
         "recording": a_job(owner, RECORD.name, "take.json"),
         "measure": a_measure(owner, take),

@@ -103,6 +103,33 @@ def test_a_line_that_was_struck_out_counts_again_when_it_is_let(as_owner, layout
     assert words_of(as_owner, session) == ["dry"]
 
 
+def test_a_line_says_otherwise_and_what_it_said_is_struck_out(as_owner, member, layout, session):
+    doc, _ = doc_of(as_owner, layout.pk)
+    written(as_owner, layout, doc, "as it came")
+    at = (timezone.now() - timedelta(hours=2)).isoformat()
+    row = written(as_owner, layout, moved(doc, 0.1), "fuller", song="Low Water", stood=True, at=at)
+    said = {"key": str(uuid4()), "words": "too full", "verdict": "no", "song": "Rope Walk"}
+    for _ in range(2):
+        status, now = Api(member)("POST", f"/tried/{row['id']}/otherwise", said)
+    assert (status, now["by"]) == (201, "member")
+    assert (now["words"], now["verdict"], now["song"]) == ("too full", "no", "Rope Walk")
+    for same in ("at", "since", "stood", "layout_id"):
+        assert now[same] == row[same]
+    assert words_of(as_owner, session) == ["as it came", "too full"]
+    kept = as_owner("GET", f"/tried/{now['id']}")[1]["doc"]
+    assert kept["mics"] == moved(doc, 0.1)["mics"]
+    assert TriedLog.objects.get(pk=row["id"]).struck_by == member
+
+
+def test_a_line_of_a_layout_that_was_put_away_meanwhile_is_kept(as_owner, layout, session):
+    doc, _ = doc_of(as_owner, layout.pk)
+    assert as_owner("DELETE", f"/layouts/{layout.pk}")[0] == 204
+    row = written(as_owner, layout, doc, "came late")
+    said = {"key": str(uuid4()), "words": "late", "verdict": "maybe"}
+    assert as_owner("POST", f"/tried/{row['id']}/otherwise", said)[0] == 201
+    assert words_of(as_owner, session) == ["late"]
+
+
 def test_the_way_to_a_line_is_told_from_a_layout_and_from_another_line(as_owner, layout):
     doc, _ = doc_of(as_owner, layout.pk)
     one, two = (written(as_owner, layout, moved(doc, by)) for by in (0.0, 0.2))
@@ -173,7 +200,11 @@ def test_a_log_has_an_end_and_says_so(as_owner, layout, monkeypatch):
     assert as_owner("POST", f"/layouts/{layout.pk}/tried", sent)[0] == 201
     status, told = as_owner("POST", f"/layouts/{layout.pk}/tried", line(doc, "two"))
     assert (status, "at most 1 lines" in told["detail"]) == (400, True)
-    assert as_owner("POST", f"/layouts/{layout.pk}/tried", sent)[0] == 201  # and once more
+    status, again = as_owner("POST", f"/layouts/{layout.pk}/tried", sent)
+    assert status == 201  # it is there
+    said = {"key": str(uuid4()), "verdict": "no"}
+    assert as_owner("POST", f"/tried/{again['id']}/otherwise", said)[0] == 400
+    assert words_of(as_owner, layout.session) == ["one"]
 
 
 @pytest.mark.parametrize(

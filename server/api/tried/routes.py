@@ -16,7 +16,7 @@ from sheets.units import Ruler
 from api.common import Id, LayoutOnly, Problem, Units
 from api.layouts.schemas import LayoutOut
 from api.shapes import layout_out
-from api.tried.schemas import AgainstIn, AsLayoutIn, KeptOut, SinceLast, TriedIn, TriedOut
+from api.tried.schemas import AgainstIn, AsLayoutIn, KeptOut, SaidIn, SinceLast, TriedIn, TriedOut
 
 router = Router(tags=["the log"])
 GONE = {404: Problem}
@@ -59,8 +59,7 @@ def elsewhere(
 @router.post("/layouts/{pk}/tried", response={201: TriedOut, 400: Problem, **WRONG})
 def write(request: HttpRequest, pk: int, data: TriedIn) -> Status[dict[str, Any]]:
     """Write down what was tried and what it did."""
-    said = (data.song.strip(), data.words.strip(), data.verdict)
-    line = tried.Line(*said, data.doc, data.stood, data.at)
+    line = tried.Line(**data.said(), doc=data.doc, stood=data.stood, at=data.at)
     return Status(201, _out(tried.write_line(request.user, pk, line, data.key)))
 
 
@@ -93,6 +92,13 @@ def strike(request: HttpRequest, pk: int) -> Status[None]:
     """Strike a line out; done twice it is done once."""
     tried.strike(request.user, pk)
     return Status(204, None)
+
+
+@router.post("/tried/{pk}/otherwise", response={201: TriedOut, 400: Problem, **WRONG})
+def otherwise(request: HttpRequest, pk: int, data: SaidIn) -> Status[dict[str, Any]]:
+    """Strike a line out for one that says otherwise of the same layout."""
+    said = tried.Said(**data.said())
+    return Status(201, _out(tried.say_otherwise(request.user, pk, said, data.key)))
 
 
 @router.post("/tried/{pk}/restore", response={204: None, **GONE})

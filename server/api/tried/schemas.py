@@ -1,7 +1,7 @@
 """Lines of what was tried and heard."""
 
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, Any
 from uuid import UUID
 
 from ninja import Schema
@@ -13,13 +13,23 @@ from ringside.files.stored import AnyLayout, AnyState
 from api.common import Id, Name, Strict
 
 
-class TriedIn(Strict):
-    """A line of the log, with the layout as it was heard; sent again under its key it is one."""
+class SaidIn(Strict):
+    """What is said of what was heard; sent again under its key it is one line."""
 
     key: UUID
     song: Annotated[str, Field(max_length=80)] = ""
     words: Annotated[str, Field(max_length=1000)] = ""
     verdict: Heard
+
+    def said(self) -> dict[str, Any]:
+        """As a line says it."""
+        song, words = self.song.strip(), self.words.strip()
+        return {"song": song, "words": words, "verdict": self.verdict}
+
+
+class TriedIn(SaidIn):
+    """A line of the log, with the layout as it was heard."""
+
     stood: bool = Field(default=False, description="As it stands by the tape, not as planned.")
     at: datetime | None = Field(default=None, description="When it was written; null is now.")
     doc: AnyLayout

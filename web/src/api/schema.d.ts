@@ -2709,6 +2709,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tried/{pk}/otherwise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Otherwise
+         * @description Strike a line out for one that says otherwise of the same layout.
+         */
+        post: operations["api_tried_routes_otherwise"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/tried/{pk}/restore": {
         parameters: {
             query?: never;
@@ -7817,6 +7837,32 @@ export interface components {
             weight: number;
         };
         /**
+         * SaidIn
+         * @description What is said of what was heard; sent again under its key it is one line.
+         */
+        SaidIn: {
+            /**
+             * Key
+             * Format: uuid
+             */
+            key: string;
+            /**
+             * Song
+             * @default
+             */
+            song: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "works" | "maybe" | "no";
+            /**
+             * Words
+             * @default
+             */
+            words: string;
+        };
+        /**
          * Sent
          * @description What a meter sent.
          */
@@ -9356,7 +9402,7 @@ export interface components {
         };
         /**
          * TriedIn
-         * @description A line of the log, with the layout as it was heard; sent again under its key it is one.
+         * @description A line of the log, with the layout as it was heard.
          */
         TriedIn: {
             /**
@@ -16931,6 +16977,66 @@ export interface operations {
             408: components["responses"]["Any408"];
             413: components["responses"]["Any413"];
             422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_tried_routes_otherwise: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaidIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TriedOut"];
+                };
+            };
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             429: components["responses"]["Any429"];
             500: components["responses"]["Any500"];
             503: components["responses"]["Any503"];

@@ -61,7 +61,8 @@ def _tried(session: Session, user: User) -> None:
             at = tuple(a + b for a, b in zip(mic.position_m, off, strict=True))
             doc = doc.with_mic(mic.model_copy(update={"position_m": at}))
         at_hour = now - timedelta(hours=row["hours_ago"])
-        line = Line(row["song"], row["words"], row["verdict"], doc, at=at_hour)
+        said = {k: row[k] for k in ("song", "words", "verdict")}
+        line = Line(**said, doc=doc, at=at_hour)
         write_line(user, layout.pk, line, uuid4())
 
 

@@ -11,6 +11,7 @@ import { Pick } from "../../parts/fields/Pick";
 import { useMe } from "../../parts/me";
 import { useToast } from "../../parts/toast";
 import { useLayouts } from "../../parts/top/useLayouts";
+import { Otherwise } from "./Otherwise";
 import { useGoBack, useStrike, useWayTo } from "./useTried";
 
 interface Props {
@@ -20,10 +21,17 @@ interface Props {
 }
 
 export function Opened({ line, every, elsewhere }: Props) {
+  const [otherwise, setOtherwise] = useState(false);
   return (
     <div className="mt-3 space-y-3 border-t border-hair pt-3">
-      <WayTo line={line} every={every} />
-      <Ways line={line} elsewhere={elsewhere} />
+      {otherwise ? (
+        <Otherwise line={line} onEnd={() => setOtherwise(false)} />
+      ) : (
+        <>
+          <WayTo line={line} every={every} />
+          <Ways line={line} elsewhere={elsewhere} onOtherwise={() => setOtherwise(true)} />
+        </>
+      )}
     </div>
   );
 }
@@ -66,7 +74,8 @@ function WayTo({ line, every }: Omit<Props, "elsewhere">) {
 const named = (l: Tried) =>
   [when(l.at), l.song, HEARD_WORD[l.verdict], l.words].filter(Boolean).join(", ").slice(0, 70);
 
-function Ways({ line, elsewhere }: Omit<Props, "every">) {
+function Ways(props: Omit<Props, "every"> & { onOtherwise: () => void }) {
+  const { line, elsewhere, onOtherwise } = props;
   const back = useGoBack();
   const strike = useStrike();
   const put = usePutUp(line);
@@ -83,9 +92,14 @@ function Ways({ line, elsewhere }: Omit<Props, "every">) {
         Make a layout of it
       </button>
       {!elsewhere && (
-        <button type="button" className="btn ml-auto" onClick={() => strike(line.id)}>
-          Strike out
-        </button>
+        <span className="ml-auto flex gap-2">
+          <button type="button" className="btn" onClick={onOtherwise}>
+            Say it otherwise
+          </button>
+          <button type="button" className="btn" onClick={() => strike(line.id)}>
+            Strike out
+          </button>
+        </span>
       )}
     </p>
   );

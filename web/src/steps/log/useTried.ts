@@ -1,9 +1,10 @@
 /** The lines of the log, and all that is done with one. */
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { api, exactly, must } from "../../api/client";
 import type { Change, Layout, LineDoc, SinceLast, Tried } from "../../api/types";
 import { micOf } from "../../core/edits";
+import { newKey } from "../../core/key";
 import type { Draft } from "../../core/lineDraft";
 import { plain } from "../../core/shown";
 import { when } from "../../core/triedLines";
@@ -128,6 +129,23 @@ export function useStrike() {
     onError,
   });
   return strike.mutate;
+}
+
+/** Say otherwise of what was heard; sent again it is said once, as it was said first. */
+export function useSayOtherwise(line: number) {
+  const say = useToast();
+  const again = useAgain();
+  const [key] = useState(newKey);
+  return useMutation({
+    mutationFn: (draft: Draft) => {
+      const path = { pk: line };
+      return must(
+        api.POST("/api/tried/{pk}/otherwise", { params: { path }, body: { key, ...draft } }),
+      );
+    },
+    onSuccess: again,
+    onError: (e: Error) => say(e.message),
+  });
 }
 
 /** Stands do not move by themselves: which mics are to be moved where they stand. */
