@@ -140,6 +140,7 @@ def test_a_line_is_said_otherwise_after_the_mix_was_heard(someone):
     form.get_by_role("radio", name="No", exact=True).click()
     form.get_by_label("What it did then").fill("Too full in the mix")
     form.get_by_role("button", name="Say it so").click()
+    expect(form).to_have_count(0)
     expect(line(page, "Too full in the mix")).to_contain_text("No")
     expect(page.locator("[data-line]")).to_have_count(1)
     assert [r["verdict"] for r in tried(someone)] == ["no"]
