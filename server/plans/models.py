@@ -205,8 +205,8 @@ class TriedLog(Happened):
     """One line of what was tried and heard, with the layout as it was then.
 
     The layout is kept whole in the line: a line that comes hours late, from a phone that had no
-    network, is still of what was heard. `since` is what had changed since the line before it;
-    `stood` says that the layout is as it stood by the tape, not as it was planned.
+    network, is still of what was heard. `since` is what had changed since the line before
+    it that counts; `stood` says that the layout is as it stood by the tape, not as it was planned.
     """
 
     session = models.ForeignKey(Session, on_delete=models.CASCADE, related_name="tried_log")

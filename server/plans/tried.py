@@ -21,7 +21,6 @@ from studios.errors import Unreadable
 
 from plans.actions import add_layout, decided, layout_for, session_for, signed
 from plans.errors import NotThere
-from plans.logs import write_once
 from plans.models import Layout, Session, TriedLog
 
 Heard = Literal["works", "maybe", "no"]
@@ -34,8 +33,6 @@ MOST_CHANGES = 60
 
 OLDEST = timedelta(days=14)
 """A line may come so late and keep the hour it was written at."""
-
-PAGE = 40
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -72,7 +69,9 @@ CHANGED: Final = Cast(
 """The names of what had changed for a line: of mics, drums, room; and none of the record's own."""
 
 
-def elsewhere(user: User, session_pk: int, words: str, before: int | None) -> list[TriedLog]:
+def elsewhere(
+    user: User, session_pk: int, words: str, before: int | None, most: int
+) -> list[TriedLog]:
     """Lines of the studio's other sessions that hold every word, newest written first."""
     session = session_for(user, session_pk)
     rows = TriedLog.objects.filter(
@@ -87,7 +86,7 @@ def elsewhere(user: User, session_pk: int, words: str, before: int | None) -> li
         )  # fmt: skip
     if before is not None:
         rows = rows.filter(pk__lt=before)
-    return list(_listed(rows).order_by("-pk")[:PAGE])
+    return list(_listed(rows).order_by("-pk")[:most])
 
 
 @transaction.atomic
@@ -99,32 +98,34 @@ def write_line(user: User, layout_pk: int, line: Line, key: UUID) -> TriedLog:
     RingsideError
         When the session holds as many as it can.
     """
-    # One at a time: what changed since the line before it is of the line before it.
     layout = _layout(user, layout_pk)
     there = _there(layout.session, key)
     if there is not None:
         return there
     doc = signed(line.doc, decided(layout), user)
-    _, since = _since(layout, doc, line.stood)
-    values = {
-        "layout": layout, "song": line.song, "words": line.words, "verdict": line.verdict,
-        "stood": line.stood, "kept": LAYOUT.pack(doc),
-        "since": [asdict(c) for c in since],
-        "at": _when(line.at), "by": user,
-    }  # fmt: skip
-    return write_once(TriedLog, layout.session, key, values)
+    made = TriedLog.objects.create(
+        session=layout.session, layout=layout, key=key, by=user, song=line.song, words=line.words,
+        verdict=line.verdict, stood=line.stood, kept=LAYOUT.pack(doc), at=_when(line.at),
+    )  # fmt: skip
+    _told_anew(made)
+    _after_told_anew(made)
+    return made
 
 
 def _layout(user: User, pk: int) -> Layout:
     """A layout, put away or not: what was heard of it is kept though it was deleted meanwhile."""
     try:
-        return layout_for(user, pk, lock=True)
+        return layout_for(user, pk)
     except NotThere:
-        return layout_for(user, pk, deleted=True, lock=True)
+        return layout_for(user, pk, deleted=True)
 
 
 def _there(session: Session, key: UUID) -> TriedLog | None:
-    """The line that was written under this key before; else there must be room for one."""
+    """The line that was written under this key before; else there must be room for one.
+
+    One writes at a time: two at once would find room for one, or each be told before the other.
+    """
+    Session.objects.select_for_update().get(pk=session.pk)
     rows = TriedLog.objects.filter(session=session)
     there = rows.filter(key=key).first()
     if there is None and rows.count() >= MOST_LINES:
@@ -139,24 +140,49 @@ def _when(written: datetime | None) -> datetime:
 
 
 def _told(before: Doc, after: Doc, by_tape: bool) -> list[Change]:
-    """What changed; by tape only what moved further than it can tell."""
+    """What changed; by tape only what moved further than it can tell.
+
+    Names, notes and limits are no part of what is heard: whoever goes back to a line keeps them.
+    """
+    own = {f: getattr(after, f) for f in ("name", "notes", "thresholds")}
+    before = before.model_copy(update=own)
     return changes(before, after, by_tape_m(after) if by_tape else LEAST_M)[:MOST_CHANGES]
 
 
-def _since(layout: Layout, doc: Doc, stood: bool) -> tuple[TriedLog | None, list[Change]]:
-    """The newest line of a layout that counts, and what changed since."""
-    last = layout.tried_log.filter(struck_at=None).select_related("by", "session").first()
+def _since(last: TriedLog | None, doc: Doc, stood: bool) -> list[Change]:
+    """What changed from a line; nothing where there is none, or it cannot be read any more."""
     if last is None:
-        return None, []
+        return []
     try:
-        return last, _told(last.doc(), doc, stood or last.stood)
+        return _told(last.doc(), doc, stood or last.stood)
     except Unreadable:
-        return last, []
+        return []
 
 
 def since_last(user: User, layout_pk: int, doc: Doc) -> tuple[TriedLog | None, list[Change]]:
     """The newest line of a layout, and what changed from it to this state."""
-    return _since(layout_for(user, layout_pk), doc, isinstance(doc, AsItStands))
+    rows = layout_for(user, layout_pk).tried_log.filter(struck_at=None)
+    last = rows.select_related("by", "session").first()
+    return last, _since(last, doc, isinstance(doc, AsItStands))
+
+
+def _told_anew(line: TriedLog) -> None:
+    """What had changed for a line since the one that counts before it."""
+    rows = line.layout.tried_log.filter(struck_at=None)
+    last = rows.filter(Q(at__lt=line.at) | Q(at=line.at, pk__lt=line.pk)).first()
+    try:
+        line.since = [asdict(c) for c in _since(last, line.doc(), line.stood)]
+    except Unreadable:
+        return  # it stays as it was told
+    line.save(update_fields=["since"])
+
+
+def _after_told_anew(line: TriedLog) -> None:
+    """The line after one that has come or gone: it is another that it follows now."""
+    rows = line.layout.tried_log.filter(struck_at=None)
+    after = rows.filter(Q(at__gt=line.at) | Q(at=line.at, pk__gt=line.pk)).last()
+    if after is not None:
+        _told_anew(after)
 
 
 def line_for(user: User, pk: int) -> TriedLog:
@@ -177,12 +203,17 @@ def way_to(user: User, pk: int, other: Doc, stood: bool = False) -> list[Change]
     return _told(other, line.doc(), stood or line.stood or isinstance(other, AsItStands))
 
 
+@transaction.atomic
 def strike(user: User, pk: int) -> None:
     """Strike a line out; done twice it is done once."""
     line = line_for(user, pk)
-    TriedLog.objects.filter(pk=line.pk, struck_at=None).update(
-        struck_at=timezone.now(), struck_by=user
-    )
+    _strike(line, user)
+    _after_told_anew(line)
+
+
+def _strike(line: TriedLog, user: User) -> None:
+    now = timezone.now()
+    TriedLog.objects.filter(pk=line.pk, struck_at=None).update(struck_at=now, struck_by=user)
 
 
 @transaction.atomic
@@ -192,23 +223,28 @@ def say_otherwise(user: User, pk: int, said: Said, key: UUID) -> TriedLog:
     Raises
     ------
     RingsideError
-        When the session holds as many lines as it can.
+        When the session holds as many lines as it can, or the line was struck out meanwhile.
     """
-    old = line_for(user, pk)
-    layout = _layout(user, old.layout_id)
-    there = _there(layout.session, key)
+    there = _there(line_for(user, pk).session, key)
     if there is not None:
         return there
-    strike(user, pk)
+    old = line_for(user, pk)
+    if old.struck_at is not None:
+        raise RingsideError("expected a line that counts; this one was struck out meanwhile")
+    _strike(old, user)
     return TriedLog.objects.create(
-        session=old.session, layout=layout, key=key, by=user, song=said.song, words=said.words,
+        session=old.session, layout=old.layout, key=key, by=user, song=said.song, words=said.words,
         verdict=said.verdict, stood=old.stood, kept=old.kept, since=old.since, at=old.at,
     )  # fmt: skip
 
 
+@transaction.atomic
 def restore(user: User, pk: int) -> None:
     """Let a line count again."""
-    TriedLog.objects.filter(pk=line_for(user, pk).pk).update(struck_at=None, struck_by=None)
+    line = line_for(user, pk)
+    TriedLog.objects.filter(pk=line.pk).update(struck_at=None, struck_by=None)
+    _told_anew(line)
+    _after_told_anew(line)
 
 
 @transaction.atomic

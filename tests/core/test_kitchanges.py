@@ -6,7 +6,7 @@ import pytest
 from ringside.answers.changes import changes
 from ringside.places.starts import starting_layout
 from ringside.plan.kit import Head, Port
-from ringside.plan.layout import Air
+from ringside.plan.layout import Air, Decision
 from ringside.plan.room import Gobo, Room
 
 from tests.core.tracks import with_mic
@@ -111,6 +111,7 @@ def test_a_cymbal_whose_name_a_drum_has_now_is_no_fault():
         (ROOM, {"kit_x_m": 2.8, "kit_y_m": 2.4}, [("kit", "moved in the room")]),
         (ROOM, {"kit_turn_rad": 0.1}, [("kit", "turned 5.7° counter-clockwise, from above")]),
         (ROOM, {"kit_turn_rad": -0.1}, [("kit", "turned 5.7° clockwise, from above")]),
+        (ROOM, {"kit_turn_rad": radians(355.0)}, [("kit", "turned 5.0° clockwise, from above")]),
         (ROOM, {"gobos": (Gobo(name="Side", x_m=1, y_m=1),)}, [("room", "gobos changed")]),
         (ROOM, {"height_m": 2.4}, [("room", "changed")]),
         (ROOM, {"name": "Hall", "height_m": 5.0}, [("room", "another: Hall")]),
@@ -138,3 +139,11 @@ def test_tape_readings_and_the_stool_are_of_the_whole_kit():
         ("kit", "the other hand leads"), ("kit", "the stool or its zone changed"),
         ("kit", "the rug changed"),
     ]  # fmt: skip
+
+
+def test_a_decision_is_the_same_whoever_signed_it():
+    one = Decision(a="OL", b="OR", source="kick", reason="so", by="demo", at="then")
+    two, other = one.model_copy(update={"by": "assistant"}), one.model_copy(update={"reason": "no"})
+    by = [START.model_copy(update={"decisions": (d,)}) for d in (one, two, other)]
+    assert told(by[0], by[1]) == []
+    assert told(by[0], by[2]) == [("layout", "decisions changed")]

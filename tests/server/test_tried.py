@@ -121,6 +121,46 @@ def test_a_line_says_otherwise_and_what_it_said_is_struck_out(as_owner, member, 
     assert TriedLog.objects.get(pk=row["id"]).struck_by == member
 
 
+def test_a_line_that_was_struck_out_meanwhile_says_nothing_otherwise(as_owner, layout, session):
+    doc, _ = doc_of(as_owner, layout.pk)
+    row = written(as_owner, layout, doc, "dry")
+    as_owner("POST", f"/tried/{row['id']}/strike")
+    said = {"key": str(uuid4()), "verdict": "no"}
+    status, told = as_owner("POST", f"/tried/{row['id']}/otherwise", said)
+    assert (status, "struck out meanwhile" in told["detail"]) == (400, True)
+    assert words_of(as_owner, session) == []
+
+
+def test_what_changed_is_since_the_line_before_it_whatever_comes_and_goes(
+    as_owner, layout, session
+):
+    doc, _ = doc_of(as_owner, layout.pk)
+
+    def since():
+        rows = as_owner("GET", f"/sessions/{session.pk}/tried")[1]
+        return [[round(c["moved_m"], 3) for c in r["since"]] for r in reversed(rows)]
+
+    hour = lambda ago: (timezone.now() - timedelta(hours=ago)).isoformat()  # noqa: E731
+    written(as_owner, layout, doc, at=hour(4))
+    written(as_owner, layout, moved(doc, 0.5), at=hour(1))
+    assert since() == [[], [0.5]]
+    late = written(as_owner, layout, moved(doc, 0.2), at=hour(2))  # had no network until now
+    assert since() == [[], [0.2], [0.3]]
+    as_owner("POST", f"/tried/{late['id']}/strike")
+    assert since() == [[], [0.5]]
+    as_owner("POST", f"/tried/{late['id']}/restore")
+    assert since() == [[], [0.2], [0.3]]
+
+
+def test_what_a_line_is_called_and_its_limits_are_no_part_of_what_is_heard(as_owner, layout):
+    doc, _ = doc_of(as_owner, layout.pk)
+    row = written(as_owner, layout, doc)
+    limits = {**doc["thresholds"], "tape_error_m": 0.02}
+    now = {**doc, "name": "B", "notes": "wetter", "thresholds": limits}
+    assert as_owner("POST", f"/tried/{row['id']}/way-to", {"layout": now})[1] == []
+    assert written(as_owner, layout, now)["since"] == []
+
+
 def test_a_line_of_a_layout_that_was_put_away_meanwhile_is_kept(as_owner, layout, session):
     doc, _ = doc_of(as_owner, layout.pk)
     assert as_owner("DELETE", f"/layouts/{layout.pk}")[0] == 204
@@ -166,7 +206,9 @@ def test_what_worked_elsewhere_is_found_by_its_words_and_put_up_here(as_owner, o
     assert words_of(as_owner, new, "/elsewhere?words=OR+low") == ["fuller"]  # what was moved
     assert words_of(as_owner, new, "/elsewhere?words=kick_m") == []
     assert words_of(as_owner, new, f"/elsewhere?before={row['id']}") == ["dry and short"]
+    assert words_of(as_owner, new, "/elsewhere?most=1") == ["fuller"]
     assert words_of(as_owner, layout.session, "/elsewhere") == []
+    assert as_owner("GET", f"/sessions/{new.pk}/tried/elsewhere?words=%00")[0] < 500
     made = as_owner("POST", f"/sessions/{new.pk}/tried/{row['id']}/layout", {"name": "Again"})[1]
     assert made["session_id"] == new.pk
 
@@ -211,7 +253,7 @@ def test_a_log_has_an_end_and_says_so(as_owner, layout, monkeypatch):
     ("change", "place"),
     [({"verdict": "so so"}, "verdict"), ({"words": "x" * 1001}, "words"),
      ({"song": "x" * 81}, "song"), ({"doc": {}}, "doc"), ({"key": "k"}, "key"),
-     ({"tune": ""}, "tune")],
+     ({"tune": ""}, "tune"), ({"at": "2026-01-01T00:00:00"}, "at")],
 )  # fmt: skip
 def test_a_line_that_is_not_as_it_should_be_says_where(as_owner, layout, change, place):
     doc, _ = doc_of(as_owner, layout.pk)

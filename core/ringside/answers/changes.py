@@ -157,14 +157,20 @@ def _gap(a: Floats, b: Floats) -> float:
 def _layout_changes(before: Layout, after: Layout) -> list[Change]:
     named = {
         "name": "renamed", "notes": "notes changed", "stereo_pairs": "stereo pairs changed",
-        "decisions": "decisions changed", "thresholds": "thresholds changed",
+        "thresholds": "thresholds changed",
         "sample_rate_hz": "sample rate changed", "outlook": "view changed",
         "timing": "school changed", "order": "order of adding changed",
         "options": "options changed", "balances": "balances changed",
         "current": "another balance",
     }  # fmt: skip
-    return [
-        Change(what="layout", words=words)
-        for field, words in named.items()
-        if getattr(before, field) != getattr(after, field)
+    rows = [
+        words for field, words in named.items() if getattr(before, field) != getattr(after, field)
     ]
+    if _decided(before) != _decided(after):
+        rows.append("decisions changed")
+    return [Change(what="layout", words=words) for words in rows]
+
+
+def _decided(layout: Layout) -> set[tuple[str | None, ...]]:
+    """What was decided, whoever did so and when."""
+    return {(d.a, d.b, d.source, d.reason) for d in layout.decisions}

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from math import asin, degrees, dist
+from math import asin, degrees, dist, remainder
 from typing import Final
 
 from ringside.plan.kit import Cymbal, Drum, Head, Kit
@@ -144,7 +144,7 @@ def room_changes(before: Room | None, after: Room | None) -> Iterator[Told]:
     went = dist((before.kit_x_m, before.kit_y_m), (after.kit_x_m, after.kit_y_m))
     if went > LEAST_M:
         yield Told(KIT, "moved in the room", went)
-    turned = degrees(after.kit_turn_rad - before.kit_turn_rad)
+    turned = remainder(degrees(after.kit_turn_rad - before.kit_turn_rad), 360.0)
     if abs(turned) > LEAST_DEG:
         way = "counter-clockwise" if turned > 0 else "clockwise"
         yield Told(KIT, f"turned {abs(turned):.1f}° {way}, from above")

@@ -1,9 +1,9 @@
 """The log: what was tried, what it did, and the way back to it."""
 
-from typing import Any
+from typing import Annotated, Any
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Router
+from ninja import Query, Router
 from ninja.responses import Status
 from plans import tried
 from plans.actions import session_for
@@ -16,7 +16,17 @@ from sheets.units import Ruler
 from api.common import Id, LayoutOnly, Problem, Units
 from api.layouts.schemas import LayoutOut
 from api.shapes import layout_out
-from api.tried.schemas import AgainstIn, AsLayoutIn, KeptOut, SaidIn, SinceLast, TriedIn, TriedOut
+from api.tried.schemas import (
+    AsLayoutIn,
+    ComingFromIn,
+    KeptOut,
+    SaidIn,
+    SinceLast,
+    TriedIn,
+    TriedOut,
+)
+
+Most = Annotated[int, Query(ge=1, le=100)]
 
 router = Router(tags=["the log"])
 GONE = {404: Problem}
@@ -50,10 +60,10 @@ def as_csv(request: HttpRequest, pk: int, units: Units = "cm") -> HttpResponse:
 
 @router.get("/sessions/{pk}/tried/elsewhere", response={200: list[TriedOut], **WRONG})
 def elsewhere(
-    request: HttpRequest, pk: int, words: str = "", before: Id | None = None
+    request: HttpRequest, pk: int, words: str = "", before: Id | None = None, most: Most = 40
 ) -> list[dict[str, Any]]:
     """Lines of the studio's other sessions that hold every word; `before` goes on from a line."""
-    return [_out(r) for r in tried.elsewhere(request.user, pk, words[:200], before)]
+    return [_out(r) for r in tried.elsewhere(request.user, pk, words[:200], before, most)]
 
 
 @router.post("/layouts/{pk}/tried", response={201: TriedOut, 400: Problem, **WRONG})
@@ -77,10 +87,10 @@ def kept(request: HttpRequest, pk: int) -> dict[str, Any]:
 
 
 @router.post("/tried/{pk}/way-to", response={200: list[Change], 400: Problem, **WRONG})
-def way_to(request: HttpRequest, pk: int, data: AgainstIn) -> list[Change]:
+def way_to(request: HttpRequest, pk: int, data: ComingFromIn) -> list[Change]:
     """What is to be changed to come to a line, from a layout on the screen or another line."""
     if (data.layout is None) == (data.other is None):
-        raise RingsideError("expected either a layout or another line to hold it against")
+        raise RingsideError("expected either a layout or another line to come from")
     if data.layout is not None:
         return tried.way_to(request.user, pk, data.layout)
     other = tried.line_for(request.user, data.other or 0)

@@ -6,7 +6,7 @@ from uuid import UUID
 
 from ninja import Schema
 from plans.tried import Heard
-from pydantic import Field
+from pydantic import AwareDatetime, Field
 from ringside.answers.changes import Change
 from ringside.files.stored import AnyLayout, AnyState
 
@@ -31,7 +31,7 @@ class TriedIn(SaidIn):
     """A line of the log, with the layout as it was heard."""
 
     stood: bool = Field(default=False, description="As it stands by the tape, not as planned.")
-    at: datetime | None = Field(default=None, description="When it was written; null is now.")
+    at: AwareDatetime | None = Field(default=None, description="When it was written; null is now.")
     doc: AnyLayout
 
 
@@ -59,7 +59,7 @@ class SinceLast(Schema):
     changes: list[Change]
 
 
-class AgainstIn(Strict):
+class ComingFromIn(Strict):
     """Where one comes from to a line: a layout, or another line."""
 
     layout: AnyState | None = None

@@ -2869,15 +2869,6 @@ export interface components {
             kind: ("kick" | "snare" | "rack" | "floor" | "hand drum") | ("hats" | "crash" | "ride" | "splash" | "china" | "percussion");
         };
         /**
-         * AgainstIn
-         * @description Where one comes from to a line: a layout, or another line.
-         */
-        AgainstIn: {
-            layout?: components["schemas"]["Layout"] | null;
-            /** Other */
-            other?: number | null;
-        };
-        /**
          * AimIn
          * @description A mic to be aimed at a drum or cymbal by name, or straight ``down`` or ``up``.
          */
@@ -3868,6 +3859,15 @@ export interface components {
             /** Gap M */
             gap_m: number | null;
             terms: components["schemas"]["DrumTerms"];
+        };
+        /**
+         * ComingFromIn
+         * @description Where one comes from to a line: a layout, or another line.
+         */
+        ComingFromIn: {
+            layout?: components["schemas"]["Layout"] | null;
+            /** Other */
+            other?: number | null;
         };
         /**
          * Compared
@@ -15325,6 +15325,7 @@ export interface operations {
             query?: {
                 words?: string;
                 before?: number | null;
+                most?: number;
             };
             header?: never;
             path: {
@@ -17129,7 +17130,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AgainstIn"];
+                "application/json": components["schemas"]["ComingFromIn"];
             };
         };
         responses: {

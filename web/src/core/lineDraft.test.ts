@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { type Draft, keepDraft, readDraft } from "./lineDraft";
+import { type Draft, giveBack, keepDraft, readDraft } from "./lineDraft";
 
 function store() {
   const kept = new Map<string, string>();
@@ -39,4 +39,14 @@ it("does without a store that is full or none", () => {
   };
   keepDraft({ setItem: full, removeItem: full }, 2, DRAFT);
   expect(readDraft({ getItem: full }, 2)).toBeNull();
+});
+
+it("gives back a line that was refused, before what was begun since", () => {
+  const s = store();
+  const refused = { ...DRAFT, layout: 2, key: "k", doc: {} };
+  giveBack(s, refused);
+  expect(readDraft(s, 2)).toEqual(DRAFT);
+  keepDraft(s, 2, { song: "Rope Walk", words: "and dry", verdict: "works" });
+  giveBack(s, refused);
+  expect(readDraft(s, 2)).toEqual({ ...DRAFT, words: "fuller\nand dry" });
 });

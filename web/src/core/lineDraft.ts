@@ -1,17 +1,18 @@
 /** A line of the log that is being written: kept over a change of step and a closed tab. */
 import type { Tried } from "../api/types";
+import { HEARD } from "./triedLines";
 
 export type Draft = Pick<Tried, "song" | "words" | "verdict">;
 
 const KEPT = "ringside-line-";
-const HEARD = new Set<unknown>(["works", "maybe", "no"]);
+const WORDS = new Set<unknown>(HEARD.map(([word]) => word));
 
 /** What was begun for a layout; nothing where nothing was, or it is no draft. */
 export function readDraft(store: Pick<Storage, "getItem">, layout: number): Draft | null {
   try {
     const kept = JSON.parse(store.getItem(KEPT + layout) ?? "null");
     const whole =
-      typeof kept?.song === "string" && typeof kept.words === "string" && HEARD.has(kept.verdict);
+      typeof kept?.song === "string" && typeof kept.words === "string" && WORDS.has(kept.verdict);
     return whole ? { song: kept.song, words: kept.words, verdict: kept.verdict } : null;
   } catch {
     return null;
@@ -30,4 +31,15 @@ export function keepDraft(
   } catch {
     // The store is full, or there is none: it is on the screen all the same.
   }
+}
+
+/** A line that was refused for good, back as what is begun: before words that were begun since. */
+export function giveBack(
+  store: Pick<Storage, "getItem" | "setItem" | "removeItem">,
+  body: Record<string, unknown>,
+): void {
+  const layout = Number(body.layout);
+  const since = readDraft(store, layout)?.words;
+  const { song, words, verdict } = body as Draft;
+  keepDraft(store, layout, { song, verdict, words: [words, since].filter(Boolean).join("\n") });
 }

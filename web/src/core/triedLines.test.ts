@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { Tried } from "../api/types";
-import { holds, songsOf, when } from "./triedLines";
+import { holds, songsOf } from "./triedLines";
 
 const line = (more: Partial<Tried>): Tried => ({
   id: 1,
@@ -31,10 +31,4 @@ it.each([
 it("names each song once, the newest first, and none that has no name", () => {
   const lines = ["Rope Walk", "", "Low Water", "Rope Walk"].map((song) => line({ song }));
   expect(songsOf(lines)).toEqual(["Rope Walk", "Low Water"]);
-});
-
-it("tells the day only where it is another", () => {
-  const at = new Date(2026, 2, 1, 9, 5);
-  expect(when(at.toISOString(), new Date(2026, 2, 1, 23, 0))).toBe("09:05");
-  expect(when(at.toISOString(), new Date(2026, 2, 2, 0, 1))).toMatch(/2026.*09:05$/);
 });

@@ -1,4 +1,4 @@
-/** How a line is told: what was heard of it in a word, and when. */
+/** How a line is told, and found among others. */
 import type { Tried } from "../api/types";
 
 export const HEARD: readonly (readonly [Tried["verdict"], string])[] = [
@@ -8,18 +8,6 @@ export const HEARD: readonly (readonly [Tried["verdict"], string])[] = [
 ];
 
 export const HEARD_WORD = Object.fromEntries(HEARD) as Record<Tried["verdict"], string>;
-
-export const atClock = (at: string) =>
-  new Date(at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
-
-export const onDay = (at: string) =>
-  new Date(at).toLocaleDateString(undefined, { dateStyle: "medium" });
-
-/** The hour; with the day where that was not today. */
-export function when(at: string, now = new Date()): string {
-  const day = new Date(at).toDateString() === now.toDateString() ? "" : `${onDay(at)}, `;
-  return day + atClock(at);
-}
 
 /** The songs of some lines, the newest first, each once. */
 export function songsOf(lines: readonly Tried[]): string[] {

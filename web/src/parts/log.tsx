@@ -9,6 +9,7 @@ import {
 } from "react";
 import { api, fateOf, must } from "../api/client";
 import { newKey } from "../core/key";
+import { giveBack } from "../core/lineDraft";
 import { type Entry, LogBox } from "../core/logbox";
 import { useEditor } from "./editing";
 import { useToast } from "./toast";
@@ -47,7 +48,10 @@ export function LogProvider({ children }: { children: ReactNode }) {
         reached: () => editor.reached(),
         hold: () => editor.hold(),
         release: () => editor.release(),
-        trouble: (error) => say(`Not written down: ${error.message}`),
+        trouble: (error, entry) => {
+          if (entry.kind === "tried") giveBack(localStorage, entry.body);
+          say(`Not written down: ${error.message}`);
+        },
       }),
     );
   }, [editor, say]);

@@ -2,10 +2,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, must } from "../../api/client";
 import type { Device } from "../../api/types";
+import { dayAndHour } from "../../core/moments";
 
 const KEY = ["devices"];
-const when = (at: string) =>
-  new Date(at).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" });
 
 export function DevicesSection() {
   const found = useQuery({
@@ -42,9 +41,9 @@ function Row({ device }: { device: Device }) {
     <li className="flex items-center justify-between gap-3 py-2">
       <span>
         <b>{name}</b> {device.by_link && "by a link, "}
-        {device.here ? "this one" : `last here ${when(device.seen_at)}`}
+        {device.here ? "this one" : `last here ${dayAndHour(device.seen_at)}`}
         <br />
-        <span className="text-[0.85rem] text-soft">signed in {when(device.made_at)}</span>
+        <span className="text-[0.85rem] text-soft">signed in {dayAndHour(device.made_at)}</span>
         {end.error && <span role="alert">{end.error.message}</span>}
       </span>
       {!device.here && (
@@ -52,7 +51,7 @@ function Row({ device }: { device: Device }) {
           type="button"
           className="btn"
           disabled={end.isPending}
-          aria-label={`Sign out ${name}, signed in ${when(device.made_at)}`}
+          aria-label={`Sign out ${name}, signed in ${dayAndHour(device.made_at)}`}
           onClick={() => end.mutate()}
         >
           Sign out

@@ -1,6 +1,7 @@
 /** The takes of the layout, with what of them has come, and forgetting one. */
 import { useRef, useState } from "react";
 import type { Take } from "../../api/types";
+import { dayAndHour } from "../../core/moments";
 import { Ask } from "../../parts/Ask";
 import type { Sending } from "./useSending";
 import { type TakesHere, whole } from "./useTakes";
@@ -12,8 +13,6 @@ interface Props {
   choose: (take: number) => void;
 }
 
-const when = (at: string) =>
-  new Date(at).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" });
 export const megabytes = (bytes: number) =>
   bytes >= 1e9 ? `${(bytes / 1e9).toFixed(1)} GB` : `${Math.ceil(bytes / 1e6)} MB`;
 
@@ -34,7 +33,7 @@ export function TakeList({ takes, sending, chosen, choose }: Props) {
             >
               <b className="block truncate">{t.name}</b>
               <span className="text-[0.82rem] text-soft">
-                {when(t.made_at)}, {t.files.length} {t.files.length === 1 ? "file" : "files"}
+                {dayAndHour(t.made_at)}, {t.files.length} {t.files.length === 1 ? "file" : "files"}
               </span>
             </button>
             <p className="flex flex-wrap gap-2 text-[0.82rem]">

@@ -2,7 +2,8 @@
 import { useState } from "react";
 import type { Tried } from "../../api/types";
 import { changeLines } from "../../core/changeWords";
-import { HEARD_WORD, when } from "../../core/triedLines";
+import { when } from "../../core/moments";
+import { HEARD_WORD } from "../../core/triedLines";
 import type { Ruler } from "../../core/units";
 import { useMe } from "../../parts/me";
 import { Opened } from "./Opened";
@@ -23,7 +24,7 @@ export function Lines({ lines, every, elsewhere = false }: Props) {
         <li
           key={line.id}
           data-line={line.id}
-          className={`rounded-card border p-3 ${open === line.id ? "border-ink bg-card" : "border-hair bg-card"}`}
+          className={`rounded-card border bg-card p-3 ${open === line.id ? "border-ink" : "border-hair"}`}
         >
           <button
             type="button"

@@ -82,7 +82,8 @@ function Elsewhere({ words }: { words: string }) {
   const found = useElsewhere(useDeferredValue(words.trim()));
   if (found.error && !found.data) return <p role="alert">{found.error.message}</p>;
   if (!found.data) return null;
-  if (!found.data.length)
+  const lines = found.data.pages.flat();
+  if (!lines.length)
     return (
       <p className="max-w-prose text-soft">
         {words.trim()
@@ -90,5 +91,14 @@ function Elsewhere({ words }: { words: string }) {
           : "What was written down in other sessions of this studio is found here."}
       </p>
     );
-  return <Lines lines={found.data} every={found.data} elsewhere />;
+  return (
+    <>
+      <Lines lines={lines} every={lines} elsewhere />
+      {found.hasNextPage && (
+        <button type="button" className="btn" onClick={() => void found.fetchNextPage()}>
+          Show older lines
+        </button>
+      )}
+    </>
+  );
 }

@@ -3,7 +3,8 @@ import { type FormEvent, useState } from "react";
 import type { Tried } from "../../api/types";
 import { changeLines } from "../../core/changeWords";
 import { type Draft, keepDraft, readDraft } from "../../core/lineDraft";
-import { HEARD, songsOf, when } from "../../core/triedLines";
+import { when } from "../../core/moments";
+import { HEARD, songsOf } from "../../core/triedLines";
 import type { Ruler } from "../../core/units";
 import { useAsShown } from "../../parts/atkit/State";
 import { useEditorPart } from "../../parts/editing";
@@ -25,16 +26,17 @@ function useDraft(lines: readonly Tried[]) {
     keepDraft(localStorage, layout, null);
     set({ ...shown, words: "" });
   };
-  return { draft: shown, take, done };
+  /** What the log has put back, because it was refused. */
+  const again = () => set(readDraft(localStorage, layout));
+  return { draft: shown, take, done, again };
 }
 
 export function WriteLine({ lines }: { lines: readonly Tried[] }) {
-  const { draft, take, done } = useDraft(lines);
+  const { draft, take, done, again } = useDraft(lines);
   const write = useWriteLine();
   const submit = (e: FormEvent) => {
     e.preventDefault();
-    // What is refused for good is said by the log; the words are here again, to be written otherwise.
-    write(draft).catch(() => take(draft));
+    write(draft).catch(again);
     done();
   };
   return (

@@ -1,13 +1,12 @@
 /** The lines of the log, and all that is done with one. */
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, exactly, must } from "../../api/client";
 import type { Change, Layout, LineDoc, SinceLast, Tried } from "../../api/types";
-import { micOf } from "../../core/edits";
 import { newKey } from "../../core/key";
 import type { Draft } from "../../core/lineDraft";
+import { when } from "../../core/moments";
 import { plain } from "../../core/shown";
-import { when } from "../../core/triedLines";
 import { useAsShown } from "../../parts/atkit/State";
 import { useEditor, useEditorPart } from "../../parts/editing";
 import { useHands, useStep } from "../../parts/hands";
@@ -26,18 +25,23 @@ export function useLines() {
   });
 }
 
-/** Lines of the studio's other sessions that hold these words. */
+/** Lines fetched at a time. */
+const A_PAGE = 40;
+
+/** Lines of the studio's other sessions that hold these words, page by page. */
 export function useElsewhere(words: string) {
   const session = useEditorPart((s) => s.out.session_id);
-  return useQuery({
+  return useInfiniteQuery({
     queryKey: [TRIED, session, "elsewhere", words],
-    queryFn: ({ signal }) =>
+    queryFn: ({ signal, pageParam }) =>
       exactly<Tried[]>(
         api.GET("/api/sessions/{pk}/tried/elsewhere", {
           signal,
-          params: { path: { pk: session }, query: { words } },
+          params: { path: { pk: session }, query: { words, before: pageParam, most: A_PAGE } },
         }),
       ),
+    initialPageParam: undefined as number | undefined,
+    getNextPageParam: (page) => (page.length < A_PAGE ? undefined : page.at(-1)?.id),
     placeholderData: (old) => old,
   });
 }
@@ -61,19 +65,19 @@ export function useSince() {
   });
 }
 
+type From = { layout: Layout } | { other: number };
+
+function wayTo(pk: number, body: From, signal?: AbortSignal): Promise<Change[]> {
+  const params = { path: { pk } };
+  return exactly(api.POST("/api/tried/{pk}/way-to", { signal, params, body }));
+}
+
 /** What is to be changed to come to a line from the layout as it is now, or from another line. */
 export function useWayTo(line: number, other: number | null) {
   const layout = useEditorPart((s) => s.still);
   return useQuery({
     queryKey: [TRIED, "way to", line, other ?? layout],
-    queryFn: ({ signal }) =>
-      exactly<Change[]>(
-        api.POST("/api/tried/{pk}/way-to", {
-          signal,
-          params: { path: { pk: line } },
-          body: other === null ? { layout } : { other },
-        }),
-      ),
+    queryFn: ({ signal }) => wayTo(line, other === null ? { layout } : { other }, signal),
     gcTime: 10_000,
   });
 }
@@ -148,13 +152,10 @@ export function useSayOtherwise(line: number) {
   });
 }
 
-/** Stands do not move by themselves: which mics are to be moved where they stand. */
-function onTheFloor(before: Layout, after: Layout): string {
-  const moved = after.mics.filter((mic) => {
-    const was = micOf(before, mic.id);
-    return was?.position_m.some((v, n) => v !== mic.position_m[n]);
-  });
-  return moved.length ? `. To be moved on the floor: ${moved.map((m) => m.id).join(", ")}` : "";
+/** Stands do not move by themselves: what is to be moved where it stands. */
+function onTheFloor(way: Change[]): string {
+  const moved = way.filter((c) => c.moved_m != null).map((c) => c.what);
+  return moved.length ? `. To be moved on the floor: ${moved.join(", ")}` : "";
 }
 
 /** The open layout as it was in a line: one more state, with undo. */
@@ -166,13 +167,16 @@ export function useGoBack() {
   return async (line: Tried) => {
     try {
       await hands.settled();
-      const call = { params: { path: { pk: line.id } } };
-      const { doc } = await exactly<LineDoc>(api.GET("/api/tried/{pk}", call));
       const { still } = editor.snapshot();
-      const { name, notes, thresholds } = still;
+      const call = { params: { path: { pk: line.id } } };
+      const [{ doc }, way] = await Promise.all([
+        exactly<LineDoc>(api.GET("/api/tried/{pk}", call)),
+        wayTo(line.id, { layout: still }),
+      ]);
+      const { name, notes, thresholds } = editor.snapshot().still;
       const what = `Back as it was at ${when(line.at)}`;
       editor.commit({ ...doc, name, notes, thresholds }, what);
-      say(what + onTheFloor(still, doc), { label: "Undo", run: () => step("undo") });
+      say(what + onTheFloor(way), { label: "Undo", run: () => step("undo") });
     } catch (error) {
       say((error as Error).message);
     }

@@ -1,8 +1,10 @@
 /** Lugs through the day: what was read at each, when, and whether the drum holds. */
+
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { api, must } from "../../../api/client";
 import type { Tuning } from "../../../api/types";
+import { atClock } from "../../../core/moments";
 import { counted } from "../../../core/words";
 import { Pick } from "../../../parts/fields/Pick";
 import { useLog } from "../../../parts/log";
@@ -94,9 +96,6 @@ function WriteDown({ tuning, session }: Props) {
   );
 }
 
-const clock = (at: string) =>
-  new Date(at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
-
 function Log({ tuning, session }: Props) {
   const say = useToast();
   const strike = useMutation({
@@ -109,7 +108,7 @@ function Log({ tuning, session }: Props) {
     <ul>
       {[...tuning.log].reverse().map((r) => (
         <li key={r.id} className="flex items-baseline gap-2">
-          <span className="num text-soft">{clock(r.at)}</span>
+          <span className="num text-soft">{atClock(r.at)}</span>
           <span>{tuning.drums.find((d) => d.id === r.drum)?.name ?? r.drum}</span>
           <span className="num min-w-0 flex-1">{r.lugs_hz.map((h) => h.toFixed(0)).join(" ")}</span>
           <span className="text-soft">{r.by}</span>
