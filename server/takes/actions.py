@@ -19,7 +19,7 @@ from django.db.models import Sum
 from jobs import actions as jobs
 from jobs.models import Job
 from plans import lines
-from plans.actions import layout_for
+from plans.actions import layout_for, session_for
 from plans.atkit import doc_in
 from plans.errors import NotThere
 from plans.models import Layout
@@ -28,6 +28,7 @@ from ringside.errors import RingsideError
 from ringside.files.stored import LAYOUT
 from ringside.recorder.wrong import Wrong
 from ringside.standing.stood import AsItStands
+from ringside.takes.against import Against, against
 from ringside.takes.align import AlignRow, Basis, HeardDrum
 from ringside.takes.effect import AlignEffect, aligned_layout, effect
 from ringside.takes.files import MOST_TRACKS
@@ -62,6 +63,13 @@ def takes_of(user: User, layout_pk: int) -> list[Take]:
     """The takes of a layout, newest first."""
     rows = layout_for(user, layout_pk).takes.select_related("by").prefetch_related("files")
     return list(rows)
+
+
+def takes_in(user: User, session_pk: int) -> list[Take]:
+    """The takes of all layouts of a session that have come whole, newest first."""
+    rows = Take.objects.filter(layout__session=session_for(user, session_pk))
+    rows = rows.filter(layout__deleted_at=None).select_related("layout", "by").order_by("-pk")
+    return [t for t in rows.prefetch_related("files") if all(f.whole for f in t.files.all())]
 
 
 def room_of(studio: Studio) -> tuple[int, int]:
@@ -234,6 +242,11 @@ def effect_of(user: User, take_pk: int, job_pk: int, aligned_pk: int) -> AlignEf
 def listening_of(user: User, take_pk: int, job_pk: int) -> Listening:
     """What listening needs to know of a measured take."""
     return LISTENING.validate_json(told_of(user, take_pk, job_pk, LISTEN))
+
+
+def against_of(user: User, measured: tuple[int, int], other: tuple[int, int]) -> Against:
+    """Two measured takes, each with its measurement, to be heard in the place of each other."""
+    return against(listening_of(user, *measured), listening_of(user, *other))
 
 
 def sound(user: User, take_pk: int, job_pk: int, group: int, begin: int, count: int) -> bytes:

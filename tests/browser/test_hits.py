@@ -185,6 +185,59 @@ def test_a_take_is_aligned_and_heard_and_a_track_flipped_while_it_plays_without_
     assert someone.track("SB")["track_flip"]
 
 
+def test_two_takes_are_heard_against_each_other_stroke_by_stroke(someone, take, tmp_path):
+    layout = Layout.model_validate(someone.doc())
+    folder = tmp_path / "right"
+    folder.mkdir()
+    (right,), _ = recorded(folder, Wrong(), layout=layout, each=2, one_file=True)
+    right = right.rename(tmp_path / "right.wav")
+    someone.page.add_init_script(LISTEN_IN)
+    page = someone.open("hits")
+    page.get_by_role("radio", name="Takes").click()
+    for file in (right, take):
+        page.get_by_label("Sound files").set_input_files(file)
+        says = page.get_by_role("region", name=f"What {file.stem} says")
+        expect(says.locator("[data-says]")).to_contain_text("10 of 10 strokes", timeout=60_000)
+    page.get_by_role("radio", name="Listen").click()
+    page.get_by_role("radio", name="Snare", exact=True).click()
+    page.get_by_role("checkbox", name="equally loud").click()
+    page.get_by_role("button", name="SB alone").click()
+    page.get_by_role("button", name="B as planned").click()
+    pick(page.get_by_label("Take of B"), "right")
+    # Of one performance, but for the wire that was turned over.
+    expect(page.locator("[data-two-takes]")).to_contain_text("within 0.0 dB", timeout=60_000)
+    assert faults(page) == []
+    now = page.locator("[data-clock]")
+    page.get_by_role("button", name="Play", exact=True).click()
+
+    def round_of(side):
+        page.keyboard.press(side)
+        expect(now).to_contain_text("hit 1 of 2")
+        expect(now).to_contain_text("hit 2 of 2")
+        sounded(page)
+        expect(now).to_contain_text("hit 1 of 2")
+        expect(now).to_contain_text("hit 2 of 2")
+        return sounded(page)
+
+    other, own = round_of("b"), round_of("a")
+    assert now.get_attribute("data-late") == "0"
+    page.get_by_role("button", name="Stop", exact=True).click()
+    loudest = other[np.abs(other).max(axis=1).argmax()]
+    at = min(max(np.abs(loudest).argmax(), 1000), SNAP - 3000)
+    stroke = loudest[at - 1000 : at + 3000]
+    assert likeness(stroke, other) > 0.999
+    assert likeness(stroke, own) < -0.99
+    # Nothing is kept on the tracks of what another take was given; back to one take.
+    page.keyboard.press("b")
+    page.get_by_role("button", name="Stop", exact=True).click()
+    page.get_by_role("button", name="SB flip").click()
+    expect(page.get_by_role("button", name="Keep this on the tracks")).to_have_count(0)
+    expect(page.locator("[data-side=B]")).to_contain_text("right, as planned, changed")
+    pick(page.get_by_label("Take of B"), "take")
+    expect(page.locator("[data-two-takes]")).to_have_count(0)
+    expect(page.locator("[data-side=B]")).to_have_text("B as planned")
+
+
 def test_a_stroke_and_a_track_are_corrected_and_a_take_is_deleted(someone, take):
     page = someone.open("hits")
     page.get_by_role("radio", name="Takes").click()

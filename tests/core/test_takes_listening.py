@@ -84,6 +84,10 @@ def test_a_loop_holds_a_stroke_and_nothing_of_the_next(take):
     read = read_take(files, analyse(layout))
     told = listening(read)
     assert [(x.source, len(x.spans)) for x in told.loops] == [("kick", 2), ("snare", 2)]
+    # A stroke's loudness is that on its drum's own track, and the first of all is the kick's.
+    own = {h.at_s: h.level_db for h in read.hits}
+    assert told.loops[1].level_db == pytest.approx(list(own.values())[2:], abs=0.01)
+    assert told.first == round(min(own) * told.rate_hz)
     spans = sorted(s for x in told.loops for s in x.spans)
     for (begin, count), hit in zip(spans, read.hits, strict=True):
         assert begin < hit.at_s * told.rate_hz < begin + count

@@ -198,6 +198,7 @@ ENDPOINTS += [
     ("GET", "/read-ins/{read}", None, 200),
     ("GET", "/layouts/{layout}/takes", None, 200),
     ("GET", "/layouts/{layout}/heard", None, 200),
+    ("GET", "/sessions/{session}/takes", None, 200),
     (
         "POST",
         "/layouts/{layout}/takes",
@@ -220,6 +221,7 @@ ENDPOINTS += [
     ("POST", "/takes/{take}/measures/{measure}/effect?to=OL&on=snare", None, 400),
     ("GET", "/takes/{take}/measures/{measure}/effect/{measure}", None, 200),
     ("GET", "/takes/{take}/measures/{measure}/listening", None, 200),
+    ("GET", "/takes/{take}/measures/{measure}/against/{take}/{measure}", None, 200),
     ("GET", "/takes/{take}/measures/{measure}/sound?group=0&begin=0&count=10", None, 400),
     ("POST", "/takes/{take}/since/{take}", None, 400),
     ("GET", "/comparisons/{comparison}", None, 200),
@@ -317,6 +319,7 @@ def test_every_endpoint_of_the_interface_is_in_the_table():
     named = {"{session}": "{pk}", "{layout}": "{pk}", "{studio}": "{pk}", "{lugs}": "{row}",
              "{spot}": "{row}", "{example}": "{pk}", "/wired.wav": "/{version}.wav",
              "{archive}": "{pk}", "{read}": "{pk}", "{print}": "{pk}",
+             "/against/{take}/{measure}": "/against/{other}/{other_job}",
              "/since/{take}": "/since/{other}", "{take}": "{pk}",
              "{recording}": "{pk}", "/measures/{measure}/": "/measures/{job}/",
              "/tried/{line}/layout": "/tried/{there}/layout", "{line}": "{pk}",

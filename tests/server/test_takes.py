@@ -12,8 +12,10 @@ from django.core.files.storage import default_storage
 from django.core.management import call_command
 from jobs.models import Job
 from jobs.working import work_on
+from plans.actions import add_layout
 from plans.atkit import write_entry
 from plans.lines import known
+from plans.models import Layout
 from ringside.recorder.wrong import Moved, Wrong
 from ringside.standing.entries import Entry
 from takes.actions import LARGEST_PIECE
@@ -259,6 +261,26 @@ def test_a_take_is_heard_piece_by_piece_and_fetched_aligned(as_owner, demo, tmp_
         moved = made[later : later + len(kept), n]
         assert (moved == (-kept[:, n] if row["flip"] else kept[:, n])).all()
     assert as_owner("GET", f"{base}/aligned.zip?to=XX")[0] == 400
+
+
+def test_two_takes_of_two_layouts_are_heard_against_each_other(as_owner, demo, tmp_path):
+    first = uploaded(as_owner, demo, tmp_path, sources=("snare", "kick"))
+    doc = Layout.objects.get(pk=demo.pk).doc().model_copy(update={"name": "Twin"})
+    twin = add_layout(demo.session, doc, User.objects.get(), "twin")
+    second = uploaded(as_owner, twin, tmp_path, sources=("snare",), each=3)
+    (one, _), (two, _) = measured(as_owner, first), measured(as_owner, second)
+    status, told = as_owner("GET", f"/takes/{first}/measures/{one}/against/{second}/{two}")
+    assert (status, [x["source"] for x in told["loops"]]) == (200, ["snare"])
+    (loop,) = told["loops"]
+    assert len(loop["first"]) == len(loop["second"]) > 1
+    assert [n for _, n in loop["first"]] == [n for _, n in loop["second"]]
+    # A measurement is of its own take.
+    assert as_owner("GET", f"/takes/{first}/measures/{two}/against/{second}/{two}")[0] == 404
+    assert begun(as_owner, twin, ("half.wav", 9))[0] == 201
+    _, every = as_owner("GET", f"/sessions/{demo.session_id}/takes")
+    assert [(t["id"], t["layout"]) for t in every] == [(second, "Twin"), (first, "Layout B")]
+    as_owner("DELETE", f"/layouts/{twin.pk}")
+    assert [t["id"] for t in as_owner("GET", f"/sessions/{demo.session_id}/takes")[1]] == [first]
 
 
 def test_who_goes_away_from_aligned_copies_makes_room_for_the_next(as_owner, demo, tmp_path):

@@ -7,7 +7,7 @@ not hit is brought to what the plan has of the drums that were.
 
 import io
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any, BinaryIO, Final
 
 import numpy as np
@@ -87,6 +87,8 @@ class Loop:
     name: str
     spans: list[tuple[int, int]]
     """Where each begins, and how long it is, samples on the take's time."""
+    level_db: list[float] = field(default_factory=list)
+    """How loud each is on the drum's own track, under full scale; none of takes of before."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,6 +101,8 @@ class Listening:
     """Channels a piece of sound holds, in their order."""
     tracks: list[HeardTrack]
     loops: list[Loop]
+    first: int | None = None
+    """The sample the first stroke begins at; None of takes of before."""
 
 
 def listening(take: TakeRead) -> Listening:
@@ -134,7 +138,8 @@ def listening(take: TakeRead) -> Listening:
             source=Source(files.index(t.path), t.channel, t.begins, t.frames),
         ))  # fmt: skip
     end = max((t.ends for t in take.tracks), default=0)
-    return Listening(take.rate_hz, end, GROUP, tracks, _loops(take, end))
+    first = min((round(h.at_s * take.rate_hz) for h in take.hits), default=None)
+    return Listening(take.rate_hz, end, GROUP, tracks, _loops(take, end), first)
 
 
 def _sides(layout: Layout) -> set[str]:
@@ -186,8 +191,10 @@ def _loops(take: TakeRead, end: int) -> list[Loop]:
     made = []
     for d in take.drums:
         own = [h for h in take.hits if h.source == s.ids[d.source] and not h.out]
-        spans = [_span(take, h, end) for h in own[:MOST_LOOPED]]
-        made.append(Loop(s.ids[d.source], s.names[d.source], [x for x in spans if x[1] > 0]))
+        spans = [(h, _span(take, h, end)) for h in own[:MOST_LOOPED]]
+        kept = [(h, span) for h, span in spans if span[1] > 0]
+        levels = [round(h.level_db, 2) for h, _ in kept]
+        made.append(Loop(s.ids[d.source], s.names[d.source], [x for _, x in kept], levels))
     return [loop for loop in made if loop.spans]
 
 

@@ -10,6 +10,7 @@ from ninja.responses import Status
 from plans.actions import layout_for
 from pydantic import Field
 from ringside.pairs.analysis import analyse
+from ringside.takes.against import Against
 from ringside.takes.align import AlignRow, Basis, align_csv, align_table
 from ringside.takes.asking import HitList, hits_wanted
 from ringside.takes.compare import Since
@@ -33,6 +34,7 @@ from api.takes.schemas import (
     RecordIn,
     SoundAsk,
     TakeBegin,
+    TakeNamed,
     TakeOut,
     TakesOut,
 )
@@ -56,6 +58,16 @@ def takes(request: HttpRequest, pk: int) -> dict[str, Any]:
     rows = actions.takes_of(request.user, pk)
     kept, most = actions.room_of(layout_for(request.user, pk).session.studio)
     return {"takes": [_out(t) for t in rows], "kept": kept, "most": most}
+
+
+@router.get("/sessions/{pk}/takes", response={200: list[TakeNamed], **GONE})
+def takes_in(request: HttpRequest, pk: int) -> list[dict[str, Any]]:
+    """What can be listened to in a session: whole takes of all its layouts, newest first."""
+    return [
+        {"id": t.pk, "name": t.name, "made_at": t.made_at, "layout_id": t.layout_id,
+         "layout": t.layout.name}
+        for t in actions.takes_in(request.user, pk)
+    ]  # fmt: skip
 
 
 @router.get("/layouts/{pk}/heard", response={200: LastHeard | None, **GONE})
@@ -187,6 +199,14 @@ def effect(request: HttpRequest, pk: int, job: int, other: int) -> AlignEffect:
 def listening(request: HttpRequest, pk: int, job: int) -> Any:
     """What is needed to listen to a measured take: channels in the balance, and loops."""
     return actions.listening_of(request.user, pk, job)
+
+
+@router.get(
+    "/takes/{pk}/measures/{job}/against/{other}/{other_job}", response={200: Against, **GONE}
+)
+def against(request: HttpRequest, pk: int, job: int, other: int, other_job: int) -> Against:
+    """Which hits of another measured take are heard for which of this one."""
+    return actions.against_of(request.user, (pk, job), (other, other_job))
 
 
 @router.get("/takes/{pk}/measures/{job}/sound", response={200: bytes, **WRONG})

@@ -69,6 +69,16 @@ class TakeOut(Schema):
     truth: dict[str, Any] | None
 
 
+class TakeNamed(Schema):
+    """A take by its name, and the layout it is of."""
+
+    id: int
+    name: str
+    made_at: datetime
+    layout_id: int
+    layout: str
+
+
 class TakesOut(Schema):
     """The takes of a layout, and the room its studio has for them, bytes."""
 

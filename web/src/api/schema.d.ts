@@ -2009,6 +2009,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sessions/{pk}/takes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Takes In
+         * @description What can be listened to in a session: whole takes of all its layouts, newest first.
+         */
+        get: operations["api_takes_routes_takes_in"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sessions/{pk}/tape": {
         parameters: {
             query?: never;
@@ -2383,6 +2403,26 @@ export interface paths {
          * @description Have it measured against the layout as planned now; what was done before is there.
          */
         post: operations["api_takes_routes_measure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{pk}/measures/{job}/against/{other}/{other_job}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Against
+         * @description Which hits of another measured take are heard for which of this one.
+         */
+        get: operations["api_takes_routes_against"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2867,6 +2907,25 @@ export interface components {
             do: "add";
             /** Kind */
             kind: ("kick" | "snare" | "rack" | "floor" | "hand drum") | ("hats" | "crash" | "ride" | "splash" | "china" | "percussion");
+        };
+        /**
+         * Against
+         * @description Two takes, moment by moment.
+         */
+        Against: {
+            /** Loops */
+            loops: components["schemas"]["LoopsAgainst"][];
+            /** Whole */
+            whole: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ] | null;
         };
         /**
          * AimIn
@@ -5981,6 +6040,8 @@ export interface components {
          * @description What is needed to listen to a take.
          */
         Listening: {
+            /** First */
+            first?: number | null;
             /** Group */
             group: number;
             /** Loops */
@@ -6072,6 +6133,8 @@ export interface components {
          * @description The hits of one drum, to be heard over and over.
          */
         Loop: {
+            /** Level Db */
+            level_db?: number[];
             /** Name */
             name: string;
             /** Source */
@@ -6081,6 +6144,28 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * LoopsAgainst
+         * @description The hits of a drum in two takes, each for one of the other; both last equally long.
+         */
+        LoopsAgainst: {
+            /** Apart Db */
+            apart_db: number | null;
+            /** First */
+            first: [
+                number,
+                number
+            ][];
+            /** Name */
+            name: string;
+            /** Second */
+            second: [
+                number,
+                number
+            ][];
+            /** Source */
+            source: string;
         };
         /**
          * LugsIn
@@ -8963,6 +9048,25 @@ export interface components {
             target?: string | null;
             /** Technique */
             technique: string;
+        };
+        /**
+         * TakeNamed
+         * @description A take by its name, and the layout it is of.
+         */
+        TakeNamed: {
+            /** Id */
+            id: number;
+            /** Layout */
+            layout: string;
+            /** Layout Id */
+            layout_id: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Name */
+            name: string;
         };
         /**
          * TakeOut
@@ -15044,6 +15148,46 @@ export interface operations {
             503: components["responses"]["Any503"];
         };
     };
+    api_takes_routes_takes_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeNamed"][];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
     api_log_routes_tape: {
         parameters: {
             query?: never;
@@ -16158,6 +16302,49 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
+            429: components["responses"]["Any429"];
+            500: components["responses"]["Any500"];
+            503: components["responses"]["Any503"];
+        };
+    };
+    api_takes_routes_against: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pk: number;
+                job: number;
+                other: number;
+                other_job: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Against"];
+                };
+            };
+            400: components["responses"]["Any400"];
+            401: components["responses"]["Any401"];
+            403: components["responses"]["Any403"];
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            408: components["responses"]["Any408"];
+            413: components["responses"]["Any413"];
+            422: components["responses"]["Any422"];
             429: components["responses"]["Any429"];
             500: components["responses"]["Any500"];
             503: components["responses"]["Any503"];

@@ -60,21 +60,22 @@ function device() {
 const RATE = 48_000;
 const WAY: Way = { flip: false, later: 0, db: 0, pan: 0, side: false, on: true };
 
-function player(tracks = 2, piece?: (g: number) => Promise<string>) {
+/** Of one take, or of two with as many tracks, the other at half the rate. */
+function player(tracks = 2, piece?: (g: number) => Promise<string>, takes = 1) {
   const d = device();
   const asked: string[] = [];
   const failed: string[] = [];
   const made = new TakePlayer(
     d.audio as unknown as AudioDevice,
-    {
-      rate: RATE,
+    Array.from({ length: takes }, (_, take) => ({
+      rate: RATE / (take + 1),
       group: 8,
       tracks: Array.from({ length: tracks }, () => ({ side: false })),
       piece: (g, span) => {
         asked.push(`${g} ${span.begin}`);
         return (piece?.(g) ?? Promise.resolve(`${g} ${span.begin}`)) as never;
       },
-    },
+    })),
     0.5,
     (error) => failed.push(error?.message ?? "end"),
   );
@@ -110,7 +111,7 @@ describe("a take while it is heard", () => {
 
   it("lets every part follow the one before on the sample, all groups at once", async () => {
     const { player: p, started, asked } = player(10);
-    p.play({ spans: chunks(0, 9 * RATE, RATE), loop: false });
+    p.play({ parts: chunks(0, 9 * RATE, RATE).map((s) => [s]), loop: false });
     await settle();
     expect(started.map((s) => s.buffer)).toEqual(["0 0", "1 0"]);
     expect(started[0]?.when).toBe(started[1]?.when);
@@ -125,7 +126,7 @@ describe("a take while it is heard", () => {
       { begin: 0, count: RATE },
       { begin: 5 * RATE, count: RATE / 2 },
     ];
-    p.play({ spans, loop: true });
+    p.play({ parts: spans.map((s) => [s]), loop: true });
     for (let n = 0; n < 40; n++) {
       await settle(150);
       audio.currentTime += 0.15;
@@ -146,6 +147,42 @@ describe("a take while it is heard", () => {
     expect(p.position()).toBeNull();
   });
 
+  it("begins every part of two takes at one moment, each in its own samples", async () => {
+    const { player: p, started, audio, taps, made } = player(10, undefined, 2);
+    const parts = [
+      [
+        { begin: 100, count: RATE },
+        { begin: 700, count: RATE / 2 },
+      ],
+      [
+        { begin: 5 * RATE, count: RATE / 2 },
+        { begin: RATE, count: RATE / 4 },
+      ],
+    ];
+    p.play({ parts, loop: true });
+    await settle();
+    expect(started.slice(0, 4).map((s) => s.buffer)).toEqual(["0 100", "1 100", "0 700", "1 700"]);
+    expect(new Set(started.slice(0, 4).map((s) => s.when)).size).toBe(1);
+    const when = started[0]?.when ?? 0;
+    audio.currentTime = when + 0.25;
+    expect(p.position(0)).toEqual({ number: 0, sample: expect.closeTo(100 + RATE / 4, 6) });
+    expect(p.position(1)).toEqual({ number: 0, sample: expect.closeTo(700 + RATE / 8, 6) });
+    expect(p.position(2)).toBeNull();
+    expect(started.slice(4).map((s) => s.buffer)).toEqual([
+      `0 ${5 * RATE}`,
+      `1 ${5 * RATE}`,
+      `0 ${RATE}`,
+      `1 ${RATE}`,
+    ]);
+    for (const s of started.slice(4)) expect(s.when).toBeCloseTo(when + 1, 9);
+    // The channels of the second take come after those of the first, and are late by its own clock.
+    p.apply(Array.from({ length: 20 }, (_, n) => ({ ...WAY, on: n >= 10, later: 48 })));
+    expect(taps(9).map((t) => t.last)).toEqual([0, 0]);
+    expect(taps(10).map((t) => t.last)).toEqual([0, 1]);
+    expect(made.delays[2 * 9 + 1]?.last).toBe(48 / RATE);
+    expect(made.delays[2 * 10 + 1]?.last).toBe(96 / RATE);
+  });
+
   it("says so where sound comes too late, and goes on", async () => {
     let slow = 0;
     const {
@@ -156,7 +193,7 @@ describe("a take while it is heard", () => {
       const wait = slow;
       return new Promise((done) => setTimeout(() => done(`${g}`), wait));
     });
-    p.play({ spans: [{ begin: 0, count: 4 * RATE }], loop: true });
+    p.play({ parts: [[{ begin: 0, count: 4 * RATE }]], loop: true });
     await settle(10);
     expect(started).toHaveLength(1);
     slow = 4000;
@@ -169,7 +206,7 @@ describe("a take while it is heard", () => {
 
   it("tells when it has come to its end", async () => {
     const { player: p, failed, audio } = player(1);
-    p.play({ spans: [{ begin: 0, count: RATE }], loop: false });
+    p.play({ parts: [[{ begin: 0, count: RATE }]], loop: false });
     await settle(200);
     expect(failed).toEqual([]);
     audio.currentTime += 1.2;
@@ -181,7 +218,7 @@ describe("a take while it is heard", () => {
     const { player: p, failed } = player(1, () =>
       Promise.reject(new Error("The take was deleted")),
     );
-    p.play({ spans: [{ begin: 0, count: 10 }], loop: false });
+    p.play({ parts: [[{ begin: 0, count: 10 }]], loop: false });
     await settle();
     expect(failed).toEqual(["The take was deleted"]);
   });

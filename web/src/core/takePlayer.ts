@@ -1,6 +1,6 @@
 /**
- * A take while it is heard: its channels run side by side, and what is done to one of them is heard
- * at once and without a gap.
+ * Takes while they are heard: the channels of one, or of two, run side by side, and what is done to
+ * one of them is heard at once and without a gap.
  *
  * Each channel goes through two delays of which one is heard. A new delay is set on the silent one,
  * then the two are faded across; so a delay never bends the pitch, and a flip never clicks. Pieces of
@@ -35,6 +35,7 @@ export type AudioDevice = Pick<
 
 export type TrackIn = Pick<Way, "side">;
 
+/** A take. */
 export interface Source {
   rate: number;
   /** Channels a piece holds. */
@@ -50,7 +51,8 @@ interface Tap {
 }
 
 interface Strip {
-  in: GainNode;
+  /** Of its take. */
+  rate: number;
   taps: [Tap, Tap];
   /** Which of the two is heard. */
   heard: 0 | 1;
@@ -68,21 +70,25 @@ const START_S = 0.06;
 const EDGE_S = 0.01;
 
 export interface Playing {
-  spans: readonly Span[];
+  /** One after the other; of each a stretch of every take, equally long. */
+  parts: readonly (readonly Span[])[];
   /** Again from the first after the last. */
   loop: boolean;
 }
 
-interface Clip extends Span {
+interface Clip {
+  spans: readonly Span[];
   number: number;
-  /** When it begins, on the device's clock. */
+  /** When it begins, on the device's clock, and how long it is, seconds. */
   when: number;
+  long: number;
 }
 
 export class TakePlayer {
   private readonly master: GainNode;
   private readonly strips: Strip[];
-  private readonly splitters: ChannelSplitterNode[];
+  /** For each take one to every group of its channels. */
+  private readonly splitters: ChannelSplitterNode[][];
   private readonly running = new Set<AudioBufferSourceNode>();
   private clips: Clip[] = [];
   private round = 0;
@@ -91,7 +97,7 @@ export class TakePlayer {
 
   constructor(
     private readonly device: AudioDevice,
-    private readonly source: Source,
+    private readonly sources: readonly Source[],
     volume: number,
     /** It is over: played to its end, or no sound came, and why. */
     private readonly over: (error: Error | null) => void,
@@ -99,15 +105,23 @@ export class TakePlayer {
     this.master = device.createGain();
     this.master.gain.value = volume;
     this.master.connect(device.destination);
-    const groups = Math.ceil(source.tracks.length / source.group);
-    this.splitters = Array.from({ length: groups }, () =>
-      device.createChannelSplitter(source.group),
+    this.splitters = sources.map(({ tracks, group }) =>
+      Array.from({ length: Math.ceil(tracks.length / group) }, () =>
+        device.createChannelSplitter(group),
+      ),
     );
-    this.strips = source.tracks.map((t, n) => this.strip(t, n));
+    this.strips = sources.flatMap((source, s) =>
+      source.tracks.map((track, n) => this.strip(track, n, source, this.splitters[s] ?? [])),
+    );
   }
 
-  private strip(track: TrackIn, n: number): Strip {
-    const { device, source } = this;
+  private strip(
+    track: TrackIn,
+    n: number,
+    { rate, group }: Source,
+    from: ChannelSplitterNode[],
+  ): Strip {
+    const { device } = this;
     const into = device.createGain();
     const { out, pan } = track.side ? this.sideOut() : this.panOut();
     const tap = (): Tap => {
@@ -117,8 +131,8 @@ export class TakePlayer {
       into.connect(delay).connect(gain).connect(out);
       return { delay, gain };
     };
-    this.splitters[Math.floor(n / source.group)]?.connect(into, n % source.group);
-    return { in: into, taps: [tap(), tap()], heard: 0, later: 0, pan };
+    from[Math.floor(n / group)]?.connect(into, n % group);
+    return { rate, taps: [tap(), tap()], heard: 0, later: 0, pan };
   }
 
   private panOut() {
@@ -143,7 +157,7 @@ export class TakePlayer {
     this.master.gain.setTargetAtTime(volume, this.device.currentTime, FADE_S / 3);
   }
 
-  /** What is done to every channel, in the order of the tracks; heard at once. */
+  /** What is done to every channel, in the order of the tracks, take by take; heard at once. */
   apply(ways: readonly Way[]): void {
     for (const [n, way] of ways.entries()) {
       const strip = this.strips[n];
@@ -157,7 +171,7 @@ export class TakePlayer {
       this.fade(strip.taps[strip.heard], 0, now);
       strip.heard = strip.heard ? 0 : 1;
       strip.later = way.later;
-      strip.taps[strip.heard].delay.delayTime.setValueAtTime(way.later / this.source.rate, now);
+      strip.taps[strip.heard].delay.delayTime.setValueAtTime(way.later / strip.rate, now);
     }
     const size = way.on ? 10 ** (way.db / 20) : 0;
     this.fade(strip.taps[strip.heard], way.flip ? -size : size, now);
@@ -169,12 +183,13 @@ export class TakePlayer {
     gain.gain.setTargetAtTime(to, now, FADE_S / 3);
   }
 
-  /** Which part is heard at this moment, and the sample of the take; null before the first. */
-  position(): { number: number; sample: number } | null {
+  /** Which part is heard at this moment, and the sample of a take; null before the first. */
+  position(take = 0): { number: number; sample: number } | null {
     const now = this.device.currentTime;
     const clip = this.clips.findLast((c) => c.when <= now);
-    if (!clip) return null;
-    return { number: clip.number, sample: clip.begin + (now - clip.when) * this.source.rate };
+    const [span, source] = [clip?.spans[take], this.sources[take]];
+    if (!clip || !span || !source) return null;
+    return { number: clip.number, sample: span.begin + (now - clip.when) * source.rate };
   }
 
   /** Seconds, on the clock of the sound. */
@@ -190,23 +205,25 @@ export class TakePlayer {
     void this.run(what, this.round).catch((error: Error) => this.end(error));
   }
 
-  private async run({ spans, loop }: Playing, round: number): Promise<void> {
-    const { rate } = this.source;
+  private async run({ parts, loop }: Playing, round: number): Promise<void> {
+    const rate = this.sources[0]?.rate ?? 1;
     let due = 0;
-    for (let n = 0; loop || n < spans.length; n++) {
-      const span = spans[n % spans.length] as Span;
-      const next = spans[(n + 1) % spans.length] as Span;
-      const pieces = await this.pieces(span);
+    for (let n = 0; loop || n < parts.length; n++) {
+      const spans = parts[n % parts.length] as readonly Span[];
+      const next = parts[(n + 1) % parts.length] as readonly Span[];
+      const pieces = await this.pieces(spans);
       if (this.round !== round) return;
-      if (loop || n + 1 < spans.length) void this.pieces(next).catch(() => undefined);
+      if (loop || n + 1 < parts.length) void this.pieces(next).catch(() => undefined);
       const now = this.device.currentTime;
       if (due < now + START_S / 2) {
         if (n > 0) this.late++;
         // On a sample, so that what follows is not read between two.
         due = Math.ceil((now + START_S) * rate) / rate;
       }
-      this.begin(pieces, { ...span, number: n % spans.length, when: due }, loop);
-      due = Math.round(due * rate + span.count) / rate;
+      const count = spans[0]?.count ?? 0;
+      const clip = { spans, number: n % parts.length, when: due, long: count / rate };
+      this.begin(pieces, clip, loop);
+      due = Math.round(due * rate + count) / rate;
       await this.until(due - AHEAD_S, round);
       if (this.round !== round) return;
     }
@@ -219,16 +236,21 @@ export class TakePlayer {
     this.over(error);
   }
 
-  private pieces(span: Span): Promise<AudioBuffer[]> {
-    return Promise.all(this.splitters.map((_, g) => this.source.piece(g, span)));
+  /** Of every take every group, in the order of the splitters. */
+  private pieces(spans: readonly Span[]): Promise<AudioBuffer[]> {
+    const asked = spans.flatMap((span, s) =>
+      (this.splitters[s] ?? []).map((_, g) => (this.sources[s] as Source).piece(g, span)),
+    );
+    return Promise.all(asked);
   }
 
   private begin(pieces: AudioBuffer[], clip: Clip, edges: boolean): void {
     this.clips = [...this.clips.slice(-8), clip];
-    for (const [g, buffer] of pieces.entries()) {
+    const outs = this.splitters.flat();
+    for (const [n, buffer] of pieces.entries()) {
       const source = this.device.createBufferSource();
       source.buffer = buffer;
-      const out = this.splitters[g] as AudioNode;
+      const out = outs[n] as AudioNode;
       source.connect(edges ? this.faded(clip, out) : out);
       source.onended = () => {
         source.disconnect();
@@ -241,7 +263,7 @@ export class TakePlayer {
 
   private faded(clip: Clip, out: AudioNode): AudioNode {
     const gain = this.device.createGain();
-    const end = clip.when + clip.count / this.source.rate;
+    const end = clip.when + clip.long;
     gain.gain.setValueAtTime(0, clip.when);
     gain.gain.linearRampToValueAtTime(1, clip.when + EDGE_S);
     gain.gain.setValueAtTime(1, end - EDGE_S);

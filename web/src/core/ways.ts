@@ -62,6 +62,10 @@ export function waysOf(tracks: readonly Heard[], shifts: Shifts, mix: Mixed, tri
   }));
 }
 
+/** Nothing is heard of these: another take is. */
+export const silent = (tracks: readonly Heard[]): Way[] =>
+  tracks.map(({ pan, side }) => ({ ...NOTHING, db: 0, pan, side, on: false }));
+
 export const same = (a: Shifts, b: Shifts): boolean =>
   Object.keys(a).every((c) => a[c]?.flip === b[c]?.flip && a[c]?.later === b[c]?.later);
 

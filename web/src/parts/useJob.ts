@@ -21,26 +21,35 @@ export function useJob(
   const [job, setJob] = useState<Looked | null>(null);
   const [bad, setBad] = useState("");
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  /** What was asked for last: nothing that comes of what was asked for before counts. */
+  const last = useRef<Promise<Job> | null>(null);
   useEffect(() => () => clearTimeout(timer.current), []);
-  const follow = (now: Job) => {
+  const follow = (asked: Promise<Job>, now: Job) => {
+    if (last.current !== asked) return;
     setJob(lookedAt(now));
-    if (!lookedAt(now).over) again(now.id, LOOK_MS);
+    if (!lookedAt(now).over) again(asked, now.id, LOOK_MS);
     else if (now.state === "done") onDone?.(now);
   };
-  const again = (pk: number, wait: number) => {
+  const failed = (asked: Promise<Job>, error: Error) => {
+    if (last.current === asked) setBad(error.message);
+  };
+  const again = (asked: Promise<Job>, pk: number, wait: number) => {
     timer.current = setTimeout(() => {
       look(pk)
-        .then(follow)
+        .then((now) => follow(asked, now))
         .catch((error: Error) => {
-          if (fateOf(error) === "away" || fateOf(error) === "stranger") again(pk, AWAY_MS);
-          else setBad(error.message);
+          const unanswered = fateOf(error) === "away" || fateOf(error) === "stranger";
+          if (unanswered && last.current === asked) again(asked, pk, AWAY_MS);
+          else failed(asked, error);
         });
     }, wait);
   };
   const start = (asked: Promise<Job>) => {
+    clearTimeout(timer.current);
+    last.current = asked;
     setBad("");
     setJob(null);
-    asked.then(follow).catch((error: Error) => setBad(error.message));
+    asked.then((now) => follow(asked, now)).catch((error: Error) => failed(asked, error));
   };
   const stop = () => {
     if (job && callOff)

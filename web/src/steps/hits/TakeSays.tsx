@@ -66,7 +66,7 @@ function Part({ part, take, takes, told, job }: PartProps) {
   if (part === "tracks") return <Tracks {...{ take, takes, told }} />;
   if (part === "places") return <PlacesHeard told={told} />;
   if (part === "align") return <Align {...{ take: take.id, told, job }} />;
-  if (part === "listen") return <Listen {...{ take: take.id, told, job }} />;
+  if (part === "listen") return <Listen {...{ take, told, job }} />;
   if (part === "since") return <Since {...{ take, takes }} />;
   return <DrumSays {...{ take: take.id, told, job }} />;
 }

@@ -5,7 +5,7 @@ import type { Side } from "../../../parts/hearing";
 import type { Listened } from "./useListen";
 import { nameOf } from "./useSides";
 
-export function Against({ on, looped }: { on: Listened; looped: boolean }) {
+export function Against({ on }: { on: Listened }) {
   const { sides, test, hearsX } = on;
   const heard = (side: Side) => !hearsX && sides.side === side;
   return (
@@ -19,8 +19,7 @@ export function Against({ on, looped }: { on: Listened; looped: boolean }) {
           className={`${heard(side) ? "btn-main" : "btn"} px-3 py-1`}
           onClick={() => on.hear(side)}
         >
-          <span className="num mr-1.5 font-bold">{side}</span>
-          {nameOf(sides, side)}
+          <span className="num mr-1 font-bold">{side}</span> {nameOf(sides, side)}
         </button>
       ))}
       {test.blind ? (
@@ -35,7 +34,7 @@ export function Against({ on, looped }: { on: Listened; looped: boolean }) {
           Blind test
         </button>
       )}
-      {looped && (
+      {on.played.moments.length > 0 && (
         <Tick checked={on.alike} onTake={on.setAlike}>
           <span className="text-[0.85rem]">equally loud</span>
         </Tick>
@@ -43,7 +42,22 @@ export function Against({ on, looped }: { on: Listened; looped: boolean }) {
       <span className="text-[0.8rem] text-soft pointer-coarse:hidden max-sm:hidden">
         Keys: A, B{test.blind && ", X"}; the space bar plays and stops.
       </span>
+      <TwoTakes on={on} />
     </section>
+  );
+}
+
+/** What is heard of two takes beside what was moved. */
+function TwoTakes({ on: { sides, played } }: { on: Listened }) {
+  if (sides.decks.length < 2) return null;
+  const { apart_db: apart } = played.program;
+  return (
+    <p className="w-full text-[0.85rem] text-soft" data-two-takes={apart}>
+      Two performances, each in the balance of its layout: what was played or tuned otherwise is
+      heard as well.
+      {apart != null &&
+        ` Every stroke stands against one that is as hard for its take, within ${apart.toFixed(1)} dB.`}
+    </p>
   );
 }
 

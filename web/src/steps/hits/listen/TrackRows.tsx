@@ -9,7 +9,8 @@ import type { Sides } from "./useSides";
 const MOST_LATER = 20_000;
 
 export function TrackRows({ sides }: { sides: Sides }) {
-  const { tracks, mix, setMix, shift } = sides;
+  const { mix, setMix, shift } = sides;
+  const { tracks } = sides.deck.heard;
   const { shifts } = sides.sides[sides.side];
   return (
     <table className="w-full self-start text-[0.85rem]" aria-label="Channels as heard">

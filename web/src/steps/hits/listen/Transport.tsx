@@ -1,18 +1,9 @@
 /** Play and stop, how loud, and which hit is heard at the moment. */
 import { useEffect, useState } from "react";
-import type { TakeHeard } from "../../../api/types";
 import { Slide } from "../../../parts/fields/Slide";
 import type { Listened } from "./useListen";
 
-type Loop = TakeHeard["loops"][number];
-
-interface Props {
-  on: Listened;
-  loop: Loop | undefined;
-  rate: number;
-}
-
-export function Transport({ on, loop, rate }: Props) {
+export function Transport({ on }: { on: Listened }) {
   const { sound } = on;
   return (
     <div className="flex flex-wrap items-center gap-3">
@@ -36,7 +27,7 @@ export function Transport({ on, loop, rate }: Props) {
           onTake={sound.loud}
         />
       </div>
-      <Now {...{ on, loop, rate }} />
+      <Now on={on} />
       {sound.bad && <p role="alert">{sound.bad}</p>}
     </div>
   );
@@ -45,23 +36,26 @@ export function Transport({ on, loop, rate }: Props) {
 const LOOK_MS = 120;
 
 /** Where it is, by the clock of the sound. */
-function Now({ on, loop, rate }: Props) {
-  const { sound } = on;
-  const [now, setNow] = useState(sound.now);
+function Now({ on }: { on: Listened }) {
+  const { sound, sides, played } = on;
+  const { deck, decks } = sides;
+  const n = decks.indexOf(deck);
+  const [now, setNow] = useState(() => sound.now(n));
   useEffect(() => {
     if (!sound.on) return;
     const timer = setInterval(() => {
-      setNow(sound.now());
+      setNow(sound.now(n));
     }, LOOK_MS);
     return () => clearInterval(timer);
-  }, [sound.on, sound.now]);
+  }, [sound.on, sound.now, n]);
   if (!sound.on) return <span className="text-[0.85rem] text-soft">Silent</span>;
   const { at, late, clock } = now;
   const told = { "data-late": late, "data-clock": clock, "data-sample": at?.sample };
-  const hit = at && loop ? `hit ${at.number + 1} of ${loop.spans.length}` : "";
+  const { loop, parts } = played.program;
+  const hit = at && loop ? `hit ${at.number + 1} of ${parts.length}` : "";
   return (
     <span className="num text-[0.85rem] text-soft" {...told}>
-      {at ? hit || `${(at.sample / rate).toFixed(0)} s` : "Fetching the sound…"}
+      {at ? hit || `${(at.sample / deck.heard.rate_hz).toFixed(0)} s` : "Fetching the sound…"}
       {late > 0 && `; the line was too slow ${late === 1 ? "once" : `${late} times`}`}
     </span>
   );

@@ -1,21 +1,23 @@
 /** Listening to a take: what sounds, which side is heard, and the blind test. */
 import { useState } from "react";
-import type { TakeHeard } from "../../../api/types";
-import type { Playing } from "../../../core/takePlayer";
 import { type Side, useBlind, useKeys } from "../../../parts/hearing";
+import { type Deck, useOther } from "./decks";
+import { usePlayed } from "./usePlayed";
 import { useAlike, useSides } from "./useSides";
 import { useSound } from "./useSound";
 
-export function useListen(take: number, job: number, heard: TakeHeard, playing: Playing) {
-  const sides = useSides(heard);
+export function useListen(own: Deck) {
+  const sides = useSides(own);
+  const played = usePlayed(sides);
+  const other = useOther(own, sides.put);
   const [hearsX, setHearsX] = useState(false);
   const [alike, setAlike] = useState(true);
   const test = useBlind(() => sound.stop());
   const { blind } = test;
   const shown: Side = blind && hearsX ? blind.x : sides.side;
-  const sound = useSound(take, job, heard, sides.ways[shown]);
-  useAlike(sides, sound.parts, playing.loop ? playing.spans : null, alike && sound.on);
-  const play = () => sound.play(playing);
+  const sound = useSound(sides.decks, sides.ways[shown]);
+  useAlike(sides, sound.parts, played.moments, alike && sound.on);
+  const play = () => sound.play(played.program);
   const hear = (side: Side) => {
     setHearsX(false);
     sides.setSide(side);
@@ -35,6 +37,8 @@ export function useListen(take: number, job: number, heard: TakeHeard, playing: 
   });
   return {
     sides,
+    other,
+    played,
     sound,
     play,
     hear,

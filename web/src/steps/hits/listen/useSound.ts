@@ -1,12 +1,13 @@
-/** The sound of a take: fetched piece by piece, played, stopped. */
+/** The sound of a take, or of two side by side: fetched piece by piece, played, stopped. */
 import { useEffect, useMemo, useRef, useState } from "react";
 import { api, must } from "../../../api/client";
-import type { TakeHeard } from "../../../api/types";
 import { Pieces } from "../../../core/pieces";
 import type { Span } from "../../../core/spans";
 import { type Playing, TakePlayer, type Way } from "../../../core/takePlayer";
+import type { Deck } from "./decks";
 
 export const QUIET = 0.5;
+const NONE = new Float32Array();
 /** Of decoded sound, bytes: some minutes of a small kit, the hits of a drum of a large one. */
 const MOST_KEPT = 160_000_000;
 
@@ -26,51 +27,58 @@ function piecesOf(take: number, job: number, device: AudioContext) {
   return new Pieces<AudioBuffer>(fetched, (b) => b.length * b.numberOfChannels * 4, MOST_KEPT);
 }
 
-/** The device at the take's own rate, so that a sample stays one. */
-function opened(take: number, job: number, heard: TakeHeard, over: (error: Error | null) => void) {
-  const device = new AudioContext({ sampleRate: heard.rate_hz });
-  const pieces = piecesOf(take, job, device);
-  const piece = (group: number, span: Span) => pieces.get(keyOf(group, span));
-  const { rate_hz: rate, group, tracks } = heard;
-  return { player: new TakePlayer(device, { rate, group, tracks, piece }, QUIET, over), piece };
+/** The device at the first take's own rate, so that a sample stays one. */
+function opened(decks: readonly Deck[], volume: number, over: (error: Error | null) => void) {
+  const device = new AudioContext({ sampleRate: decks[0]?.heard.rate_hz });
+  const sources = decks.map(({ take, job, heard }) => {
+    const pieces = piecesOf(take, job, device);
+    const piece = (group: number, span: Span) => pieces.get(keyOf(group, span));
+    const { rate_hz: rate, group, tracks } = heard;
+    return { rate, group, tracks, piece };
+  });
+  return { player: new TakePlayer(device, sources, volume, over), sources };
 }
 
-/** The channels of some stretches as they were recorded, in the order of the tracks. */
-export type Parts = (spans: readonly Span[]) => Promise<Float32Array[][]>;
+/** The channels of some stretches of a take as they were recorded, in the order of its tracks. */
+export type Parts = (deck: number, spans: readonly Span[]) => Promise<Float32Array[][]>;
 
-export function useSound(take: number, job: number, heard: TakeHeard, ways: readonly Way[]) {
+export function useSound(decks: readonly Deck[], ways: readonly Way[]) {
   const open = useRef<ReturnType<typeof opened> | null>(null);
   const [on, setOn] = useState(false);
   const [bad, setBad] = useState("");
   const [volume, setVolume] = useState(QUIET);
-  const wanted = useRef(ways);
-  wanted.current = ways;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another measurement is another sound
+  const wanted = useRef({ ways, volume });
+  wanted.current = { ways, volume };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: other takes are another sound
   useEffect(
     () => () => {
       open.current?.player.close();
       open.current = null;
       setOn(false);
     },
-    [take, job],
+    [decks],
   );
   useEffect(() => open.current?.player.apply(ways), [ways]);
   const acts = useMemo(() => {
     // Not before somebody asks for sound: a browser lets no page sound by itself.
     const ready = () => {
-      open.current ??= opened(take, job, heard, (error) => {
+      open.current ??= opened(decks, wanted.current.volume, (error) => {
         setOn(false);
         if (error) setBad(`${error.message} Press Play to go on.`);
       });
       return open.current;
     };
-    const parts: Parts = (spans) =>
+    const parts: Parts = (deck, spans) =>
       Promise.all(
         spans.map(async (span) => {
-          const groups = Math.ceil(heard.tracks.length / heard.group);
-          const all = Array.from({ length: groups }, (_, g) => ready().piece(g, span));
+          const source = ready().sources[deck];
+          const groups = source ? Math.ceil(source.tracks.length / source.group) : 0;
+          const all = Array.from({ length: groups }, (_, g) => source?.piece(g, span));
           return (await Promise.all(all)).flatMap((b) =>
-            Array.from({ length: b.numberOfChannels }, (_, c) => b.getChannelData(c)),
+            Array.from(
+              { length: b?.numberOfChannels ?? 0 },
+              (_, c) => b?.getChannelData(c) ?? NONE,
+            ),
           );
         }),
       );
@@ -80,7 +88,7 @@ export function useSound(take: number, job: number, heard: TakeHeard, ways: read
         setBad("");
         try {
           const { player } = ready();
-          player.apply(wanted.current);
+          player.apply(wanted.current.ways);
           player.play(what);
           setOn(true);
         } catch (error) {
@@ -95,13 +103,13 @@ export function useSound(take: number, job: number, heard: TakeHeard, ways: read
         setVolume(v);
         open.current?.player.setVolume(v);
       },
-      now: () => ({
-        at: open.current?.player.position() ?? null,
+      now: (deck: number) => ({
+        at: open.current?.player.position(deck) ?? null,
         late: open.current?.player.late ?? 0,
         clock: open.current?.player.clock ?? 0,
       }),
     };
-  }, [take, job, heard]);
+  }, [decks]);
   return { ...acts, on, bad, volume };
 }
 
