@@ -1,6 +1,6 @@
 """The log of a session as CSV: what was tried, what it did, what had changed for it."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import Final
 
 from plans.models import TriedLog
@@ -10,7 +10,16 @@ from ringside.answers.changes import Change
 from sheets.table import as_csv
 from sheets.units import Ruler
 
-HEADINGS: Final = ("When", "Song", "Layout", "How it is", "What it did", "What changed", "By")
+HEADINGS: Final = (
+    "When",
+    "Song",
+    "Layout",
+    "How it is",
+    "What it did",
+    "What changed",
+    "Take",
+    "By",
+)
 CHANGES: Final = TypeAdapter(list[Change])
 
 
@@ -28,15 +37,15 @@ def change_words(change: Change, ruler: Ruler) -> str:
     return f"{told}; snare {snare}, kick {kick}"
 
 
-def tried_csv(lines: Sequence[TriedLog], ruler: Ruler) -> str:
-    """The lines, newest first, as a table, oldest first."""
-    return as_csv(HEADINGS, [_row(line, ruler) for line in reversed(lines)])
+def tried_csv(lines: Sequence[TriedLog], ruler: Ruler, takes: Mapping[int, str]) -> str:
+    """The lines, newest first, as a table, oldest first; takes by their lines' numbers."""
+    return as_csv(HEADINGS, [_row(x, ruler, takes.get(x.pk, "")) for x in reversed(lines)])
 
 
-def _row(line: TriedLog, ruler: Ruler) -> dict[str, str]:
+def _row(line: TriedLog, ruler: Ruler, take: str) -> dict[str, str]:
     since = CHANGES.validate_python(line.since)
     values = (
         line.at.isoformat(timespec="seconds"), line.song, line.layout.name, line.verdict,
-        line.words, "\n".join(change_words(c, ruler) for c in since), line.who,
+        line.words, "\n".join(change_words(c, ruler) for c in since), take, line.who,
     )  # fmt: skip
     return dict(zip(HEADINGS, values, strict=True))

@@ -269,17 +269,18 @@ def sound(user: User, take_pk: int, job_pk: int, group: int, begin: int, count: 
 @transaction.atomic
 def record(
     user: User, layout_pk: int, key: UUID, seed: int, wrong: list[str], *,
-    set_up: Wrong | None = None, name: str = "",
+    set_up: Wrong | None = None, name: str = "", line: int | None = None,
 ) -> Job:  # fmt: skip
     """Have the simulated recorder play a layout; the take it makes has this key.
 
-    What is set up wrong is drawn from the seed, one of each kind asked for, or else as told.
+    What is set up wrong is drawn from the seed, one of each kind asked for, or else as told. A line
+    of the log may be about it before it is there.
     """
     layout = layout_for(user, layout_pk)
     _checked(layout, [FileBegun("simulated", 1)])
     ask = {
         "layout": layout.pk, "user": user.pk, "key": str(key), "seed": seed, "wrong": wrong,
         "set": set_up.model_dump(mode="json") if set_up else None,
-        "name": name or f"Simulated, seed {seed}",
+        "name": name or f"Simulated, seed {seed}", "line": line,
     }  # fmt: skip
     return jobs.ask_for(layout.session.studio, RECORD.name, key.hex, ask)

@@ -12,7 +12,7 @@ from django.db import transaction
 from jobs.errors import Refused
 from jobs.kinds import Kind, Tell
 from plans import lines
-from plans.models import Layout
+from plans.models import Layout, TriedLog
 from ringside.errors import RingsideError
 from ringside.files.stored import LAYOUT
 from ringside.pairs.analysis import analyse
@@ -20,7 +20,7 @@ from ringside.standing.stood import AsItStands
 from studios.stored import unpacked
 
 from takes.files import MOST_AT_ONCE, as_local, keep_piece
-from takes.models import Take, TakeFile
+from takes.models import LineTake, Take, TakeFile
 
 if TYPE_CHECKING:
     from ringside.takes.reading import Corrections
@@ -126,6 +126,8 @@ def _kept(
         layout=layout, key=key, name=ask["name"], by=user, truth=told, plan=plan
     )
     lines.forget(layout)
+    if TriedLog.objects.filter(pk=ask.get("line"), session=layout.session_id).exists():
+        LineTake.objects.get_or_create(line_id=ask["line"], defaults={"take": take})
     for n, path in enumerate(paths):
         file = TakeFile(take=take, number=n, name=path.name, size=path.stat().st_size)
         with path.open("rb") as source:

@@ -2,7 +2,7 @@
 
 from django.conf import settings
 from django.db import models
-from plans.models import Layout
+from plans.models import Layout, TriedLog
 
 
 class Take(models.Model):
@@ -46,3 +46,10 @@ class TakeFile(models.Model):
     def whole(self) -> bool:
         """Whether all of it has come."""
         return self.received == self.size
+
+
+class LineTake(models.Model):
+    """The take that a line of the log is about: what was heard can be heard again."""
+
+    line = models.OneToOneField(TriedLog, on_delete=models.CASCADE, related_name="+")
+    take = models.ForeignKey(Take, on_delete=models.CASCADE, related_name="lines")

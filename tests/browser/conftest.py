@@ -119,9 +119,9 @@ def pick(field: Locator, value: str) -> None:
     expect(page.get_by_role("listbox")).to_have_count(0)
 
 
-def until(page: Page, what: Callable[[], bool]) -> None:
+def until(page: Page, what: Callable[[], bool], seconds: int = 8) -> None:
     """Wait until something that is kept on the server is so."""
-    for _ in range(80):
+    for _ in range(10 * seconds):
         if what():
             return
         page.wait_for_timeout(100)

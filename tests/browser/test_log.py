@@ -1,10 +1,11 @@
 """The log: what a change did is written down, found again and gone back to."""
 
 import json
+from uuid import uuid4
 
 from playwright.sync_api import expect
 
-from tests.browser.conftest import until
+from tests.browser.conftest import pick, until
 
 
 def moved(person, mic, by):
@@ -144,3 +145,52 @@ def test_a_line_is_said_otherwise_after_the_mix_was_heard(someone):
     expect(line(page, "Too full in the mix")).to_contain_text("No")
     expect(page.locator("[data-line]")).to_have_count(1)
     assert [r["verdict"] for r in tried(someone)] == ["no"]
+
+
+def recorded(person, seed):
+    """A simulated take of the layout as it is; its name."""
+    sent = {"key": str(uuid4()), "seed": seed, "wrong": []}
+    job = person.post(f"/layouts/{person.layout}/takes/simulated", sent).json()["id"]
+    until(person.page, lambda: person.get(f"/recordings/{job}").json()["state"] == "done", 60)
+    return f"Simulated, seed {seed}"
+
+
+def test_a_line_is_about_a_take_and_is_heard_against_the_one_before_it(someone):
+    page = someone.open("log")
+    first = recorded(someone, 1)
+    page = someone.open("log")
+    heard = page.get_by_label("Heard in the take")
+    # The take that came since the last line is likely what the line is about.
+    expect(heard).to_have_text(first)
+    write(page, "As it came")
+    expect(line(page, "As it came")).to_contain_text(f"heard in {first}")
+    expect(heard).to_have_text("none, by ear in the room")
+    second = recorded(someone, 2)
+    page = someone.open("log")
+    expect(heard).to_have_text(second)
+    pick(heard, "none, by ear in the room")
+    page = someone.open("log")  # what was chosen is kept with the rest that was begun
+    expect(heard).to_have_text("none, by ear in the room")
+    write(page, "Fuller")
+    line(page, "Fuller").get_by_role("button").first.click()
+    expect(page.get_by_role("link", name="Listen to")).to_have_count(0)
+    page.get_by_role("button", name="Say it otherwise").click()
+    pick(line(page, "Fuller").get_by_label("Heard in the take"), second)
+    page.get_by_role("button", name="Say it so").click()
+    expect(line(page, "Fuller")).to_contain_text(f"heard in {second}")
+    line(page, "Fuller").get_by_role("button").first.click()
+    page.get_by_role("link", name=f"Hear it against {first}").click()
+    for side, name in (("A", second), ("B", first)):
+        told = page.locator(f"[data-side={side}]")
+        expect(told).to_have_text(f"{side} {name}, as planned", timeout=60_000)
+    page.get_by_role("link", name="Write down what it did").click()
+    expect(heard).to_have_text(second)
+    # A take that is deleted takes no line with it.
+    page = someone.open("hits")
+    for left in (1, 0):
+        page.get_by_role("button", name="Delete", exact=True).first.click()
+        page.get_by_role("button", name="Delete it").click()
+        expect(page.get_by_role("button", name="Delete", exact=True)).to_have_count(left)
+    page = someone.open("log")
+    expect(line(page, "Fuller")).not_to_contain_text("heard in")
+    assert [r["words"] for r in tried(someone)] == ["Fuller", "As it came"]

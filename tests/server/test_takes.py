@@ -300,14 +300,21 @@ def test_who_goes_away_from_aligned_copies_makes_room_for_the_next(as_owner, dem
     again.close()
 
 
-def test_the_demos_take_is_recorded_once_with_its_overhead_off(db):
+def test_the_demos_takes_are_recorded_once_the_newer_with_its_overhead_off(db):
     call_command("load_demo", "--password", "salt")
     call_command("load_demo_take")
-    job = Job.objects.get(kind="record")
-    work_on(job.pk)
+    for job in Job.objects.filter(kind="record").order_by("pk"):
+        work_on(job.pk)
     call_command("load_demo_take")
-    take = Take.objects.get()
-    assert (take.name, take.files.count()) == ("Morning hits, simulated", 10)
+    take, low = Take.objects.all()
+    assert [(t.name, t.files.count()) for t in (take, low)] == [
+        ("Morning hits, simulated", 10), ("Overheads low, simulated", 10)
+    ]  # fmt: skip
+    demo = Api(User.objects.get(username="demo"))
+    _, log = demo("GET", f"/sessions/{take.layout.session_id}/tried")
+    assert [(x["words"][:9], x["take"] and x["take"]["id"]) for x in log] == [
+        ("Kick mic ", None), ("20 cm hig", take.pk), ("Overheads", low.pk)
+    ]  # fmt: skip
     assert take.truth["wrong"]["moved"][0]["mic"] == "OR"
     _, told = measured(Api(User.objects.get(username="demo")), take.pk)
     assert [(r["kind"], r["mic"]) for r in told["reasons"]] == [("moved", "OR")]

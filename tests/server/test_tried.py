@@ -6,10 +6,12 @@ from datetime import datetime, timedelta
 from uuid import UUID, uuid4
 
 import pytest
+from accounts.models import User
 from django.utils import timezone
 from plans import tried
 from plans.actions import make_session
 from plans.models import Layout, Revision, TriedLog
+from takes.actions import FileBegun, begin
 
 from tests.server.conftest import Api
 from tests.server.test_layouts import doc_of, moved
@@ -284,3 +286,53 @@ def test_by_tape_only_what_moved_further_than_it_can_tell_is_told(as_owner, layo
     # Of two plans every millimetre is meant.
     near = as_owner("POST", f"/tried/{plan['id']}/way-to", {"layout": moved(doc, 0.001)})[1]
     assert len(near) == 1
+
+
+def a_take(api, layout, name="Take 1"):
+    user = User.objects.get(pk=api.client.session["_auth_user_id"])
+    return begin(user, layout.pk, uuid4(), name, [FileBegun("a.wav", 9)]).pk
+
+
+def test_a_line_is_about_the_take_it_was_heard_in(as_owner, layout, session):
+    doc, _ = doc_of(as_owner, layout.pk)
+    one, two = a_take(as_owner, layout), a_take(as_owner, layout, "Take 2")
+    sent = line(doc, "fuller", take=one)
+    path = f"/layouts/{layout.pk}/tried"
+    assert as_owner("POST", path, sent)[1]["take"]["name"] == "Take 1"
+    # Sent twice it stays as it was sent first.
+    row = as_owner("POST", path, {**sent, "take": two})[1]
+    assert (row["take"]["id"], row["take"]["layout_id"]) == (one, layout.pk)
+    assert as_owner("POST", path + "/since", {"layout": doc})[1]["last"]["take"]["id"] == one
+
+    def otherwise(pk, **more):
+        told = {"key": str(uuid4()), "verdict": "no", **more}
+        status, row = as_owner("POST", f"/tried/{pk}/otherwise", told)
+        assert status == 201
+        return row
+
+    # Who says nothing of the take leaves it; another one or none is said.
+    row = otherwise(row["id"])
+    assert row["take"]["id"] == one
+    row = otherwise(row["id"], take=two)
+    assert row["take"]["id"] == two
+    table = as_owner.client.get(f"/api/sessions/{session.pk}/tried.csv").content.decode()
+    (told,) = csv.DictReader(io.StringIO(table))
+    assert (told["Take"], told["By"]) == ("Take 2", "owner")
+    assert otherwise(row["id"], take=None)["take"] is None
+
+
+def test_a_take_that_is_not_there_takes_no_line_with_it(as_owner, owner, layout, session):
+    doc, _ = doc_of(as_owner, layout.pk)
+    path = f"/layouts/{layout.pk}/tried"
+    mine = a_take(as_owner, layout)
+    assert as_owner("POST", path, line(doc, take=mine))[1]["take"]["id"] == mine
+    assert as_owner("DELETE", f"/takes/{mine}")[0] == 204
+    # Late, or of another session: the words count.
+    copy = as_owner("POST", f"/sessions/{session.pk}/copy")[1]
+    elsewhere = a_take(as_owner, Layout.objects.filter(session=copy["id"]).first())
+    for gone in (mine, elsewhere):
+        status, row = as_owner("POST", path, line(doc, "late", take=gone))
+        assert (status, row["take"]) == (201, None)
+    lines = as_owner("GET", f"/sessions/{session.pk}/tried")[1]
+    assert [r["take"] for r in lines] == [None] * 3
+    assert as_owner("POST", path, line(doc, take=0))[0] == 422

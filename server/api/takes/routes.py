@@ -38,6 +38,7 @@ from api.takes.schemas import (
     TakeOut,
     TakesOut,
 )
+from api.takes.shapes import take_named
 
 router = Router(tags=["takes"])
 GONE: dict[int, Any] = {404: Problem}
@@ -63,11 +64,7 @@ def takes(request: HttpRequest, pk: int) -> dict[str, Any]:
 @router.get("/sessions/{pk}/takes", response={200: list[TakeNamed], **GONE})
 def takes_in(request: HttpRequest, pk: int) -> list[dict[str, Any]]:
     """What can be listened to in a session: whole takes of all its layouts, newest first."""
-    return [
-        {"id": t.pk, "name": t.name, "made_at": t.made_at, "layout_id": t.layout_id,
-         "layout": t.layout.name}
-        for t in actions.takes_in(request.user, pk)
-    ]  # fmt: skip
+    return [take_named(t) for t in actions.takes_in(request.user, pk)]
 
 
 @router.get("/layouts/{pk}/heard", response={200: LastHeard | None, **GONE})

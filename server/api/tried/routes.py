@@ -12,10 +12,13 @@ from ringside.answers.changes import Change
 from ringside.errors import RingsideError
 from sheets.tried import tried_csv
 from sheets.units import Ruler
+from takes.heardlines import AS_IT_WAS, say_otherwise, takes_of_lines, write_line
+from takes.models import Take
 
 from api.common import Id, LayoutOnly, Problem, Units
 from api.layouts.schemas import LayoutOut
 from api.shapes import layout_out
+from api.takes.shapes import take_named
 from api.tried.schemas import (
     AsLayoutIn,
     ComingFromIn,
@@ -33,26 +36,37 @@ GONE = {404: Problem}
 WRONG = {404: Problem, 422: Problem}
 
 
-def _out(row: TriedLog) -> dict[str, Any]:
+def _out(row: TriedLog, take: Take | None) -> dict[str, Any]:
     return {
         "id": row.pk, "session_id": row.session_id, "session": row.session.name,
         "layout_id": row.layout_id, "layout": row.layout.name, "song": row.song,
         "words": row.words, "verdict": row.verdict, "stood": row.stood, "since": row.since,
-        "by": row.who, "at": row.at,
+        "by": row.who, "at": row.at, "take": take_named(take) if take else None,
     }  # fmt: skip
+
+
+def _every(rows: list[TriedLog]) -> list[dict[str, Any]]:
+    takes = takes_of_lines(rows)
+    return [_out(r, takes.get(r.pk)) for r in rows]
+
+
+def _one(row: TriedLog) -> dict[str, Any]:
+    return _every([row])[0]
 
 
 @router.get("/sessions/{pk}/tried", response={200: list[TriedOut], **GONE})
 def lines(request: HttpRequest, pk: int) -> list[dict[str, Any]]:
     """The log of a session, newest first."""
-    return [_out(r) for r in tried.lines_of(request.user, pk)]
+    return _every(tried.lines_of(request.user, pk))
 
 
 @router.get("/sessions/{pk}/tried.csv", response={200: str, **GONE})
 def as_csv(request: HttpRequest, pk: int, units: Units = "cm") -> HttpResponse:
     """The log of a session as a table, oldest first."""
     session = session_for(request.user, pk)
-    body = tried_csv(tried.lines_of(request.user, pk), Ruler(units, request.user.hand_sizes))
+    rows = tried.lines_of(request.user, pk)
+    takes = {line: take.name for line, take in takes_of_lines(rows).items()}
+    body = tried_csv(rows, Ruler(units, request.user.hand_sizes), takes)
     answer = HttpResponse(body, content_type="text/csv; charset=utf-8")
     answer["Content-Disposition"] = f'attachment; filename="{session.file_name}-log.csv"'
     return answer
@@ -63,21 +77,21 @@ def elsewhere(
     request: HttpRequest, pk: int, words: str = "", before: Id | None = None, most: Most = 40
 ) -> list[dict[str, Any]]:
     """Lines of the studio's other sessions that hold every word; `before` goes on from a line."""
-    return [_out(r) for r in tried.elsewhere(request.user, pk, words[:200], before, most)]
+    return _every(tried.elsewhere(request.user, pk, words[:200], before, most))
 
 
 @router.post("/layouts/{pk}/tried", response={201: TriedOut, 400: Problem, **WRONG})
 def write(request: HttpRequest, pk: int, data: TriedIn) -> Status[dict[str, Any]]:
     """Write down what was tried and what it did."""
     line = tried.Line(**data.said(), doc=data.doc, stood=data.stood, at=data.at)
-    return Status(201, _out(tried.write_line(request.user, pk, line, data.key)))
+    return Status(201, _one(write_line(request.user, pk, line, data.key, data.take)))
 
 
 @router.post("/layouts/{pk}/tried/since", response={200: SinceLast, **WRONG})
 def since(request: HttpRequest, pk: int, data: LayoutOnly) -> dict[str, Any]:
     """What changed from the newest line of a layout to the layout as it is on the screen."""
     last, changed = tried.since_last(request.user, pk, data.layout)
-    return {"last": _out(last) if last else None, "changes": changed}
+    return {"last": _one(last) if last else None, "changes": changed}
 
 
 @router.get("/tried/{pk}", response={200: KeptOut, **GONE})
@@ -108,7 +122,9 @@ def strike(request: HttpRequest, pk: int) -> Status[None]:
 def otherwise(request: HttpRequest, pk: int, data: SaidIn) -> Status[dict[str, Any]]:
     """Strike a line out for one that says otherwise of the same layout."""
     said = tried.Said(**data.said())
-    return Status(201, _out(tried.say_otherwise(request.user, pk, said, data.key)))
+    # Whoever does not speak of the take leaves it as it was.
+    take = data.take if "take" in data.model_fields_set else AS_IT_WAS
+    return Status(201, _one(say_otherwise(request.user, pk, said, data.key, take)))
 
 
 @router.post("/tried/{pk}/restore", response={204: None, **GONE})

@@ -11,6 +11,7 @@ from ringside.answers.changes import Change
 from ringside.files.stored import AnyLayout, AnyState
 
 from api.common import Id, Name, Strict
+from api.takes.schemas import TakeNamed
 
 
 class SaidIn(Strict):
@@ -20,6 +21,7 @@ class SaidIn(Strict):
     song: Annotated[str, Field(max_length=80)] = ""
     words: Annotated[str, Field(max_length=1000)] = ""
     verdict: Heard
+    take: Id | None = Field(default=None, description="The take it was heard in, if there is one.")
 
     def said(self) -> dict[str, Any]:
         """As a line says it."""
@@ -48,6 +50,7 @@ class TriedOut(Schema):
     verdict: Heard
     stood: bool
     since: list[Change]
+    take: TakeNamed | None = Field(description="The take it was heard in.")
     by: str
     at: datetime
 

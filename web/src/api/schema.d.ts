@@ -7937,6 +7937,11 @@ export interface components {
              */
             song: string;
             /**
+             * Take
+             * @description The take it was heard in, if there is one.
+             */
+            take?: number | null;
+            /**
              * Verdict
              * @enum {string}
              */
@@ -9532,6 +9537,11 @@ export interface components {
              */
             stood: boolean;
             /**
+             * Take
+             * @description The take it was heard in, if there is one.
+             */
+            take?: number | null;
+            /**
              * Verdict
              * @enum {string}
              */
@@ -9570,6 +9580,8 @@ export interface components {
             song: string;
             /** Stood */
             stood: boolean;
+            /** @description The take it was heard in. */
+            take: components["schemas"]["TakeNamed"] | null;
             /**
              * Verdict
              * @enum {string}

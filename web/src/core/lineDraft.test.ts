@@ -33,6 +33,16 @@ it.each(["{", "null", "[]", '{"song":"a"}', '{"song":"a","words":"b","verdict":"
   },
 );
 
+it("keeps a take that was chosen, or none, and no other thing for one", () => {
+  const s = store();
+  for (const take of [7, null]) {
+    keepDraft(s, 2, { ...DRAFT, take });
+    expect(readDraft(s, 2)).toEqual({ ...DRAFT, take });
+  }
+  keepDraft(s, 2, { ...DRAFT, take: "7" as never });
+  expect(readDraft(s, 2)).toEqual(DRAFT);
+});
+
 it("does without a store that is full or none", () => {
   const full = () => {
     throw new Error("full");

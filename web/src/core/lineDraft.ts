@@ -2,7 +2,10 @@
 import type { Tried } from "../api/types";
 import { HEARD } from "./triedLines";
 
-export type Draft = Pick<Tried, "song" | "words" | "verdict">;
+export type Draft = Pick<Tried, "song" | "words" | "verdict"> & {
+  /** The take it was heard in: none, or, where nobody chose, the one that is likely. */
+  take?: number | null;
+};
 
 const KEPT = "ringside-line-";
 const WORDS = new Set<unknown>(HEARD.map(([word]) => word));
@@ -13,7 +16,10 @@ export function readDraft(store: Pick<Storage, "getItem">, layout: number): Draf
     const kept = JSON.parse(store.getItem(KEPT + layout) ?? "null");
     const whole =
       typeof kept?.song === "string" && typeof kept.words === "string" && WORDS.has(kept.verdict);
-    return whole ? { song: kept.song, words: kept.words, verdict: kept.verdict } : null;
+    if (!whole) return null;
+    const { song, words, verdict, take } = kept;
+    const chosen = take === null || Number.isInteger(take);
+    return { song, words, verdict, ...(chosen && { take }) };
   } catch {
     return null;
   }
@@ -40,6 +46,7 @@ export function giveBack(
 ): void {
   const layout = Number(body.layout);
   const since = readDraft(store, layout)?.words;
-  const { song, words, verdict } = body as Draft;
-  keepDraft(store, layout, { song, verdict, words: [words, since].filter(Boolean).join("\n") });
+  const { song, words, verdict, take } = body as Draft;
+  const both = [words, since].filter(Boolean).join("\n");
+  keepDraft(store, layout, { song, verdict, take, words: both });
 }

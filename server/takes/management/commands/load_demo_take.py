@@ -1,6 +1,7 @@
-"""The demo's take: hits on Layout B as it was set up, one overhead 6 cm off, the bottom of the
-snare not flipped. A worker records it, so that nobody waits for it."""
+"""The demo's takes: hits on Layout B with its overheads low, as the log has it, then as it was set
+up, one overhead 6 cm off. A worker records them, so that nobody waits for them."""
 
+from itertools import zip_longest
 from typing import Any
 from uuid import UUID
 
@@ -11,9 +12,13 @@ from ringside.recorder.wrong import Moved, Wrong
 
 from takes.actions import record
 
+LOW_KEY = UUID("7d3c1a52-9a0f-4c6e-8b1d-5a17f0c0b002")
+LOW = Wrong(moved=tuple(Moved(mic=m, by_m=(0.0, 0.0, -0.2)) for m in ("OL", "OR")))
 KEY = UUID("7d3c1a52-9a0f-4c6e-8b1d-5a17f0c0b001")
-NAME = "Morning hits, simulated"
 SET_UP = Wrong(moved=(Moved(mic="OR", by_m=(0.055, -0.022, -0.012)),))
+TAKES = ((LOW_KEY, 2, LOW, "Overheads low, simulated"),
+         (KEY, 1, SET_UP, "Morning hits, simulated"))  # fmt: skip
+"""The oldest first, each of a line of the log."""
 
 
 class Command(BaseCommand):
@@ -30,5 +35,7 @@ class Command(BaseCommand):
         ).first()  # fmt: skip
         if demo is None or layout is None or layout.takes.exists():
             return
-        record(demo, layout.pk, KEY, 1, [], set_up=SET_UP, name=NAME)
-        self.stdout.write("the demo's take is being recorded")
+        lines = layout.tried_log.order_by("at").values_list("pk", flat=True)
+        for line, (key, seed, set_up, name) in zip_longest(lines[:2], TAKES):
+            record(demo, layout.pk, key, seed, [], set_up=set_up, name=name, line=line)
+        self.stdout.write("the demo's takes are being recorded")

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
 import { NoMics } from "../../parts/NoMics";
+import { useAskedTakes } from "../../parts/takes";
 import { Play } from "./Play";
 import { TakeIn } from "./TakeIn";
 import { TakeList } from "./TakeList";
@@ -34,7 +35,8 @@ export function Hits() {
 /** Without a take there is something to play first. */
 function Takes({ view, setView }: { view: View | null; setView: (v: View) => void }) {
   const takes = useTakes();
-  const [chosen, choose] = useState<number | null>(null);
+  const asked = useAskedTakes();
+  const [chosen, choose] = useState(asked.take);
   const sending = useSending(takes.layout, (take) => {
     choose(take);
     void takes.again();
@@ -54,7 +56,7 @@ function Takes({ view, setView }: { view: View | null; setView: (v: View) => voi
             <TakeIn {...{ takes, sending, choose }} />
           </div>
           {take && whole(take) ? (
-            <TakeSays key={take.id} take={take} takes={takes} />
+            <TakeSays key={take.id} {...{ take, takes }} listen={take.id === asked.take} />
           ) : (
             <p className="max-w-prose text-soft">
               Take in what was recorded: one file of many channels, or one of each. WAV, RF64, W64,

@@ -25,9 +25,16 @@ const PARTS = [
   ["since", "Compare"],
 ] as const;
 
-export function TakeSays({ take, takes }: { take: Take; takes: TakesHere }) {
+interface Props {
+  take: Take;
+  takes: TakesHere;
+  /** Somebody came here to listen to it. */
+  listen: boolean;
+}
+
+export function TakeSays({ take, takes, listen }: Props) {
   const { job, bad, stop, done, told, fault } = useMeasured(take);
-  const [part, setPart] = useState<(typeof PARTS)[number][0]>("drums");
+  const [part, setPart] = useState<(typeof PARTS)[number][0]>(listen ? "listen" : "drums");
   return (
     <section aria-label={`What ${take.name} says`} className="min-w-0 space-y-3">
       <div className="flex flex-wrap items-center gap-2 empty:hidden">

@@ -51,6 +51,7 @@ function Says({ line, elsewhere }: { line: Tried; elsewhere: boolean }) {
         <span className="text-[0.85rem] text-soft">
           {elsewhere ? `${line.session}, ${line.layout}` : line.layout}
           {line.stood && ", as it stood"}
+          {line.take && `, heard in ${line.take.name}`}
         </span>
         <span className="num ml-auto text-[0.85rem] whitespace-nowrap text-soft">
           {when(line.at)} {line.by}

@@ -1,15 +1,17 @@
 /** An open line: what is to be changed to have it again, and the ways back to it. */
 import { useState } from "react";
+import { Link } from "react-router";
 import { api, must } from "../../api/client";
 import type { Tried } from "../../api/types";
 import { changeLines } from "../../core/changeWords";
 import { when } from "../../core/moments";
-import { HEARD_WORD } from "../../core/triedLines";
+import { HEARD_WORD, heardBefore } from "../../core/triedLines";
 import type { Ruler } from "../../core/units";
 import { useAsShown } from "../../parts/atkit/State";
 import { useEditorPart } from "../../parts/editing";
 import { Pick } from "../../parts/fields/Pick";
 import { useMe } from "../../parts/me";
+import { listenTo } from "../../parts/takes";
 import { useToast } from "../../parts/toast";
 import { useLayouts } from "../../parts/top/useLayouts";
 import { Otherwise } from "./Otherwise";
@@ -29,11 +31,30 @@ export function Opened({ line, every, elsewhere }: Props) {
         <Otherwise line={line} onEnd={() => setOtherwise(false)} />
       ) : (
         <>
+          <Hear line={line} every={every} />
           <WayTo line={line} every={every} />
           <Ways line={line} elsewhere={elsewhere} onOtherwise={() => setOtherwise(true)} />
         </>
       )}
     </div>
+  );
+}
+
+/** The take of a line, to be heard again, and against the one heard before it. */
+function Hear({ line, every }: Omit<Props, "elsewhere">) {
+  if (!line.take) return null;
+  const before = heardBefore(line, every)?.take;
+  return (
+    <p className="flex flex-wrap gap-2">
+      <Link className="btn" to={listenTo(line.take)}>
+        Listen to {line.take.name}
+      </Link>
+      {before && (
+        <Link className="btn" to={listenTo(line.take, before)}>
+          Hear it against {before.name}
+        </Link>
+      )}
+    </p>
   );
 }
 

@@ -4,11 +4,12 @@ import type { Tried } from "../../api/types";
 import type { Draft } from "../../core/lineDraft";
 import { HEARD } from "../../core/triedLines";
 import { Segmented } from "../../parts/fields/Segmented";
+import { HeardIn } from "./HeardIn";
 import { useSayOtherwise } from "./useTried";
 
 export function Otherwise({ line, onEnd }: { line: Tried; onEnd: () => void }) {
   const { song, words, verdict } = line;
-  const [draft, set] = useState<Draft>({ song, words, verdict });
+  const [draft, set] = useState<Draft>({ song, words, verdict, take: line.take?.id ?? null });
   const { mutate, isPending } = useSayOtherwise(line.id);
   const submit = (e: FormEvent) => {
     e.preventDefault();
@@ -41,6 +42,7 @@ export function Otherwise({ line, onEnd }: { line: Tried; onEnd: () => void }) {
           onChange={(e) => set({ ...draft, words: e.target.value })}
         />
       </label>
+      <HeardIn value={draft.take ?? null} onTake={(take) => set({ ...draft, take })} />
       <p className="flex gap-2">
         <button type="submit" className="btn" disabled={isPending}>
           Say it so

@@ -4,27 +4,32 @@ import type { Tried } from "../../api/types";
 import { changeLines } from "../../core/changeWords";
 import { type Draft, keepDraft, readDraft } from "../../core/lineDraft";
 import { when } from "../../core/moments";
-import { HEARD, songsOf } from "../../core/triedLines";
+import { HEARD, likelyTake, songsOf } from "../../core/triedLines";
 import type { Ruler } from "../../core/units";
 import { useAsShown } from "../../parts/atkit/State";
 import { useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
 import { useMe } from "../../parts/me";
+import { useAskedTakes, useSessionTakes } from "../../parts/takes";
+import { HeardIn } from "./HeardIn";
 import { useSince, useUnsentLines, useWriteLine } from "./useTried";
 
 /** What is begun, kept until it is written down; the song stays for the next one. */
 function useDraft(lines: readonly Tried[]) {
   const layout = useEditorPart((s) => s.out.id);
   const [draft, set] = useState(() => readDraft(localStorage, layout));
-  const shown: Draft = draft ?? { song: lines[0]?.song ?? "", words: "", verdict: "works" };
+  const takes = useSessionTakes().data;
+  const { take: asked } = useAskedTakes();
+  const begun: Draft = draft ?? { song: lines[0]?.song ?? "", words: "", verdict: "works" };
+  const shown = { take: asked ?? likelyTake(takes ?? [], layout, lines), ...begun };
   const take = (change: Partial<Draft>) => {
-    const next = { ...shown, ...change };
+    const next = { ...begun, ...change };
     keepDraft(localStorage, layout, next);
     set(next);
   };
   const done = () => {
     keepDraft(localStorage, layout, null);
-    set({ ...shown, words: "" });
+    set({ ...begun, words: "", take: undefined });
   };
   /** What the log has put back, because it was refused. */
   const again = () => set(readDraft(localStorage, layout));
@@ -60,6 +65,7 @@ export function WriteLine({ lines }: { lines: readonly Tried[] }) {
           onChange={(e) => take({ words: e.target.value })}
         />
       </label>
+      <HeardIn value={draft.take} onTake={(heard) => take({ take: heard })} />
       <SinceLast />
       <button type="submit" className="btn-main w-full">
         Write it down

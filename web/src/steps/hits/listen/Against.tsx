@@ -53,8 +53,7 @@ function TwoTakes({ on: { sides, played } }: { on: Listened }) {
   const { apart_db: apart } = played.program;
   return (
     <p className="w-full text-[0.85rem] text-soft" data-two-takes={apart}>
-      Two performances, each in the balance of its layout: what was played or tuned otherwise is
-      heard as well.
+      Two performances: what was played or tuned otherwise is heard as well.
       {apart != null &&
         ` Every stroke stands against one that is as hard for its take, within ${apart.toFixed(1)} dB.`}
     </p>

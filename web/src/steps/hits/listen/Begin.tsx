@@ -1,6 +1,5 @@
 /** What the side that is heard begins as, and keeping on the tracks what was found by ear. */
-import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { api, must } from "../../../api/client";
 import type { AlignRow, TakeNamed } from "../../../api/types";
 import { asAligned, asCame, asPlanned } from "../../../core/ways";
@@ -8,6 +7,7 @@ import { useEditor, useEditorPart } from "../../../parts/editing";
 import { Pick } from "../../../parts/fields/Pick";
 import { useTake } from "../../../parts/hands";
 import { JobProgress } from "../../../parts/JobProgress";
+import { useAskedTakes, useSessionTakes } from "../../../parts/takes";
 import { usualReference } from "../Align";
 import type { Listened } from "./useListen";
 import { changedFrom, type Sides } from "./useSides";
@@ -35,23 +35,19 @@ export function Begin({ on }: { on: Listened }) {
 /** Which take the side is of: the open one, or any other of the session. */
 function OfTake({ on: { sides, other } }: { on: Listened }) {
   const { own, deck, side, put } = sides;
-  const session = useEditorPart((s) => s.out.session_id);
   const layout = useEditorPart((s) => s.out.id);
-  const found = useQuery({
-    queryKey: ["takes", "session", session],
-    queryFn: () =>
-      must<TakeNamed[]>(api.GET("/api/sessions/{pk}/takes", { params: { path: { pk: session } } })),
-    refetchOnMount: "always",
-  });
-  const every = (found.data ?? []).filter((t) => t.id !== own.take);
-  if (!every.length) return null;
-  const named = (t: TakeNamed) => (t.layout_id === layout ? t.name : `${t.name} (${t.layout})`);
-  const names = Object.fromEntries(every.map((t) => [String(t.id), named(t)]));
+  const found = useSessionTakes();
+  const every = (found.data ?? [])
+    .filter((t) => t.id !== own.take)
+    .map((t) => (t.layout_id === layout ? t : { ...t, name: `${t.name} (${t.layout})` }));
+  const names = Object.fromEntries(every.map((t) => [String(t.id), t.name]));
   const choose = (id: string) => {
     const take = every.find((t) => String(t.id) === id);
-    if (take) other.choose({ ...take, name: named(take) }, side);
+    if (take) other.choose(take, side);
     else put(side, own);
   };
+  useAskedFor(sides, other, every);
+  if (!every.length) return null;
   return (
     <>
       <Pick
@@ -65,6 +61,18 @@ function OfTake({ on: { sides, other } }: { on: Listened }) {
       <JobProgress job={other.job} bad={other.bad} doing="Measuring the other take…" />
     </>
   );
+}
+
+/** Whoever comes to hear two takes has the other on the second side, once. */
+function useAskedFor({ own }: Sides, other: Listened["other"], every: readonly TakeNamed[]) {
+  const asked = useAskedTakes();
+  const done = useRef(false);
+  useEffect(() => {
+    const take = asked.take === own.take ? every.find((t) => t.id === asked.against) : undefined;
+    if (!take || done.current || other.other) return;
+    done.current = true;
+    other.choose(take, "B");
+  });
 }
 
 function Aligned({ sides }: { sides: Sides }) {

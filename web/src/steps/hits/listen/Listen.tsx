@@ -1,6 +1,7 @@
 /** A take to be heard: a drum's hits over and over, two states of the tracks, or another take, against it. */
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
+import { Link } from "react-router";
 import { api, exactly } from "../../../api/client";
 import type { Take, TakeHeard, TakeTold } from "../../../api/types";
 import { Segmented } from "../../../parts/fields/Segmented";
@@ -47,7 +48,10 @@ function Desk({ own }: { own: Deck }) {
     <div className="space-y-3" data-listen={on.sound.on}>
       <p className="rounded-lg border border-hair bg-card px-3 py-2 text-[0.85rem]">
         <b>Start quiet.</b> Drums have sharp peaks: turn your speakers or headphones down first, and
-        rest your ears. Levels and pans are those of the balance; 16 bits are sent.
+        rest your ears. Levels and pans are those of its layout's balance; 16 bits are sent.{" "}
+        <Link className="underline" to={`../log?take=${own.take}`}>
+          Write down what it did
+        </Link>
       </p>
       {programs.length ? (
         <Segmented
