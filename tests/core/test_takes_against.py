@@ -26,6 +26,12 @@ def test_a_stroke_stands_against_one_as_hard_for_its_own_take():
     assert starts(loop) == ([0, 1, 2], [2, 0, 1])
 
 
+def test_the_hardest_stands_against_the_hardest():
+    (loop,) = against(heard(drum([5, 0, -1, 1, -4])), heard(drum([-5, 4, 3, 0, -2]))).loops
+    assert starts(loop) == ([0, 1, 2, 3, 4], [1, 3, 4, 2, 0])
+    assert loop.apart_db == 2.0
+
+
 def test_of_more_strokes_those_most_alike_are_heard():
     (loop,) = against(heard(drum([-10, -10])), heard(drum([-14, -11, -10.5, -10, -5]))).loops
     assert loop.apart_db == 0.5

@@ -85,11 +85,10 @@ def _pairs(
     if len(one) != many or len(two) != more:
         return [(n, n) for n in range(min(many, more))], None
     gap = np.abs(np.subtract.outer(_for_its_own(one), _for_its_own(two)))
-    # Of ways that are as good, the one that keeps their order.
-    crossed = np.subtract.outer(np.arange(many), np.arange(more)) ** 2
-    found = [
-        (int(i), int(k)) for i, k in zip(*linear_sum_assignment(gap + 1e-6 * crossed), strict=True)
-    ]
+    # By squares the hardest goes with the hardest; of ways that are as good, the one in their order.
+    crossed = np.subtract.outer(np.arange(many), np.arange(more))
+    best = linear_sum_assignment(gap**2 + 1e-6 * crossed**2)
+    found = [(int(i), int(k)) for i, k in zip(*best, strict=True)]
     near = [x for x in found if gap[x] <= MOST_APART_DB] or [min(found, key=lambda x: gap[x])]
     return near, round(max(float(gap[x]) for x in near), 1)
 
