@@ -33,6 +33,10 @@ PRESSURE_SHARE: Final[dict[str, float]] = {
 }
 
 
+LIES_M: Final = 0.03
+"""A capsule so near the floor is on no stand (common practice)."""
+
+
 class Mic(Record):
     """One microphone: where it is, where it points, and what is of the mic itself.
 
@@ -67,6 +71,11 @@ class Mic(Record):
     def sign(self) -> int:
         """-1 where its wiring or its cable turns it over, +1 otherwise."""
         return -1 if self.wired_inverted ^ self.cable_inverted else 1
+
+    @property
+    def lies(self) -> bool:
+        """Whether it lies on the floor, or on its plate: wherever it goes its height stays."""
+        return self.position_m[2] <= LIES_M
 
     @model_validator(mode="after")
     def _locked_once(self) -> Self:

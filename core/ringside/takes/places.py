@@ -31,6 +31,10 @@ from ringside.takes.reading import TakeRead
 STRIDE_M: Final = 0.6
 """One standard deviation, each way, of a mic that is looked for."""
 
+LAID_M: Final = 0.01
+"""One standard deviation of the height of a mic that lies on the floor, wherever it was knocked to
+(common practice)."""
+
 CLOSE_M: Final = 0.03
 """The same of a close mic that was set up by the plan and not taped (from memory)."""
 
@@ -66,6 +70,7 @@ LEAST: Final = 0.3
 """Lengths are never taken to be read better than this share of what trial takes show (2 mm)."""
 
 STEPS: Final = 12
+DETOURS: Final = 3
 SETTLED_M: Final = 1e-4
 
 
@@ -217,14 +222,6 @@ class _Fit:
     used: Mask  # (R,)
 
 
-@dataclass(frozen=True)
-class _Ways:
-    """From the middle of every head to every mic, metres."""
-
-    straight: Floats  # (M, S, 3)
-    longer: Floats  # (M, S) what the way of the sound is longer
-
-
 class _Net:
     """The equations: places of mics (3M), of strokes in the head (2S), files that are late (L)."""
 
@@ -244,7 +241,8 @@ class _Net:
                 told[self.place(n), self.place(n)] = np.linalg.inv(known[n].covariance)
             else:
                 near = CLOSE_M if mics[n].role == "close" else STRIDE_M
-                told[self.place(n), self.place(n)] = np.eye(3) / near**2
+                high = LAID_M if mics[n].lies else near
+                told[self.place(n), self.place(n)] = np.diag([near**-2, near**-2, high**-2])
         spread = max(an.layout.thresholds.strike_spread_m, 1e-4) / np.sqrt(2)
         wide = spread * np.where(sources.drum, 1.0, CYMBAL)
         k = np.arange(self.strokes, self.lates)
@@ -253,7 +251,7 @@ class _Net:
         told[k, k] = (FILE_S * an.scene.speed) ** -2
         self.told = told
         self.start = np.concatenate([before.ravel(), np.zeros(2 * s + len(late))])
-        longer, r = self._ways(self.start).longer, readings
+        longer, r = self._longer(self.start), readings
         # Of where all is thought to stand: else a mic would be led to where nothing is sure.
         self.bent = DETOUR * np.hypot(longer[r.mic, r.source], longer[r.own, r.source])
         # Two ways in each head, across its axis.
@@ -319,9 +317,29 @@ class _Net:
         return max(float(np.sqrt((PRIOR + ours) / free)), LEAST), free
 
     def _settled(self, x: Floats, used: Mask, scale: float) -> _Fit:
+        """What the lengths lead to, from a place; detours are those there, then those where it leads.
+
+        A detour changes by leaps where another edge, or head, is first: followed at every step it
+        leads away from what fits. So it is held, and taken anew only while all fits better by it.
+        """
         weight = used / self._sigma(scale) ** 2
+        fit = self._led(x, used, weight, self._longer(x))
+        for _ in range(DETOURS):
+            tried = self._led(fit.x, used, weight, self._longer(fit.x))
+            if self._off(tried, weight) >= self._off(fit, weight):
+                break
+            fit = tried
+        return fit
+
+    def _off(self, fit: _Fit, weight: Floats) -> float:
+        """Squared standard deviations of all that is off by the detours where it led."""
+        _, off = self._sloped(fit.x, self._longer(fit.x))
+        far = fit.x - self.start
+        return float(np.sum(weight * off**2) + far @ self.told @ far)
+
+    def _led(self, x: Floats, used: Mask, weight: Floats, longer: Floats) -> _Fit:
         for _ in range(STEPS):
-            slope, off = self._sloped(x, self._ways(x))
+            slope, off = self._sloped(x, longer)
             normal = slope.T @ (slope * weight[:, None]) + self.told
             pull = slope.T @ (weight * off) - self.told @ (x - self.start)
             step = np.linalg.solve(normal, pull)
@@ -342,21 +360,24 @@ class _Net:
     def _sigma(self, scale: float) -> Floats:
         return np.asarray(np.hypot(self._read(scale), self.bent))
 
-    def _ways(self, x: Floats) -> _Ways:
-        an = self.an
-        at = x[: self.strokes].reshape(-1, 3)
-        straight = at[:, None] - an.scene.sources.strike
-        path = arrivals(replace(an.scene, capsule=at), an.layout.thresholds).path_m
-        return _Ways(straight, path - np.linalg.norm(straight, axis=-1))
+    def _straight(self, x: Floats) -> Floats:
+        """From the middle of every head to every mic, (M, S, 3), metres."""
+        return x[: self.strokes].reshape(-1, 1, 3) - self.an.scene.sources.strike
 
-    def _sloped(self, x: Floats, ways: _Ways) -> tuple[Floats, Floats]:
+    def _longer(self, x: Floats) -> Floats:
+        """What the way of the sound is longer than that, (M, S), metres."""
+        an, at = self.an, x[: self.strokes].reshape(-1, 3)
+        path = arrivals(replace(an.scene, capsule=at), an.layout.thresholds).path_m
+        return np.asarray(path - np.linalg.norm(self._straight(x), axis=-1))
+
+    def _sloped(self, x: Floats, longer: Floats) -> tuple[Floats, Floats]:
         """How each length changes with the unknowns, (R, U), and what it was read more, (R,)."""
         r, an = self.rows, self.an
         hit = x[self.strokes : self.lates].reshape(-1, 2)
-        struck = ways.straight - np.einsum("sk,ski->si", hit, self.across)
+        struck = self._straight(x) - np.einsum("sk,ski->si", hit, self.across)
         way = np.linalg.norm(struck, axis=-1)
         unit = struck / np.maximum(way, 1e-3)[..., None]
-        path = way + ways.longer
+        path = way + longer
         rows = np.arange(len(r.mic))
         slope = np.zeros((len(rows), len(x)))
         to, by = unit[r.mic, r.source], unit[r.own, r.source]

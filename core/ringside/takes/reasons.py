@@ -163,6 +163,8 @@ def _slopes(an: Analysis) -> Floats:
             capsule[:, axis] += way * STEP_M
             ends.append(arrivals(replace(scene, capsule=capsule), an.layout.thresholds))
         made[..., axis] = (ends[0].time_s - ends[1].time_s) / (2 * STEP_M)
+    # What lies on the floor is looked for on it.
+    made[[m.lies for m in an.layout.mics], :, 2] = 0.0
     # Where a step changes which way the sound goes, the slope is no slope.
     return np.clip(made, -1 / 300, 1 / 300)
 
