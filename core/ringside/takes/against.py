@@ -85,7 +85,7 @@ def _pairs(
     if len(one) != many or len(two) != more:
         return [(n, n) for n in range(min(many, more))], None
     gap = np.abs(np.subtract.outer(_for_its_own(one), _for_its_own(two)))
-    # By squares the hardest goes with the hardest; of ways that are as good, the one in their order.
+    # By squares the hardest goes with the hardest; of equals the first with the first.
     crossed = np.subtract.outer(np.arange(many), np.arange(more))
     best = linear_sum_assignment(gap**2 + 1e-6 * crossed**2)
     found = [(int(i), int(k)) for i, k in zip(*best, strict=True)]

@@ -317,7 +317,7 @@ class _Net:
         return max(float(np.sqrt((PRIOR + ours) / free)), LEAST), free
 
     def _settled(self, x: Floats, used: Mask, scale: float) -> _Fit:
-        """What the lengths lead to, from a place; detours are those there, then those where it leads.
+        """What the lengths lead to; detours are those of where it starts, then of where it led.
 
         A detour changes by leaps where another edge, or head, is first: followed at every step it
         leads away from what fits. So it is held, and taken anew only while all fits better by it.
