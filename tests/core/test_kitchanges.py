@@ -3,7 +3,7 @@
 from math import cos, radians, sin
 
 import pytest
-from ringside.answers.changes import changes
+from ringside.answers.changes import by_tape_m, changes
 from ringside.places.starts import starting_layout
 from ringside.plan.kit import Head, Port
 from ringside.plan.layout import Air, Decision
@@ -86,6 +86,98 @@ def test_how_far_a_mic_was_turned(deg, rows):
     assert len(changes(lean, more)) == len(rows)
     room = ROOM.model_copy(update={"kit_turn_rad": radians(-deg)})
     assert len(changes(in_room(ROOM), in_room(room))) == len(rows)
+
+
+def test_a_kit_that_was_turned_before_is_turned_by_the_rest():
+    for was, now, words in (
+        (10.0, 10.6, "0.6° counter-clockwise"), (10.0, 9.4, "0.6° clockwise"),
+        (-170.0, 170.0, "20.0° clockwise"), (90.0, 120.0, "30.0° counter-clockwise"),
+    ):  # fmt: skip
+        rooms = [ROOM.model_copy(update={"kit_turn_rad": radians(d)}) for d in (was, now)]
+        assert told(*map(in_room, rooms)) == [("kit", f"turned {words}, from above")]
+
+
+def test_a_mic_that_was_turned_about_is_turned_by_half_a_circle():
+    front, back = (with_mic(START, "OR", aim=(x, 0.0, 0.0)) for x in (1.0, -1.0))
+    assert told(front, back) == [("OR", "turned 180°")]
+
+
+def test_a_size_that_is_shared_by_a_drum_and_a_cymbal():
+    """What becomes a cymbal under its name has no depth: that is another size."""
+    ride = START.kit.part("ride")
+    drum = START.kit.part("floor").model_copy(
+        update={"id": "ride", "name": "Ride", "batter_m": ride.centre_m, "axis": ride.axis,
+                "diameter_m": ride.diameter_m, "depth_m": 0.1}
+    )  # fmt: skip
+    kit = START.kit.model_copy(
+        update={"drums": (*START.kit.drums, drum), "cymbals": START.kit.cymbals[:-1]}
+    )
+    assert ("Ride", "another size") in told(START, START.model_copy(update={"kit": kit}))
+
+
+@pytest.mark.parametrize(
+    ("mic", "change", "words"),
+    [
+        ("OL", {"wired_inverted": True}, "wiring inverted on"),
+        ("OL", {"cable_inverted": True}, "inverting cable on"),
+        ("OL", {"preamp_flip": True}, "flip at the preamp on"),
+        ("OL", {"track_flip": True}, "flip on the track on"),
+        ("OL", {"pattern": "omni"}, "pattern: omni"),
+        ("ST", {"job": None}, "job: whole kit"),
+        ("OL", {"job": "snare"}, "job: snare"),
+        ("OL", {"role": "room"}, "role: room"),
+        ("OL", {"input": 12}, "input: 12"),
+        ("OL", {"input": None}, "input: none"),
+        ("OL", {"track_delay_samples": 40.0}, "track delay: 40 samples"),
+        ("OL", {"low_cut_hz": 80.0}, "low cut: 80 Hz"),
+        ("OL", {"gain_db": 0.0}, "gain: 0 dB"),
+        ("OL", {"gain_db": 32.5}, "gain: 32.5 dB"),
+        ("OL", {"pan": -30.0}, "pan changed"),
+    ],
+)
+def test_what_was_switched_and_set_says_what_it_is_now(mic, change, words):
+    now = with_mic(START, mic, **change)
+    assert told(START, now) == [(mic, words)]
+    back = [w for _, w in told(now, START)]
+    assert len(back) == 1
+    if words.endswith(" on"):
+        assert back == [words.removesuffix("on") + "off"]
+    if words.split(": ")[0] in ("low cut", "gain", "track delay"):
+        assert back == [words.split(": ")[0] + (": 0 samples" if "delay" in words else ": none")]
+
+
+def test_tracks_come_and_go_by_themselves_and_with_their_mics():
+    one = START.channels[-1]
+    twin = one.model_copy(update={"id": "OR2", "name": "OR2", "input": None})
+    more = START.model_copy(update={"channels": (*START.channels, twin)})
+    assert told(START, more) == [("OR2", "one more track")]
+    assert told(more, START) == [("OR2", "not recorded")]
+    fewer = START.model_copy(
+        update={"mics": START.mics[:-1], "channels": START.channels[:-1], "stereo_pairs": ()}
+    )
+    # A mic that is taken away takes its tracks with it; that is one thing.
+    assert (one.mic, "taken away") in told(START, fewer)
+    assert (one.mic, "added") in told(fewer, START)
+    assert not [w for _, w in told(START, fewer) + told(fewer, START) if "track" in w]
+    assert not [w for _, w in told(START, fewer) + told(fewer, START) if "recorded" in w]
+
+
+def test_by_tape_a_mic_is_told_from_twice_its_error_on():
+    limits = START.thresholds.model_copy(update={"tape_error_m": 0.004})
+    layout = START.model_copy(update={"thresholds": limits})
+    assert by_tape_m(layout) == pytest.approx(0.008)
+
+
+def test_what_is_the_same_in_words_is_not_told():
+    tuned = [with_part(START, "snare", fundamental_hz=f) for f in (182.1, 182.4, 182.6)]
+    assert told(tuned[0], tuned[1]) == []
+    assert told(tuned[1], tuned[2]) == [("Snare", "tuned to 183 Hz (182 Hz before)")]
+    air = [START.model_copy(update={"air": Air(temperature_c=t, humidity_pct=h)})
+           for t, h in ((20.01, 40.1), (20.04, 40.4), (20.06, 40.6))]  # fmt: skip
+    assert told(air[0], air[1]) == []
+    assert told(air[1], air[2]) == [
+        ("air", "20.1 °C (20.0 °C before)"), ("air", "humidity 41 % (40 % before)"),
+    ]  # fmt: skip
 
 
 def test_parts_come_and_go():

@@ -136,18 +136,31 @@ def _channel_changes(before: Layout, after: Layout) -> list[Change]:
     ]
     for was, now in ((old[i], c) for i, c in new.items() if i in old):
         rows += _switches(was, now, CHANNEL_SWITCHES)
-        for field, words in CHANNEL_FIELDS.items():
+        for field, (words, unit) in CHANNEL_FIELDS.items():
             if (value := getattr(now, field)) != getattr(was, field):
-                told = "changed" if field in ("pan", "crush") else value or "none"
-                rows.append(Change(what=now.id, words=words.format(told)))
+                told = "none" if value is None else f"{_plain(value)}{unit}"
+                rows.append(Change(what=now.id, words=f"{words}: {told}"))
+        rows += [
+            Change(what=now.id, words=f"{words} changed")
+            for field, words in CHANNEL_WHOLES.items()
+            if getattr(now, field) != getattr(was, field)
+        ]
     return rows
 
 
+def _plain(value: float | str) -> str:
+    return value if isinstance(value, str) else f"{value:g}"
+
+
 CHANNEL_FIELDS: Final = {
-    "input": "input: {0}", "name": "track: {0}", "track_delay_samples": "track delay: {0} samples",
-    "low_cut_hz": "low cut: {0} Hz", "pad_db": "pad: {0} dB", "gain_db": "gain: {0} dB",
-    "pan": "pan {0}", "crush": "compression {0}",
+    "input": ("input", ""), "name": ("track", ""),
+    "track_delay_samples": ("track delay", " samples"), "low_cut_hz": ("low cut", " Hz"),
+    "pad_db": ("pad", " dB"), "gain_db": ("gain", " dB"),
 }  # fmt: skip
+"""What each is called, and its unit."""
+
+CHANNEL_WHOLES: Final = {"pan": "pan", "crush": "compression"}
+"""What is only told as changed."""
 
 
 def _gap(a: Floats, b: Floats) -> float:

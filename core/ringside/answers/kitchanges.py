@@ -23,7 +23,8 @@ class Told:
 AIR, ROOM, KIT = "air", "room", "kit"
 LEAST_M: Final = 0.0005
 LEAST_DEG: Final = 0.5
-"""What is less would be told as nothing: lengths are told to the millimetre, angles by degrees."""
+"""What is less would be told as nothing: lengths are told to the millimetre, angles by degrees; and
+so would what is the same in words."""
 
 
 def turned_deg(was: Vector, now: Vector) -> float:
@@ -95,7 +96,7 @@ def _sizes(part: Drum | Cymbal) -> tuple[float, ...]:
 
 
 def _drum_words(old: Drum, new: Drum) -> Iterator[str]:
-    if old.fundamental_hz != new.fundamental_hz:
+    if _hertz(old) != _hertz(new):
         yield f"tuned to {_hertz(new)} ({_hertz(old)} before)"
     if old.head != new.head:
         yield f"batter head {_head(new.head)} ({_head(old.head)} before)"
@@ -168,9 +169,10 @@ def air_changes(before: Air, after: Air) -> Iterator[Told]:
     -------
     iterator of Told
     """
-    if before.temperature_c != after.temperature_c:
-        yield Told(AIR, f"{after.temperature_c:.1f} °C ({before.temperature_c:.1f} °C before)")
-    if before.humidity_pct != after.humidity_pct:
+    was, now = (f"{air.temperature_c:.1f} °C" for air in (before, after))
+    if was != now:
+        yield Told(AIR, f"{now} ({was} before)")
+    if _percent(before) != _percent(after):
         yield Told(AIR, f"humidity {_percent(after)} ({_percent(before)} before)")
 
 
