@@ -155,6 +155,20 @@ def test_round_a_kit_that_is_only_drawn_it_holds_it_nearly_as_often():
     assert inside >= 270
 
 
+@pytest.mark.parametrize(("z", "lies"), [(0.004, True), (0.04, False)])
+def test_a_mic_that_lies_on_the_floor_is_measured_on_it(z, lies):
+    plan = with_mic(
+        START.model_copy(update={"kit": measured_kit()}), "OR", position_m=(0.9, 2.2, z)
+    )
+    true = with_mic(plan, "OR", position_m=(0.85, 2.32, z))
+    found = truth(plan, NOTHING, readings(true, "OR", [SNARE, KICK]))
+    off = found.point(IDS.index("OR")) - np.array(true.mic("OR").position_m)
+    sure = 2 * np.sqrt(np.diag(found.spread(IDS.index("OR"))))
+    assert (np.abs(off) < sure).all()
+    # Two readings from the front say little of its height; the floor says it.
+    assert (sure[2] < 0.021, abs(off[2]) < 0.002, sure[2] > 0.1) == (lies, lies, not lies)
+
+
 def test_a_second_solver_finds_the_same_place():
     dice = np.random.default_rng(3)
     true = drawn(dice)

@@ -34,7 +34,9 @@ PRESSURE_SHARE: Final[dict[str, float]] = {
 
 
 LIES_M: Final = 0.03
-"""A capsule so near the floor is on no stand (common practice)."""
+"""A capsule so near the floor is on no stand (common practice),"""
+LAID_M: Final = 0.01
+"""and wherever it was put or knocked to, its height is what it was: one standard deviation."""
 
 
 class Mic(Record):

@@ -13,6 +13,7 @@ from pydantic import Field, model_validator
 from ringside.arrays import Floats
 from ringside.pairs.analysis import Analysis, analyse
 from ringside.plan.layout import Layout
+from ringside.plan.mics import LAID_M
 from ringside.survey.lines import computed
 from ringside.survey.net import TAPE_M, held_at, held_task
 from ringside.values import Key, Record, length
@@ -136,6 +137,22 @@ def analysed(layout: Layout) -> Analysis:
     return replace(an, doubt_m=_doubt_m(an, covariance_of(layout)))
 
 
+def by_eye(layout: Layout) -> Floats:
+    """One over the variance of places that nobody measured: of every mic its three coordinates.
+
+    Parameters
+    ----------
+    layout : Layout
+
+    Returns
+    -------
+    ndarray, shape (3M,), one over m²
+    """
+    spread = np.full((len(layout.mics), 3), BY_EYE_M)
+    spread[[m.lies for m in layout.mics], 2] = LAID_M
+    return np.asarray(spread.ravel() ** -2)
+
+
 def covariance_of(layout: AsItStands) -> Floats:
     """How sure the places of parts and then mics are, seen from snare and kick.
 
@@ -161,8 +178,9 @@ def covariance_of(layout: AsItStands) -> Floats:
         else ends_among(layout, r.a, r.b)
         for r in stood.readings
     ]
-    weight = np.eye(points.size) * BY_EYE_M**-2
+    weight = np.zeros((points.size, points.size))
     weight[: 3 * n, : 3 * n] = told
+    weight[3 * n :, 3 * n :] = np.diag(by_eye(layout))
     if ends:
         less = [ends_among(layout, r.like, r.b) if r.like else None for r in stood.readings]
         slopes = computed(points, ends, less)[1]

@@ -18,11 +18,11 @@ from ringside.plan.kit import Cymbal, Drum, Kit, Reading
 from ringside.plan.layout import Layout
 from ringside.standing.entries import CordReading, span_read
 from ringside.standing.stood import (
-    BY_EYE_M,
     AsItStands,
     Stood,
     StoodReading,
     ahead,
+    by_eye,
     ends_among,
     standing_layout,
 )
@@ -171,7 +171,7 @@ def _task(layout: Layout, locker: Locker, readings: Sequence[Reading]) -> Task:
     kit = held_task(layout.kit)
     at = fronts(layout, locker)
     ends = tuple(ends_among(layout, r.a, r.b) for r in readings)
-    eye = np.eye(3 * len(at)) * BY_EYE_M**-2
+    eye = np.diag(by_eye(layout))
     return Task(
         start=np.vstack([kit.start, at]),
         weight=_joined(kit.told, eye),

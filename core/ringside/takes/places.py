@@ -25,15 +25,12 @@ from ringside.constants import ZERO_CELSIUS_K
 from ringside.hear.arrivals import arrivals
 from ringside.pairs.analysis import Analysis
 from ringside.pairs.uncertainty import COVERAGE
+from ringside.plan.mics import LAID_M
 from ringside.standing.stood import AsItStands, covariance_of
 from ringside.takes.reading import TakeRead
 
 STRIDE_M: Final = 0.6
 """One standard deviation, each way, of a mic that is looked for."""
-
-LAID_M: Final = 0.01
-"""One standard deviation of the height of a mic that lies on the floor, wherever it was knocked to
-(common practice)."""
 
 CLOSE_M: Final = 0.03
 """The same of a close mic that was set up by the plan and not taped (from memory)."""
