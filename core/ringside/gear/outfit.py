@@ -20,7 +20,6 @@ from ringside.plan.mics import Mic, Pattern
 from ringside.techniques.catalogue import TECHNIQUES
 
 ON_A_BAR_M: Final = 0.45
-FLOOR_LYING_M: Final = 0.03
 TIGHTER: Final[tuple[Pattern, ...]] = ("cardioid", "supercardioid", "hypercardioid")
 
 
@@ -142,7 +141,7 @@ def needs_stand(layout: Layout, kept: Taken, mic: Mic, held: list[Mic]) -> bool:
     bool
     """
     t = TECHNIQUES.get(kept.technique)
-    if mic.position_m[2] <= FLOOR_LYING_M or (t is not None and t.id == "kick-boundary"):
+    if mic.lies or (t is not None and t.id == "kick-boundary"):
         return False
     at = np.array(mic.position_m)
     return not any(np.linalg.norm(at - np.array(m.position_m)) < ON_A_BAR_M for m in held)

@@ -13,7 +13,6 @@ import numpy as np
 
 from ringside.arrays import Floats
 from ringside.gear.locker import Locker
-from ringside.gear.outfit import FLOOR_LYING_M
 from ringside.places.partner import can_be_equal
 from ringside.plan.kit import Reading
 from ringside.plan.layout import Layout, StereoPair
@@ -102,7 +101,7 @@ def specs(layout: Layout) -> list[Spec]:
     # The height alone of one that is read to nothing else says nothing of where it stands, and what
     # lies on the floor has none to read.
     read = {end for s in out if s.to is not None for end in (s.mic, s.to)}
-    low = {m.id for m in layout.mics if m.position_m[2] <= FLOOR_LYING_M}
+    low = {m.id for m in layout.mics if m.lies}
     return [s for s in out if s.to is not None or s.mic in read - low]
 
 

@@ -8,12 +8,12 @@ import type { Deck } from "./decks";
 
 export const QUIET = 0.5;
 const NONE = new Float32Array();
-/** Of decoded sound, bytes: some minutes of a small kit, the hits of a drum of a large one. */
+/** Of decoded sound, bytes, of all takes: some minutes of a small kit, a drum's hits of a large one. */
 const MOST_KEPT = 160_000_000;
 
 const keyOf = (group: number, { begin, count }: Span) => `${group} ${begin} ${count}`;
 
-function piecesOf(take: number, job: number, device: AudioContext) {
+function piecesOf({ take, job }: Deck, device: AudioContext, most: number) {
   const fetched = async (key: string) => {
     const [group = 0, begin = 0, count = 0] = key.split(" ").map(Number);
     const flac = await must<ArrayBuffer>(
@@ -24,16 +24,16 @@ function piecesOf(take: number, job: number, device: AudioContext) {
     );
     return device.decodeAudioData(flac);
   };
-  return new Pieces<AudioBuffer>(fetched, (b) => b.length * b.numberOfChannels * 4, MOST_KEPT);
+  return new Pieces<AudioBuffer>(fetched, (b) => b.length * b.numberOfChannels * 4, most);
 }
 
 /** The device at the first take's own rate, so that a sample stays one. */
 function opened(decks: readonly Deck[], volume: number, over: (error: Error | null) => void) {
   const device = new AudioContext({ sampleRate: decks[0]?.heard.rate_hz });
-  const sources = decks.map(({ take, job, heard }) => {
-    const pieces = piecesOf(take, job, device);
+  const sources = decks.map((deck) => {
+    const pieces = piecesOf(deck, device, MOST_KEPT / decks.length);
     const piece = (group: number, span: Span) => pieces.get(keyOf(group, span));
-    const { rate_hz: rate, group, tracks } = heard;
+    const { rate_hz: rate, group, tracks } = deck.heard;
     return { rate, group, tracks, piece };
   });
   return { player: new TakePlayer(device, sources, volume, over), sources };
