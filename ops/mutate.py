@@ -27,7 +27,8 @@ from ops.reached import TOLD_TO, Reached
 from ops.say import StepFailed
 
 DECIDING = (
-    "answers/arc", "answers/jobs", "answers/nearness", "answers/options", "answers/recheck",
+    "answers/arc", "answers/changes", "answers/jobs", "answers/kitchanges", "answers/nearness",
+    "answers/options", "answers/recheck",
     "answers/remedies", "answers/sentences", "answers/sheet", "answers/stands",
     "fitting/bleed", "fitting/clear", "fitting/equal", "gear/doorways", "gear/headroom",
     "gear/leads", "gear/levels",
@@ -44,7 +45,7 @@ DECIDING = (
     "standing/asks", "standing/entries", "standing/judged",
     "standing/moves", "standing/places", "standing/report", "standing/since", "standing/stood",
     "standing/truth", "survey/lines", "survey/net", "survey/walk",
-    "takes/align", "takes/asking", "takes/compare", "takes/events", "takes/faults",
+    "takes/against", "takes/align", "takes/asking", "takes/compare", "takes/events", "takes/faults",
     "takes/halfwave", "takes/hit", "takes/judged", "takes/lag", "takes/matching", "takes/naming",
     "takes/places", "takes/pooled", "takes/reading", "takes/reasons", "takes/tracknames",
     "techniques/rooms", "techniques/snare",
