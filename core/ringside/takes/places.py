@@ -67,7 +67,6 @@ LEAST: Final = 0.3
 """Lengths are never taken to be read better than this share of what trial takes show (2 mm)."""
 
 STEPS: Final = 12
-DETOURS: Final = 3
 SETTLED_M: Final = 1e-4
 
 
@@ -314,27 +313,10 @@ class _Net:
         return max(float(np.sqrt((PRIOR + ours) / free)), LEAST), free
 
     def _settled(self, x: Floats, used: Mask, scale: float) -> _Fit:
-        """What the lengths lead to; detours are those of where it starts, then of where it led.
-
-        A detour changes by leaps where another edge, or head, is first: followed at every step it
-        leads away from what fits. So it is held, and taken anew only while all fits better by it.
-        """
         weight = used / self._sigma(scale) ** 2
-        fit = self._led(x, used, weight, self._longer(x))
-        for _ in range(DETOURS):
-            tried = self._led(fit.x, used, weight, self._longer(fit.x))
-            if self._off(tried, weight) >= self._off(fit, weight):
-                break
-            fit = tried
-        return fit
-
-    def _off(self, fit: _Fit, weight: Floats) -> float:
-        """Squared standard deviations of all that is off by the detours where it led."""
-        _, off = self._sloped(fit.x, self._longer(fit.x))
-        far = fit.x - self.start
-        return float(np.sum(weight * off**2) + far @ self.told @ far)
-
-    def _led(self, x: Floats, used: Mask, weight: Floats, longer: Floats) -> _Fit:
+        # Detours change by leaps where another edge, or head, comes first: followed step by step
+        # they lead a mic to where nothing fits. So they are those of the place it starts from.
+        longer = self._longer(x)
         for _ in range(STEPS):
             slope, off = self._sloped(x, longer)
             normal = slope.T @ (slope * weight[:, None]) + self.told
