@@ -15,8 +15,8 @@ from ringside.takes.copies import aligned_copies
 from ringside.takes.files import start_of, tracks_of
 from ringside.takes.places import Known, Placed, Readings, places_of, readings_of
 from ringside.takes.reading import Corrections, read_take
-from ringside.takes.reasons import causes, kelvin_of, rows_of, swapped, turned_over
-from ringside.takes.tell import place_told
+from ringside.takes.reasons import Cause, causes, kelvin_of, rows_of, swapped, turned_over
+from ringside.takes.tell import cause_words, place_told
 from scipy.optimize import least_squares
 
 from ops.placetrial import EVERY, INSIDE, Sounded, World, placed, sounded
@@ -86,6 +86,27 @@ def test_a_late_track_is_told_with_its_sign():
         (found,) = told(_with(take, drums))
         assert (found.kind, found.track) == ("late", track)
         assert found.late_s * 48000 == pytest.approx(samples, abs=2)
+
+
+@pytest.mark.parametrize(
+    ("samples", "words"),
+    [
+        (240, "OL hears the one drum that tells it 5.00 ms later than planned: its track is 240"
+              " samples late, or it stands further off, or a reflection leads there."),
+        (-96, "OL hears the one drum that tells it 2.00 ms sooner than planned: its track is 96"
+              " samples early, or it stands nearer."),
+    ],
+)  # fmt: skip
+def test_one_drum_alone_does_not_say_that_a_track_is_late(samples, words):
+    cause = Cause("late", 8, samples / 48000, np.zeros(3), np.zeros(3), 99.0, 1)
+    said, do = cause_words(cause, "OL", 48000)
+    assert said.text == words
+    assert do == "Record hits of another drum: what is of the track is so on all of them."
+    said, do = cause_words(replace(cause, drums=2), "OL", 48000)
+    way = "late" if samples > 0 else "early"
+    assert said.text.startswith(f"OL is {abs(samples)} samples {way} (")
+    assert said.text.endswith(" ms), on all of 2 drums alike.")
+    assert do.startswith("Look at its converter")
 
 
 def _late(drum, late):

@@ -46,6 +46,10 @@ def cause_words(
         return Told(
             f"{words} °C {warmer} than planned."
         ), "Read the thermometer; set it in the plan."
+    if cause.kind == "late" and cause.drums == 1:
+        return _late_once(cause, channel, rate_hz), (
+            "Record hits of another drum: what is of the track is so on all of them."
+        )
     if cause.kind == "late":
         return _late(cause, channel, rate_hz), (
             "Look at its converter, a plug-in, or where its file begins; then record a hit again."
@@ -120,6 +124,17 @@ def tape_it(channel: str) -> str:
 
 def _way(late_s: float) -> str:
     return "late" if late_s > 0 else "early"
+
+
+def _late_once(cause: Cause, channel: str, rate_hz: int) -> Told:
+    """By one drum alone: a mic that stands elsewhere looks alike, and so does a reflection."""
+    late = cause.late_s > 0
+    other = "stands further off, or a reflection leads there" if late else "stands nearer"
+    return Told(
+        f"{channel} hears the one drum that tells it {abs(cause.late_s) * 1e3:.2f} ms"
+        f" {'later' if late else 'sooner'} than planned: its track is"
+        f" {abs(cause.late_s) * rate_hz:.0f} samples {_way(cause.late_s)}, or it {other}."
+    )
 
 
 def _late(cause: Cause, channel: str, rate_hz: int) -> Told:
