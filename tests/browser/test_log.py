@@ -6,6 +6,7 @@ from uuid import uuid4
 from playwright.sync_api import expect
 
 from tests.browser.conftest import pick, until
+from tests.browser.test_access import faults
 
 
 def moved(person, mic, by):
@@ -179,6 +180,7 @@ def test_a_line_is_about_a_take_and_is_heard_against_the_one_before_it(someone):
     page.get_by_role("button", name="Say it so").click()
     expect(line(page, "Fuller")).to_contain_text(f"heard in {second}")
     line(page, "Fuller").get_by_role("button").first.click()
+    assert faults(page) == []
     page.get_by_role("link", name=f"Hear it against {first}").click()
     for side, name in (("A", second), ("B", first)):
         told = page.locator(f"[data-side={side}]")
