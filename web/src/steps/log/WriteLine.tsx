@@ -29,7 +29,8 @@ function useDraft(lines: readonly Tried[]) {
   };
   const done = () => {
     keepDraft(localStorage, layout, null);
-    set({ ...begun, words: "", take: undefined });
+    // The song stays for the next line, and how it is; which take it was heard in is asked anew.
+    set({ song: begun.song, verdict: begun.verdict, words: "" });
   };
   /** What the log has put back, because it was refused. */
   const again = () => set(readDraft(localStorage, layout));
