@@ -24,6 +24,7 @@ from ringside.takes.judged import judged
 from ringside.takes.matching import matched
 from ringside.takes.reading import Corrections, read_take
 from ringside.takes.report import told_take
+from ringside.techniques.taking import take as take_technique
 
 from tests.core.takes import demo_layout, recorded
 from tests.core.test_standing import length, reading
@@ -145,6 +146,47 @@ def test_dead_doubled_clipped_and_humming_tracks_are_told(tmp_path, analysis):
     assert notes["FT"].startswith("clips, ")
     assert "hums at 50 Hz, 5" in notes["KO"]
     assert {c for c, n in notes.items() if n} == {"HH", "T2", "FT", "KO"}
+    # What has to be seen to comes first; what is of another's sound is blamed for nothing else.
+    said = [(r.kind, r.channels, r.words.text) for r in told.reasons]
+    assert said == [
+        ("dead", ["HH"], "HH holds no drum."),
+        ("doubled", ["T2"], "T2 holds the same sound as T1: its own is missing, and nothing is told"
+         " of T2."),
+    ]  # fmt: skip
+    assert "as planned" not in told.words
+    assert not [p for p in told.pairs if "T2" in (p.a, p.b)]
+
+
+def test_a_sound_on_two_tracks_is_told_though_each_has_its_own_noise(tmp_path, analysis):
+    """A room mic's sound on a tom's track, through two preamps: it was told as a late tom."""
+    files, _ = recorded(tmp_path, Wrong(doubled=(("OL", "FT"),)))
+    told, _, _ = told_take(files, analysis)
+    assert [(r.kind, r.channels) for r in told.reasons] == [("doubled", ["FT"])]
+    assert told.places[0].mic == "OL"
+    assert np.linalg.norm(told.places[0].off_m) < 0.03
+    two, rate = soundfile.read(files[6])
+    noise = np.random.default_rng(2).normal(0, 0.001, two.shape)
+    soundfile.write(files[6], two + noise, rate, "PCM_24")
+    told, _, _ = told_take(files, analysis)
+    assert [(r.kind, r.channels) for r in told.reasons] == [("doubled", ["FT"])]
+
+
+def test_two_mics_at_one_place_are_no_doubled_track(tmp_path):
+    layout = take_technique(DRY, "pair-coincident", None).layout
+    files, _ = recorded(tmp_path, layout=layout)
+    told, _, _ = told_take(files, analyse(layout))
+    assert told.reasons == []
+    assert "Everything is as planned, as far as these hits can tell." in told.words
+    assert [t.notes for t in told.tracks if t.notes] == []
+
+
+def test_what_is_noted_of_a_track_is_not_hidden_by_all_being_as_planned(tmp_path, analysis):
+    files, _ = recorded(tmp_path, Wrong(hum=("KO",), clipped=("FT",)))
+    told, _, _ = told_take(files, analysis)
+    assert told.reasons == []
+    assert told.words.endswith(
+        "Everything is as planned, as far as these hits can tell. FT, KO: see Tracks."
+    )
 
 
 def test_one_file_of_many_channels_says_the_same_as_one_of_each(tmp_path, analysis, plain):
@@ -354,10 +396,16 @@ def test_a_jump_of_the_clock_is_told_and_a_late_track_is_none(plain):
         drums = list(take.each)
         each = {k: tuple(replace(r, lag_s=r.lag_s + late * (drums.index(k) >= first)) for r in hits)
                 for k, hits in take.each.items()}  # fmt: skip
-        return [(n.kind, n.track) for n in file_notes(replace(take, each=each))]
+        return [(n.kind, n.track) for n in file_notes(replace(heard, each=each))]
 
+    heard = take
     assert from_(0) == from_(9) == []
     assert from_(2) == [("jumped", 8)]
+    # Of drums in its null a mic hears walls: the side of a pair is no jump of the clock.
+    an = take.analysis
+    deaf = replace(an.arrivals, null=np.ones_like(an.arrivals.null))
+    heard = replace(take, analysis=replace(an, arrivals=deaf))
+    assert from_(2) == []
 
 
 @pytest.fixture(scope="module")

@@ -27,6 +27,19 @@ SAME: Final = 0.99995
 """Correlation of two tracks over a hit, from where they are one: noise of two preamps alone makes
 less of it (a signal 40 dB over its noise gives 0.9999)."""
 
+ALIKE: Final = 0.97
+"""The same of the body alone, in the usual hit, where each has noise of its own: a signal 15 dB
+over it gives as much."""
+
+ONE_PLACE_S: Final = 0.00005
+TWO_PLACES_S: Final = 0.0003
+"""Two tracks hear every drum so nearly at once, where the plan has them so far apart on one."""
+
+OFF_PLAN: Final = 2.0
+OFF_PLAN_S: Final = 0.0002
+"""Of two tracks that hold one sound the one that is so many times, and so much, further off its own
+arrivals has lost its own (from trial)."""
+
 FEW_CLIPPED: Final = 3
 JUMP_S: Final = 0.0005
 HUM_HZ: Final = (50.0, 60.0)
@@ -45,6 +58,8 @@ class FileNote:
     other: int | None
     figure: float
     words: str
+    sure: bool = True
+    """Of two tracks that hold one sound: that it is the other's, and this one's own is missing."""
 
 
 def file_notes(take: TakeRead, quiet: Floats | None = None) -> list[FileNote]:
@@ -93,9 +108,30 @@ def _doubled(take: TakeRead) -> list[FileNote]:
     made = []
     for a in range(len(take.rows)):
         for b in range(a + 1, len(take.rows)):
-            if take.mics[a] != take.mics[b] and _same(take, a, b):
-                made.append(FileNote("doubled", b, a, 1.0, "holds the same sound as"))
+            one = _same(take, a, b) or _of_one_place(take, a, b)
+            if take.mics[a] != take.mics[b] and one:
+                made.append(_double(take, a, b))
     return made
+
+
+def _double(take: TakeRead, a: int, b: int) -> FileNote:
+    """Which of two tracks that hold one sound has the other's: it hears nothing when it should."""
+    off_a, off_b = _off_plan_s(take, a), _off_plan_s(take, b)
+    lost, own = (b, a) if off_b >= off_a else (a, b)
+    sure = max(off_a, off_b) > OFF_PLAN * min(off_a, off_b) + OFF_PLAN_S
+    return FileNote("doubled", lost, own, max(off_a, off_b), "holds the same sound as", sure)
+
+
+def _off_plan_s(take: TakeRead, track: int) -> float:
+    """How far a track usually is off its planned arrivals, seconds; 0 where it has none."""
+    plan = take.analysis.arrivals.time_s - take.analysis.scene.track_delay[:, None]
+    mic, mics = take.mics[track], take.mics
+    off = [
+        abs(float(d.lag_s[track] - plan[mic, d.source] + plan[mics[d.own], d.source]))
+        for d in take.drums
+        if d.own != track and np.isfinite(d.lag_s[track])
+    ]
+    return float(np.median(off)) if off else 0.0
 
 
 def _same(take: TakeRead, a: int, b: int) -> bool:
@@ -110,6 +146,22 @@ def _same(take: TakeRead, a: int, b: int) -> bool:
     return bool(likes) and bool(min(likes) > SAME) and (not known or max(known) < 1e-6)
 
 
+def _of_one_place(take: TakeRead, a: int, b: int) -> bool:
+    """Whether two tracks are alike, and at once, as two mics where these stand never are."""
+    plan = take.analysis.arrivals.time_s - take.analysis.scene.track_delay[:, None]
+    apart, wanted, likes = [], [], []
+    for d in take.drums:
+        if np.isfinite(lag := d.lag_s[a] - d.lag_s[b]):
+            apart.append(abs(float(lag)))
+            wanted.append(abs(float(plan[take.mics[a], d.source] - plan[take.mics[b], d.source])))
+            p = d.products[:, 0]
+            size = np.maximum(np.sqrt(p[:, a, a] * p[:, b, b]), 1e-30)
+            likes.append(float(np.median(p[:, a, b] / size)))
+    if len(apart) < 2:
+        return False
+    return max(apart) < ONE_PLACE_S and max(wanted) > TWO_PLACES_S and min(likes) > ALIKE
+
+
 def _jumped(take: TakeRead) -> list[FileNote]:
     """Tracks whose arrivals, held against the plan, step somewhere in the take."""
     an, made = take.analysis, []
@@ -121,7 +173,8 @@ def _jumped(take: TakeRead) -> list[FileNote]:
             (at, k, float(r.lag_s[n] - plan[n, k] + plan[r.own, k]))
             for k, reads in take.each.items()
             for at, r in zip(when[k], reads, strict=False)
-            if r.agreed[n] and r.own != n
+            # In its null a mic hears walls, and those of one drum later than those of another.
+            if r.agreed[n] and r.own != n and not an.arrivals.null[take.mics[n], k]
         ]
         step = _step(sorted(seen))
         if step is not None:

@@ -416,6 +416,8 @@ def _out_of_time(take: TakeRead, drums: list[int]) -> Floats:
     made = np.zeros((len(mics), len(mics)))
     for n, d in enumerate(take.drums):
         known = np.flatnonzero(np.isfinite(d.lag_s))
+        if not known.size:
+            continue
         # Most tracks are right: when the drum was struck is what most of them say.
         struck = float(np.median(d.lag_s[known] - plan[known, n]))
         off = d.lag_s[known, None] - struck - plan[None, :, n]

@@ -15,7 +15,7 @@ from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
 from ringside.standing.stood import AsItStands
 from ringside.standing.told import Told
 from ringside.takes.asking import HitList, hits_wanted
-from ringside.takes.faults import file_notes
+from ringside.takes.faults import FileNote, file_notes
 from ringside.takes.files import Reader
 from ringside.takes.heardpairs import PairTold, pairs_told
 from ringside.takes.judged import Judged, judged
@@ -33,14 +33,17 @@ from ringside.takes.reasons import (
     turned_over,
 )
 from ringside.takes.tell import (
+    FILE_FAULTS,
     TAPE_DIFFERS,
     TAPE_SAYS_SO,
     ReasonKind,
     apart_words,
     cause_words,
+    file_words,
     moved_words,
     place_told,
     retuned_words,
+    silent_words,
     tape_it,
 )
 
@@ -211,8 +214,10 @@ def _uncrossed(
 def _told(
     take: TakeRead, seen: Judged, crossed: Sequence[tuple[str, str]], stands: AsItStands | None
 ) -> TakeTold:
-    rows = rows_of(take)
-    found = causes(rows, len(take.mics), kelvin_of(take))
+    notes = file_notes(take, _quiet(take))
+    lost = {n.track for n in notes if n.kind == "doubled" and n.sure}
+    heard, seen = _without(take, lost), _unpaired(seen, lost)
+    found = causes(rows_of(heard), len(take.mics), kelvin_of(take))
     late = np.zeros(len(take.mics))
     for c in found:
         if c.kind == "late":
@@ -220,13 +225,16 @@ def _told(
     pairs = pairs_told(seen, stands)
     asked = [p for p in pairs if p.counts and p.planned == VERDICT_WORDS[Verdict.ASK_THE_EAR]]
     settled = sum(p.settled for p in asked)
-    places = _places(take, late, stands)
-    every = [*_reasons(take, found, crossed), *_also_moved(take, found, places)]
+    places = _places(heard, late, stands)
+    every = [
+        *_file_reasons(take, notes), *_reasons(heard, found, crossed),
+        *_also_moved(heard, found, places),
+    ]  # fmt: skip
     reasons = [_taped(r, places) for r in every]
     return TakeTold(
         rate_hz=take.rate_hz,
         seconds=round(max(t.ends for t in take.tracks) / take.rate_hz, 3),
-        tracks=_tracks(take),
+        tracks=_tracks(take, notes),
         hits=list(take.hits),
         drums=[_drum(take, n) for n in range(len(take.drums))],
         pairs=pairs,
@@ -235,11 +243,49 @@ def _told(
         ask=hits_wanted(take.analysis, seen),
         open_before=len(asked),
         settled=settled,
-        words=_summary(take, len(asked), settled, reasons),
+        words=_summary(take, len(asked), settled, not reasons, notes),
     )
 
 
-def _summary(take: TakeRead, asked: int, settled: int, reasons: Sequence[ReasonTold]) -> str:
+def _without(take: TakeRead, lost: set[int]) -> TakeRead:
+    """The take without what tracks say that hold another's sound."""
+    if not lost:
+        return take
+    gone = np.isin(np.arange(len(take.mics)), list(lost))
+    drums = (
+        replace(d, lag_s=np.where(gone, np.nan, d.lag_s), sign=np.where(gone, 0, d.sign))
+        for d in take.drums
+        if d.own not in lost
+    )
+    return replace(take, drums=tuple(drums))
+
+
+def _unpaired(seen: Judged, lost: set[int]) -> Judged:
+    p, mics = seen.take.analysis.pairs, [seen.take.mics[t] for t in lost]
+    gone = np.isin(p.first, mics) | np.isin(p.second, mics)
+    return replace(seen, there=seen.there & ~gone[:, None])
+
+
+def _file_reasons(take: TakeRead, notes: Sequence[FileNote]) -> list[ReasonTold]:
+    made = []
+    silent = [_channel(take, n.track) for n in notes if n.kind == "dead"]
+    if silent and take.drums:
+        words, do = silent_words(silent)
+        made.append(ReasonTold("dead", silent, None, words, do, None, None))
+    for note in notes:
+        if note.kind not in FILE_FAULTS:
+            continue
+        name = _channel(take, note.track)
+        other = "" if note.other is None else _channel(take, note.other)
+        words, do = file_words(note, name, other)
+        mic = take.analysis.layout.mics[take.mics[note.track]].id
+        made.append(ReasonTold(FILE_FAULTS[note.kind], [name], mic, words, do, None, None))
+    return made
+
+
+def _summary(
+    take: TakeRead, asked: int, settled: int, as_planned: bool, notes: Sequence[FileNote]
+) -> str:
     used = sum(1 for h in take.hits if not h.out)
     if not used:
         return "No stroke of this take can be used; why is told at each of them."
@@ -250,14 +296,16 @@ def _summary(take: TakeRead, asked: int, settled: int, reasons: Sequence[ReasonT
     elif asked:
         is_ = "is" if settled == 1 else "are"
         words += f" {settled} of {asked} verdicts that were left to the ear {is_} settled."
-    if not reasons:
+    if as_planned:
         words += " Everything is as planned, as far as these hits can tell."
+        looked = list(dict.fromkeys(_channel(take, n.track) for n in notes))
+        words += f" {', '.join(looked)}: see Tracks." if looked else ""
     return words
 
 
-def _tracks(take: TakeRead) -> list[TrackTold]:
+def _tracks(take: TakeRead, noted: Sequence[FileNote]) -> list[TrackTold]:
     notes: dict[int, list[str]] = {}
-    for note in file_notes(take, _quiet(take)):
+    for note in noted:
         other = f" {_channel(take, note.other)}" if note.other is not None else ""
         notes.setdefault(note.track, []).append(note.words + other)
     row_of = {n: row for row, n in enumerate(take.rows)}

@@ -1,5 +1,6 @@
 """What measuring found, in words a person at the desk would act on."""
 
+from collections.abc import Sequence
 from typing import Final, Literal
 
 import numpy as np
@@ -9,10 +10,62 @@ from ringside.hear.notes import note_of
 from ringside.standing.moves import side_words
 from ringside.standing.places import place_words, shifts
 from ringside.standing.told import Told, ended, joined
+from ringside.takes.faults import FileFault, FileNote
 from ringside.takes.places import Placed
 from ringside.takes.reasons import Cause
 
-ReasonKind = Literal["turned over", "swapped", "late", "moved", "air"]
+ReasonKind = Literal[
+    "dead", "doubled", "broken", "jumped", "turned over", "swapped", "late", "moved", "air"
+]
+
+FILE_FAULTS: Final[dict[FileFault, ReasonKind]] = {
+    "doubled": "doubled", "broken": "broken", "jumped": "jumped",
+}  # fmt: skip
+"""What of a file has to be seen to before anything else is believed of its track."""
+
+TO_DO: Final[dict[ReasonKind, str]] = {
+    "dead": "Look at its cable, its mute, its phantom and its input; then record hits again.",
+    "doubled": "Look at what feeds the two: the patch, a copied track, one file under two names.",
+    "broken": "Write its file out of the recorder again.",
+    "jumped": "Look at the clock and the buffer of the recorder; then record hits again.",
+}
+
+
+def silent_words(channels: Sequence[str]) -> tuple[Told, str]:
+    """That tracks hold nothing of what was played, and what to do about it.
+
+    Parameters
+    ----------
+    channels : sequence of str
+
+    Returns
+    -------
+    (Told, str)
+    """
+    hold = "hold" if len(channels) > 1 else "holds"
+    return Told(f"{', '.join(channels)} {hold} no drum."), TO_DO["dead"]
+
+
+def file_words(note: FileNote, channel: str, other: str) -> tuple[Told, str]:
+    """A fault of a file in words, and what to do about it.
+
+    Parameters
+    ----------
+    note : FileNote
+    channel : str
+    other : str
+        The channel whose sound it holds; empty where it is of none.
+
+    Returns
+    -------
+    (Told, str)
+    """
+    kind = FILE_FAULTS[note.kind]
+    if kind == "doubled":
+        lost = f": its own is missing, and nothing is told of {channel}" if note.sure else ""
+        return Told(f"{channel} holds the same sound as {other}{lost}."), TO_DO[kind]
+    return Told(f"{channel}: {note.words}."), TO_DO[kind]
+
 
 Than = Literal["the plan", "before"]
 """What something is held against: the plan, or an earlier take."""

@@ -7587,7 +7587,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "turned over" | "swapped" | "late" | "moved" | "air";
+            kind: "dead" | "doubled" | "broken" | "jumped" | "turned over" | "swapped" | "late" | "moved" | "air";
             /** Mic */
             mic: string | null;
             /** Off M */
