@@ -157,6 +157,21 @@ def test_dead_doubled_clipped_and_humming_tracks_are_told(tmp_path, analysis):
     assert not [p for p in told.pairs if "T2" in (p.a, p.b)]
 
 
+@pytest.mark.parametrize(("dead", "drum", "other"), [("KI", "kick", "KO"), ("T1", "rack-1", "ST")])
+def test_a_drum_whose_mic_holds_nothing_is_told_against_another(
+    tmp_path, analysis, dead, drum, other
+):
+    files, _ = recorded(tmp_path, Wrong(dead=(dead,)))
+    told, _, _ = told_take(files, analysis)
+    said = [(r.kind, r.channels, r.words.text) for r in told.reasons]
+    assert said == [("dead", [dead], f"{dead} holds no drum.")]
+    own = next(d for d in told.drums if d.source == drum)
+    assert (own.own, own.hits) == (other, 3)
+    refused = [a.channel for a in own.arrivals if a.lag_ms is None]
+    assert len(refused) <= 3
+    assert dead in refused
+
+
 def test_a_sound_on_two_tracks_is_told_though_each_has_its_own_noise(tmp_path, analysis):
     """A room mic's sound on a tom's track, through two preamps: it was told as a late tom."""
     files, _ = recorded(tmp_path, Wrong(doubled=(("OL", "FT"),)))

@@ -342,6 +342,12 @@ class _Work:
         return pooled(k, reads, pitches), reads
 
 
+HOLDS: Final = 1e-4
+HOLDS_OF_LOUDEST: Final = 0.01
+"""A track that peaks lower than this, full scale being 1, or than this share of the loudest, has
+nothing of a drum in front of its mic: it is noise (from memory: 40 dB)."""
+
+
 def own_track(want: Expected, an: Analysis, k: int, loud: Floats | None) -> int:
     """The track arrivals of a drum are told against: of its own mics the first to have it.
 
@@ -360,12 +366,11 @@ def own_track(want: Expected, an: Analysis, k: int, loud: Floats | None) -> int:
         Without a mic of its own, the track that has it first of all.
     """
     own: Ints = np.flatnonzero(want.job == k)
-    if loud is not None:
-        own = own[loud[own] > 1e-4]
+    every = np.arange(len(want.job))
+    holds = every >= 0 if loud is None else loud > max(HOLDS, HOLDS_OF_LOUDEST * float(loud.max()))
+    own = own[holds[own]]
     if len(own) == 0:
-        own = np.arange(len(want.job))
-        if loud is not None and (loud > 1e-4).any():
-            own = own[loud > 1e-4]
+        own = every[holds] if holds.any() else every
     return int(own[np.argmin(want.at_s[own, k])])
 
 
