@@ -1,4 +1,5 @@
 /** What is written down on the day: sent in order, kept until it is there. */
+import { useQueryClient } from "@tanstack/react-query";
 import {
   createContext,
   type ReactNode,
@@ -13,6 +14,9 @@ import { giveBack } from "../core/lineDraft";
 import { type Entry, LogBox } from "../core/logbox";
 import { useEditor } from "./editing";
 import { useToast } from "./toast";
+
+/** All that is told of the lines of the log is asked for under this. */
+export const TRIED = "tried";
 
 const LogContext = createContext<LogBox | null>(null);
 
@@ -37,12 +41,18 @@ function ofLayout({ layout, ...body }: Entry["body"]) {
 export function LogProvider({ children }: { children: ReactNode }) {
   const editor = useEditor();
   const say = useToast();
+  const queries = useQueryClient();
   const [box, setBox] = useState<LogBox | null>(null);
   useEffect(() => {
     const session = editor.snapshot().out.session_id;
+    const send = async (entry: Entry) => {
+      await sent(session, entry);
+      // What an earlier page had left can be there before anybody here knows that it was waiting.
+      if (entry.kind === "tried") void queries.invalidateQueries({ queryKey: [TRIED] });
+    };
     setBox(
       new LogBox(localStorage, session, {
-        send: async (entry) => void (await sent(session, entry)),
+        send,
         fateOf,
         away: (error) => editor.away(error),
         reached: () => editor.reached(),
@@ -54,7 +64,7 @@ export function LogProvider({ children }: { children: ReactNode }) {
         },
       }),
     );
-  }, [editor, say]);
+  }, [editor, say, queries]);
   return <LogContext value={box}>{children}</LogContext>;
 }
 

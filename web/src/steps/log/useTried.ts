@@ -1,6 +1,6 @@
 /** The lines of the log, and all that is done with one. */
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import { api, exactly, must } from "../../api/client";
 import type { Change, Layout, LineDoc, SinceLast, Tried } from "../../api/types";
 import { newKey } from "../../core/key";
@@ -10,10 +10,8 @@ import { plain } from "../../core/shown";
 import { useAsShown } from "../../parts/atkit/State";
 import { useEditor, useEditorPart } from "../../parts/editing";
 import { useHands, useStep } from "../../parts/hands";
-import { useLog, useUnsent } from "../../parts/log";
+import { TRIED, useLog, useUnsent } from "../../parts/log";
 import { useToast } from "../../parts/toast";
-
-const TRIED = "tried";
 
 /** The lines of this session, newest first. */
 export function useLines() {
@@ -85,20 +83,11 @@ export function useWayTo(line: number, other: number | null) {
 /** Look again, at everything that is told of lines. */
 function useAgain() {
   const queries = useQueryClient();
-  return useCallback(() => queries.invalidateQueries({ queryKey: [TRIED] }), [queries]);
+  return () => queries.invalidateQueries({ queryKey: [TRIED] });
 }
 
-/** Lines that are kept here until they can be sent; whenever one has gone, all is looked at again. */
-export function useUnsentLines() {
-  const waiting = useUnsent().filter((e) => e.kind === "tried");
-  const before = useRef(waiting.length);
-  const again = useAgain();
-  useEffect(() => {
-    if (waiting.length < before.current) void again();
-    before.current = waiting.length;
-  }, [waiting.length, again]);
-  return waiting;
-}
+/** Lines that are kept here until they can be sent. */
+export const useUnsentLines = () => useUnsent().filter((e) => e.kind === "tried");
 
 /** Write a line down, with the layout as it is; sent later where the server is away. */
 export function useWriteLine() {
