@@ -8,7 +8,7 @@ import soundfile
 from ringside.errors import RingsideError
 from ringside.pairs.analysis import analyse
 from ringside.plan.mics import Mic
-from ringside.takes import report
+from ringside.takes import faults, report
 from ringside.takes.align import AlignRow, Basis, HeardDrum, align_csv, align_table, basis_of
 from ringside.takes.compare import since
 from ringside.takes.copies import aligned_copies
@@ -16,7 +16,7 @@ from ringside.takes.files import start_of, tracks_of
 from ringside.takes.places import Known, Placed, Readings, places_of, readings_of
 from ringside.takes.reading import Corrections, read_take
 from ringside.takes.reasons import Cause, causes, kelvin_of, rows_of, swapped, turned_over
-from ringside.takes.tell import cause_words, place_told
+from ringside.takes.tell import cause_words, file_words, place_told
 from scipy.optimize import least_squares
 
 from ops.placetrial import EVERY, INSIDE, Sounded, World, placed, sounded
@@ -86,6 +86,43 @@ def test_a_late_track_is_told_with_its_sign():
         (found,) = told(_with(take, drums))
         assert (found.kind, found.track) == ("late", track)
         assert found.late_s * 48000 == pytest.approx(samples, abs=2)
+
+
+def copied(off_s=0.0, alike=1.0, both_off_s=0.0):
+    """OR's track holds OL's sound: so much later, so alike; and both so far off the plan."""
+    take = figures(demo_layout().model_copy(update={"room": None}), noise_s=0.0)
+    drums = []
+    for d in take.drums:
+        lag, products = d.lag_s.copy(), d.products.copy()
+        lag[8] = lag[8] + both_off_s * (lag[9] - lag[8])
+        lag[9] = lag[8] + off_s
+        products[..., 8, 9] = products[..., 9, 8] = alike
+        drums.append(replace(d, lag_s=lag, products=products))
+    return faults._doubled(replace(take, drums=tuple(drums)))
+
+
+@pytest.mark.parametrize(
+    ("off_s", "alike", "found"),
+    [(0.00004, 0.98, 1), (-0.00004, 0.98, 1), (0.00006, 0.98, 0), (-0.00006, 0.98, 0),
+     (0.00004, 0.96, 0), (0.00004, -0.98, 0)],
+)  # fmt: skip
+def test_two_tracks_hold_one_sound_where_they_are_alike_and_at_once(off_s, alike, found):
+    assert len(copied(off_s, alike)) == found
+
+
+def test_which_of_two_tracks_has_lost_its_own_is_told_by_the_plan():
+    (lost,) = copied()
+    assert (lost.track, lost.other, lost.sure) == (9, 8, True)
+    said, _ = file_words(lost, "OR", "OL")
+    assert said.text == (
+        "OR holds the same sound as OL: its own is missing, and nothing is told of OR."
+    )
+    # With OR's arrivals on both it is OL's that is missing; half way between nobody can say.
+    (other,) = copied(both_off_s=1.0)
+    assert (other.track, other.other, other.sure) == (8, 9, True)
+    (open_,) = copied(both_off_s=0.5)
+    assert not open_.sure
+    assert file_words(open_, "OR", "OL")[0].text == "OR holds the same sound as OL."
 
 
 @pytest.mark.parametrize(

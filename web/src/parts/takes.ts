@@ -16,6 +16,10 @@ export function useSessionTakes() {
   });
 }
 
+/** What a take is called beside a layout: of another one, that is said with it. */
+export const takeName = (take: TakeNamed, layout: number): string =>
+  take.layout_id === layout ? take.name : `${take.name} (${take.layout})`;
+
 /** Where a take is listened to, or held against another. */
 export function listenTo(take: TakeNamed, against?: TakeNamed): string {
   const other = against ? `&against=${against.id}` : "";

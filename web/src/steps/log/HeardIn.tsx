@@ -1,7 +1,7 @@
 /** The take that a line is about, among those of the session. */
 import { useEditorPart } from "../../parts/editing";
 import { Pick } from "../../parts/fields/Pick";
-import { useSessionTakes } from "../../parts/takes";
+import { takeName, useSessionTakes } from "../../parts/takes";
 
 interface Props {
   value: number | null;
@@ -14,10 +14,7 @@ export function HeardIn({ value, onTake }: Props) {
   const layout = useEditorPart((s) => s.out.id);
   const takes = useSessionTakes().data ?? [];
   if (!takes.length) return null;
-  const names = takes.map((t) => [
-    String(t.id),
-    t.layout_id === layout ? t.name : `${t.name} (${t.layout})`,
-  ]);
+  const names = takes.map((t) => [String(t.id), takeName(t, layout)]);
   // One that was deleted meanwhile is none.
   const known = takes.some((t) => t.id === value);
   return (

@@ -7,7 +7,7 @@ import { useEditor, useEditorPart } from "../../../parts/editing";
 import { Pick } from "../../../parts/fields/Pick";
 import { useTake } from "../../../parts/hands";
 import { JobProgress } from "../../../parts/JobProgress";
-import { useAskedTakes, useSessionTakes } from "../../../parts/takes";
+import { takeName, useAskedTakes, useSessionTakes } from "../../../parts/takes";
 import { usualReference } from "../Align";
 import type { Listened } from "./useListen";
 import { changedFrom, type Sides } from "./useSides";
@@ -39,7 +39,7 @@ function OfTake({ on: { sides, other } }: { on: Listened }) {
   const found = useSessionTakes();
   const every = (found.data ?? [])
     .filter((t) => t.id !== own.take)
-    .map((t) => (t.layout_id === layout ? t : { ...t, name: `${t.name} (${t.layout})` }));
+    .map((t) => ({ ...t, name: takeName(t, layout) }));
   const names = Object.fromEntries(every.map((t) => [String(t.id), t.name]));
   const choose = (id: string) => {
     const take = every.find((t) => String(t.id) === id);
