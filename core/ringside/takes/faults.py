@@ -118,23 +118,24 @@ def _doubled(take: TakeRead) -> list[FileNote]:
 def _double(take: TakeRead, a: int, b: int) -> FileNote:
     """Which of two tracks that hold one sound has lost its own: what is on it comes at no time of
     its mic's."""
-    off_a, off_b = _off_plan_s(take, a), _off_plan_s(take, b)
+    off_a, off_b = _off_plan_s(take, a, b), _off_plan_s(take, b, a)
     lost, own = (b, a) if off_b >= off_a else (a, b)
     sure = max(off_a, off_b) > OFF_PLAN * min(off_a, off_b) + OFF_PLAN_S
     return FileNote("doubled", lost, own, max(off_a, off_b), "holds the same sound as", sure)
 
 
-def _off_plan_s(take: TakeRead, track: int) -> float:
+def _off_plan_s(take: TakeRead, track: int, other: int) -> float:
     """How far a track is off its planned arrivals, seconds; 0 where it has none.
 
-    On the mean of all drums: two that are equal on snare and kick differ on the others alone.
+    On the mean of all drums: two that are equal on snare and kick differ on the others alone. What
+    is told against one of the two says of both alike that they are one.
     """
     plan = take.analysis.arrivals.time_s - take.analysis.scene.track_delay[:, None]
     mic, mics = take.mics[track], take.mics
     off = [
         min(abs(d.lag_s[track] - plan[mic, d.source] + plan[mics[d.own], d.source]), REFLECTED_S)
         for d in take.drums
-        if d.own != track and np.isfinite(d.lag_s[track])
+        if d.own not in (track, other) and np.isfinite(d.lag_s[track])
     ]
     return float(np.mean(off)) if off else 0.0
 
