@@ -20,7 +20,7 @@ from ringside.faults import place_of, wording
 from ringside.plan.layout import Layout
 from sheets.units import Ruler
 from studios.errors import LockerChanged
-from takes.errors import TooManyCopies
+from takes.errors import TooManyPacked
 
 from api.heavy.pool import LONGEST_S, Busy, GaveUp, TooLong
 from api.reading import UnfitText
@@ -124,8 +124,8 @@ def _busy(request: HttpRequest, exc: Busy) -> HttpResponse:
     return busy
 
 
-def _copying(request: HttpRequest, exc: TooManyCopies) -> HttpResponse:
-    words = "Others are having aligned copies packed. Try again when theirs have come."
+def _copying(request: HttpRequest, exc: TooManyPacked) -> HttpResponse:
+    words = "Others are having sound packed. Try again when theirs has come."
     return answer(429, "Busy", words)
 
 
@@ -181,7 +181,7 @@ ANSWERS: dict[type[Exception], Any] = {
     OperationalError: _away,
     InterfaceError: _away,
     Busy: _busy,
-    TooManyCopies: _copying,
+    TooManyPacked: _copying,
     TooLong: _too_long,
     GaveUp: _gave_up,
     UnfitText: _unfit,

@@ -13,8 +13,8 @@ from plans.models import Happened, Layout, Revision, Session
 from studios.actions import locker_of
 from studios.models import Membership, Studio
 
-FORMAT, VERSION = "ringside-studio", 1
-MANIFEST = "ringside-studio.json"
+from carrying.format import FORMAT, MANIFEST, TAKES, VERSION
+from carrying.recorded import heard_in, lines_of
 
 
 def _name(row: Revision | Happened) -> str:
@@ -64,10 +64,12 @@ def _history(layout: Layout) -> Iterator[str]:
 
 def _log(session: Session, numbers: dict[int, int]) -> Iterator[str]:
     """What was tried and heard, a line each; layouts by their number in the session."""
+    heard = heard_in(session)
     fields = ("song", "words", "verdict", "stood", "kept", "since", "layout_id")
     for row in _happened(session.tried_log.order_by("pk"), *fields):
         layout, doc = numbers[row.pop("layout_id")], row.pop("kept")
-        line = {**row, "key": str(row["key"]), "layout": layout, "doc": doc}
+        take = heard.get(row["key"])
+        line = {**row, "key": str(row["key"]), "layout": layout, "take": take, "doc": doc}
         yield json.dumps(line, ensure_ascii=False) + "\n"
 
 
@@ -103,6 +105,7 @@ def archive_of(studio: Studio, tell: Tell) -> bytes:
                 _write_layout(zipped, f"{folder}/{m:03}-{_slug(layout.name)}", layout)
             log = _log(session, {layout.pk: m for m, layout in layouts})
             zipped.writestr(f"{folder}/log.jsonl", "".join(log))
+            zipped.writestr(f"{folder}/{TAKES}", "".join(lines_of(session, n)))
             tell(n / count)
     return out.getvalue()
 

@@ -1,5 +1,5 @@
 """What can be wrong with what is asked of takes."""
 
 
-class TooManyCopies(Exception):
-    """Others are having aligned copies packed."""
+class TooManyPacked(Exception):
+    """Others are having sound packed."""

@@ -12,8 +12,8 @@ from django.core.files.base import ContentFile
 from django.core.files.storage import default_storage
 
 from takes.models import Take, TakeFile
+from takes.packing import MOST_AT_ONCE
 
-MOST_AT_ONCE = 1_000_000
 LONGEST_NAME = 200
 """Bytes of a name without its ending; file systems end at 255."""
 
@@ -94,7 +94,7 @@ def joined(file: TakeFile, folder: Path) -> Path:
     """
     own = folder / str(file.number)
     own.mkdir()
-    path = own / _safe(file.name)
+    path = own / plain_name(file.name)
     with path.open("wb") as out:
         for piece in file.pieces:
             with default_storage.open(piece) as part:
@@ -103,7 +103,7 @@ def joined(file: TakeFile, folder: Path) -> Path:
     return path
 
 
-def _safe(name: str) -> str:
+def plain_name(name: str) -> str:
     """A name that any file system takes, with its ending and as much before it as fits."""
     base = Path(Path(name).name.strip(". "))
     stem = base.stem or "sound"

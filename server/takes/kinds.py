@@ -19,8 +19,9 @@ from ringside.pairs.analysis import analyse
 from ringside.standing.stood import AsItStands
 from studios.stored import unpacked
 
-from takes.files import MOST_AT_ONCE, as_local, keep_piece
+from takes.files import as_local, keep_piece
 from takes.models import LineTake, Take, TakeFile
+from takes.packing import MOST_AT_ONCE
 
 if TYPE_CHECKING:
     from ringside.takes.reading import Corrections

@@ -12,6 +12,8 @@ class Take(models.Model):
     key = models.UUIDField()
     name = models.CharField(max_length=80)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)
+    by_name = models.CharField(max_length=150, blank=True)
+    """Somebody who is not of this installation."""
     made_at = models.DateTimeField(auto_now_add=True)
     channels = models.JSONField(default=dict)
     """What somebody said: channels by the name of a track, null leaves it out."""
@@ -25,6 +27,11 @@ class Take(models.Model):
     class Meta:
         ordering = ["-pk"]
         constraints = [models.UniqueConstraint(fields=["layout", "key"], name="one_take_per_key")]
+
+    @property
+    def who(self) -> str:
+        """Who recorded it."""
+        return self.by.get_username() if self.by else self.by_name
 
 
 class TakeFile(models.Model):

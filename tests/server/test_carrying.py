@@ -6,7 +6,8 @@ import zipfile
 from uuid import UUID
 
 import pytest
-from carrying import reading
+from carrying import recorded as carried
+from carrying import unzipped
 from carrying.actions import ARCHIVE, READ_IN
 from django.core.files.storage import default_storage
 from django.core.files.uploadedfile import SimpleUploadedFile
@@ -17,10 +18,12 @@ from ringside.gear.locker import Locker as LockerDoc
 from ringside.plan.kits import five_piece
 from studios import actions as keeping
 from studios.models import Studio
+from takes.models import Take
 
 from tests.server.conftest import Api
 from tests.server.test_keeping import decided, save
 from tests.server.test_layouts import doc_of, moved
+from tests.server.test_takes import sent as piece
 
 
 @pytest.fixture
@@ -38,14 +41,28 @@ def full(owner, session, layout):
     for hz in (190.0, 200.0):
         api("POST", f"/sessions/{session.pk}/lugs", {"drum": "snare", "lugs_hz": [hz]})
     api("DELETE", f"/sessions/{session.pk}/lugs/{LugLog.objects.latest('pk').pk}")
+    take = recorded(api, layout.pk, "Take 1", ("OL.wav", b"left"), ("OL.wav", b"right"))
+    api("PUT", f"/takes/{take}/said", {"channels": {"OL.wav": None}, "drums": {"1000": "snare"}})
+    recorded(api, layout.pk, "Half", ("KI.wav", b"ki"), cut=1)
     for n, words in enumerate(("fuller – „low“", "thin")):
         line = {"key": str(UUID(int=n)), "verdict": "works", "words": words, "stood": n == 1,
-                "doc": decided(moved(doc, n / 10))}  # fmt: skip
+                "take": take if n == 0 else None, "doc": decided(moved(doc, n / 10))}  # fmt: skip
         api("POST", f"/layouts/{layout.pk}/tried", line)
     api("POST", f"/tried/{TriedLog.objects.latest('pk').pk}/strike")
     keeping.keep_kit(owner, studio.pk, five_piece())
     keeping.save_locker(owner, studio.pk, 1, LockerDoc(minutes=77))
     return studio
+
+
+def recorded(api, layout, name, *files, cut=0):
+    """A take of these files; the last bytes of each do not come."""
+    told = [{"name": n, "size": len(sound)} for n, sound in files]
+    key = str(UUID(int=len(name)))
+    begun = {"key": key, "name": name, "files": told}
+    pk = api("POST", f"/layouts/{layout}/takes", begun)[1]["id"]
+    for n, (_, sound) in enumerate(files):
+        assert piece(api, pk, n, 0, sound[: len(sound) - cut])[0] == 200
+    return pk
 
 
 def archived(api, studio):
@@ -90,9 +107,9 @@ def test_what_is_carried_away_and_read_in_is_the_same(full, owner, outsider):
         told = one[name].replace('"owner"', '"owner (elsewhere)"')
         strip = lambda text: "\n".join(w for w in text.splitlines() if '"key"' not in w)  # noqa: E731
         assert strip(two[name]) == strip(told), name
-    log = "sessions/000001/log.jsonl"
-    assert one[log].count("\n") == 2
-    assert two[log] == one[log].replace('"owner"', '"owner (elsewhere)"')
+    for log in ("sessions/000001/log.jsonl", "sessions/000001/takes.jsonl"):
+        assert one[log].count("\n") == 2
+        assert two[log] == one[log].replace('"owner"', '"owner (elsewhere)"')
     assert Session.objects.filter(studio=fresh, deleted_at=None).count() == 1
     layout = Layout.objects.filter(session__studio=fresh, session__deleted_at=None).get()
     assert (layout.head, layout.revisions.count()) == (3, 4)
@@ -143,6 +160,15 @@ def first_of(data, ending):
         ("/log.jsonl", lambda t: t.replace('"layout": 1', '"layout": 7'), "no layout 7"),
         ("/log.jsonl", lambda t: t.replace('"works"', '"so so"'), "line 1: verdict"),
         ("/log.jsonl", lambda t: t * 251, "at most 500 lines"),
+        ("/takes.jsonl", lambda t: t.replace('"layout": 1', '"layout": 7'), "no layout 7"),
+        ("/takes.jsonl", lambda t: t.replace('"size": 4', '"size": 0'), "line 1: files[0].size"),
+        ("/takes.jsonl", lambda t: t.replace("KI.wav", "../KI.wav"), "line 2: files[0].name"),
+        ("/takes.jsonl", lambda t: t + t, "line 3: expected each take once"),
+        (
+            "/takes.jsonl",
+            lambda t: t.replace('"truth": null', '"truth": {"wrong": {"late": 3}}'),
+            "line 1: late",
+        ),
         ("rooms/0001.json", lambda t: "[]", "rooms/0001.json"),
         ("locker.json", lambda t: "3", "expected an object"),
     ],
@@ -182,7 +208,7 @@ def test_what_is_no_archive_is_refused_at_once(outsider, data, words):
 
 
 def test_a_zip_that_unpacks_without_end_is_not_unpacked(outsider, monkeypatch):
-    monkeypatch.setattr(reading, "MOST_BYTES", 1000)
+    monkeypatch.setattr(unzipped, "MOST_BYTES", 1000)
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as zipped:
         zipped.writestr("ringside-studio.json", b"{}" + b" " * 5000)
@@ -190,12 +216,70 @@ def test_a_zip_that_unpacks_without_end_is_not_unpacked(outsider, monkeypatch):
     assert (status, "more than a studio can" in told["detail"]) == (400, True)
 
 
-def test_an_archive_of_before_there_was_a_log_is_read(full, owner, outsider):
+def test_a_take_read_in_waits_for_its_files_and_is_whole_with_them(full, owner, outsider):
     data = archived(Api(owner), full)
-    assert read(Api(outsider), changed(data, first_of(data, "/log.jsonl"), None))["state"] == "done"
+    there = Api(outsider)
+    assert read(there, data)["state"] == "done"
     fresh = Studio.objects.latest("pk")
-    assert not TriedLog.objects.filter(session__studio=fresh).exists()
-    assert Layout.objects.filter(session__studio=fresh).exists()
+    session = fresh.sessions.earliest("pk")
+    (layout,) = session.layouts.all()
+    _, kept = there("GET", f"/layouts/{layout.pk}/takes")
+    half, take = kept["takes"]
+    assert [(t["name"], t["by"]) for t in (half, take)] == [
+        ("Half", "owner (elsewhere)"), ("Take 1", "owner (elsewhere)"),
+    ]  # fmt: skip
+    first = Take.objects.get(layout__session__studio=full, name="Take 1")
+    assert Take.objects.get(pk=take["id"]).made_at == first.made_at
+    assert (take["channels"], take["drums"]) == ({"OL.wav": None}, {"1000": "snare"})
+    assert [(f["name"], f["size"], f["received"]) for f in take["files"]] == [
+        ("OL.wav", 4, 0), ("OL.wav", 5, 0),
+    ]  # fmt: skip
+    assert kept["kept"] == 11
+    # It is not listened to before its sound is there, and the log knows it already.
+    path = f"/sessions/{session.pk}"
+    assert there("GET", f"{path}/takes")[1] == []
+    (line,) = there("GET", f"{path}/tried")[1]
+    assert (line["words"], line["take"]["id"]) == ("fuller – „low“", take["id"])
+    # The sound lies where the archive says it does; the second of one name in its number.
+    row = json.loads(contents(data)["sessions/000001/takes.jsonl"].splitlines()[0])
+    sounds = contents(Api(owner)("GET", f"/studios/{full.pk}/recorded.zip")[1])
+    names = [f"{row['folder']}{n}" for n in ("OL.wav", "2/OL.wav")]
+    assert sounds == dict(zip(names, ("left", "right"), strict=True))
+    assert Api(owner)("GET", f"/studios/{full.pk}/recorded")[1] == {"takes": 1, "size": 9}
+    for n, name in enumerate(names):
+        assert piece(there, take["id"], n, 0, sounds[name].encode())[0] == 200
+    assert [t["id"] for t in there("GET", f"{path}/takes")[1]] == [take["id"]]
+    _, alone = there("GET", f"/takes/{take['id']}/files.zip")
+    assert contents(alone) == {"OL.wav": "left", "2/OL.wav": "right"}
+
+
+def test_takes_of_more_than_is_kept_here_are_refused_with_the_archive(
+    full, owner, outsider, settings
+):
+    data = archived(Api(owner), full)
+    settings.TAKES_BYTES = 10
+    told = read(Api(outsider), data)
+    assert (told["state"], "0 GB of a studio are kept here" in told["words"]) == ("failed", True)
+    settings.TAKES_BYTES = 11
+    assert read(Api(outsider), data)["state"] == "done"
+
+
+def test_more_takes_of_a_layout_than_are_kept_are_refused(full, owner, outsider, monkeypatch):
+    data = archived(Api(owner), full)
+    monkeypatch.setattr(carried, "MOST_TAKES", 1)
+    told = read(Api(outsider), data)
+    assert "takes.jsonl, line 2: expected at most 1 takes of a layout" in told["words"]
+    monkeypatch.setattr(carried, "MOST_TAKES", 2)
+    assert read(Api(outsider), data)["state"] == "done"
+
+
+@pytest.mark.parametrize("ending", ["/takes.jsonl", "/log.jsonl"])
+def test_an_archive_of_before_takes_were_carried_is_read(full, owner, outsider, ending):
+    data = changed(archived(Api(owner), full), f"sessions/000001{ending}", None)
+    assert read(Api(outsider), data)["state"] == "done"
+    fresh = Studio.objects.latest("pk")
+    assert TriedLog.objects.filter(session__studio=fresh).exists() == (ending == "/takes.jsonl")
+    assert Take.objects.filter(layout__session__studio=fresh).exists() == (ending == "/log.jsonl")
 
 
 def test_a_document_of_a_later_version_is_kept_as_it_is(full, owner, outsider):

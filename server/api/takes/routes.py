@@ -20,9 +20,10 @@ from ringside.takes.report import TakeTold
 from ringside.takes.waves import DrumWaves
 from takes import actions
 from takes.actions import FileBegun
-from takes.aligned import AlignedCopies
+from takes.aligned import aligned_copies
 from takes.kinds import COMPARE, MEASURE, RECORD, SINCE, TOLD, WAVES
 from takes.models import Take
+from takes.recorded import Recorded, recorded_in, sound_of_studio, sound_of_take
 from takes.telling import LastHeard, last_heard, told_of
 
 from api.common import LayoutOnly, Problem
@@ -38,7 +39,7 @@ from api.takes.schemas import (
     TakeOut,
     TakesOut,
 )
-from api.takes.shapes import take_named
+from api.takes.shapes import packed, take_named
 
 router = Router(tags=["takes"])
 GONE: dict[int, Any] = {404: Problem}
@@ -48,7 +49,7 @@ WRONG: dict[int, Any] = {400: Problem, 404: Problem, 422: Problem}
 def _out(take: Take) -> dict[str, Any]:
     return {
         "id": take.pk, "key": take.key, "name": take.name, "made_at": take.made_at,
-        "by": take.by.get_username() if take.by else "", "files": list(take.files.all()),
+        "by": take.who, "files": list(take.files.all()),
         "channels": take.channels, "drums": take.drums, "truth": take.truth,
     }  # fmt: skip
 
@@ -99,6 +100,25 @@ def piece(
     """One more piece of a file, as it is; what is answered is where the file goes on."""
     file = actions.add_piece(request.user, pk, number, at, request.body)
     return {"received": file.received}
+
+
+@router.get("/takes/{pk}/files.zip", response={200: bytes, **GONE, 429: Problem})
+def files(request: HttpRequest, pk: int) -> StreamingHttpResponse:
+    """The files of a take as they came."""
+    take, sound = sound_of_take(request.user, pk)
+    return packed(sound, f"{take.name}.zip")
+
+
+@router.get("/studios/{pk}/recorded", response={200: Recorded, **GONE})
+def recorded(request: HttpRequest, pk: int) -> Recorded:
+    """How much was recorded in a studio, and came whole."""
+    return recorded_in(request.user, pk)
+
+
+@router.get("/studios/{pk}/recorded.zip", response={200: bytes, **GONE, 429: Problem})
+def recorded_files(request: HttpRequest, pk: int) -> StreamingHttpResponse:
+    """All that was recorded in a studio and came whole, to go with its archive."""
+    return packed(sound_of_studio(request.user, pk), "recorded.zip")
 
 
 @router.put("/takes/{pk}/said", response={200: TakeOut, **WRONG})
@@ -173,10 +193,8 @@ def aligned(request: HttpRequest, pk: int, job: int, how: Query[AlignAsk]) -> St
     basis, rows = _rows(request, pk, job, how)
     take = actions.take_for(request.user, pk)
     heard = actions.listening_of(request.user, pk, job)
-    copies = AlignedCopies(take, heard, rows, align_csv(basis, rows))
-    answer = StreamingHttpResponse(copies, content_type="application/zip")
-    answer["Content-Disposition"] = 'attachment; filename="aligned.zip"'
-    return answer
+    copies = aligned_copies(take, heard, rows, align_csv(basis, rows))
+    return packed(copies, "aligned.zip")
 
 
 @router.post("/takes/{pk}/measures/{job}/effect", response={200: JobOut, **WRONG})
