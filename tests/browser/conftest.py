@@ -199,18 +199,23 @@ class Person:
         return self.context.request.get(f"{self.url}/api{path}")
 
     def post(self, path: str, data: dict):
+        return self._send("post", path, data)
+
+    def put(self, path: str, data: dict | bytes):
+        return self._send("put", path, data)
+
+    def _send(self, method: str, path: str, data: dict | bytes):
         token = next(c["value"] for c in self.context.cookies() if c["name"] == "csrftoken")
-        return self.context.request.post(
-            f"{self.url}/api{path}", data=data, headers={"X-CSRFToken": token, "Referer": self.url}
+        headers = {"X-CSRFToken": token, "Referer": self.url}
+        return getattr(self.context.request, method)(
+            f"{self.url}/api{path}", data=data, headers=headers
         )
 
     def save(self, doc: dict, what: str) -> None:
         """A state of the layout, as another page would save it."""
         path = f"/layouts/{self.layout}"
-        token = next(c["value"] for c in self.context.cookies() if c["name"] == "csrftoken")
         body = {"version": self.get(path).json()["version"], "doc": doc, "what": what}
-        headers = {"X-CSRFToken": token, "Referer": self.url}
-        done = self.context.request.put(f"{self.url}/api{path}", data=body, headers=headers)
+        done = self.put(path, body)
         assert done.ok, done.text()
 
     def doc(self) -> dict:

@@ -2,6 +2,8 @@
 
 import json
 import re
+import uuid
+import zipfile
 
 import pytest
 from playwright.sync_api import expect
@@ -390,6 +392,7 @@ def test_a_reading_is_written_down_and_offered_to_the_other_layouts(someone):
 
 def test_a_studio_is_carried_away_and_read_in(someone, another, tmp_path):
     page = someone.page
+    a_take(someone)
     let_go = held_back(page, "**/api/account/devices")
     page.goto(f"{someone.url}/account")
     ask = page.get_by_role("button", name="Archive of Test studio")
@@ -400,17 +403,58 @@ def test_a_studio_is_carried_away_and_read_in(someone, another, tmp_path):
     ask.click()
     with page.expect_download() as got:
         page.get_by_role("link", name="Download it").click()
-    archive = tmp_path / "studio.zip"
+    archive, sound = tmp_path / "studio.zip", tmp_path / "recorded.zip"
     got.value.save_as(archive)
+    with page.expect_download() as got:
+        page.get_by_role("link", name="Sound of its takes, 1 MB").click()
+    got.value.save_as(sound)
     there = another.page
     there.goto(f"{another.url}/account")
     there.get_by_label("Archive", exact=True).set_input_files(archive)
     expect(there.get_by_text("It is read in")).to_be_visible()
     names = [s["name"] for s in another.get("/sessions").json()]
     assert names == ["Test day", "Test day"]
+    give_sound(another, sound, tmp_path)
+    there.goto(f"{another.url}/account")
     archive.write_bytes(b"no archive at all")
     there.get_by_label("Archive", exact=True).set_input_files(archive)
     expect(there.get_by_role("alert")).to_contain_text("Nothing was read in")
+
+
+def a_take(someone):
+    """Two short files, whole; what is in them is no matter."""
+    files = [{"name": f"{n}.wav", "size": 3} for n in ("OL", "OR")]
+    body = {"key": str(uuid.uuid4()), "name": "Morning", "files": files}
+    take = someone.post(f"/layouts/{someone.layout}/takes", body).json()["id"]
+    for n in (0, 1):
+        assert someone.put(f"/takes/{take}/files/{n}?at=0", f"ab{n}".encode()).ok
+
+
+def give_sound(person, sound, folder):
+    """A take that was read in is given its files, out of the zip that lay beside the archive."""
+    with zipfile.ZipFile(sound) as zipped:
+        names = zipped.namelist()
+        zipped.extractall(folder)
+    page, every = person.page, person.get("/sessions").json()
+    layouts = [one["id"] for session in every for one in session["layouts"]]
+    (layout,) = (pk for pk in layouts if person.get(f"/layouts/{pk}/takes").json()["takes"])
+    page.goto(f"{person.url}/layouts/{layout}/hits")
+    row = page.locator("[data-take]")
+    expect(row).to_contain_text("Its sound is not here")
+    row.get_by_role("button", name="Morning").click()
+    expect(page.get_by_text("Morning says nothing before its sound is here")).to_be_visible()
+    given = page.get_by_label("The files of Morning again")
+    given.set_input_files([folder / names[0]])
+    expect(page.get_by_text("names and sizes differ")).to_be_visible()
+    given.set_input_files([folder / n for n in reversed(names)])
+    expect(row.get_by_role("link", name="Download")).to_be_visible()
+    with page.expect_download() as got:
+        row.get_by_role("link", name="Download").click()
+    got.value.save_as(folder / "again.zip")
+    with zipfile.ZipFile(folder / "again.zip") as zipped:
+        assert {n: zipped.read(n) for n in zipped.namelist()} == {
+            "OL.wav": b"ab0", "OR.wav": b"ab1",
+        }  # fmt: skip
 
 
 def test_many_sessions_come_a_page_at_a_time_and_are_searched(someone):

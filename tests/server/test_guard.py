@@ -237,3 +237,11 @@ def test_what_is_read_is_packed_and_what_is_computed_is_not(as_owner, owner, lay
     body = {"data": json.dumps({"layout": doc}), "content_type": "application/json"}
     got = as_owner.client.post("/api/compute", headers={"Accept-Encoding": "gzip"}, **body)
     assert "Content-Encoding" not in got.headers
+
+
+def test_a_zip_is_not_packed_once_more(as_owner, owner):
+    path = f"/api/studios/{owner.studios.get().pk}/recorded.zip"
+    got = as_owner.client.get(path, headers={"Accept-Encoding": "gzip"})
+    assert got.status_code == 200
+    assert "Content-Encoding" not in got.headers
+    assert b"".join(got.streaming_content)[:2] == b"PK"

@@ -100,6 +100,7 @@ export type Tag = S["Tag"];
 export type Arc = S["Arc"];
 export type Take = S["TakeOut"];
 export type Takes = S["TakesOut"];
+export type Recorded = S["Recorded"];
 export type TakeTold = S["TakeTold"];
 export type DrumHits = S["DrumTold"];
 export type PairHits = S["PairTold"];

@@ -1,7 +1,8 @@
 /** Everything of a studio as one open archive, and another installation's read in. */
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, must } from "../../api/client";
-import type { Job } from "../../api/types";
+import type { Job, Recorded } from "../../api/types";
+import { megabytes } from "../../core/bytes";
 import { newKey } from "../../core/key";
 import { FileIn, formOf } from "../../parts/FileIn";
 import { JobProgress } from "../../parts/JobProgress";
@@ -16,8 +17,9 @@ export function CarrySection() {
     <section>
       <h2 className="text-lg">Carry away</h2>
       <p className="max-w-md text-[0.9rem] text-soft">
-        A zip of open files: sessions, layouts with every state, rooms, kits, the locker and what
-        was written down. Another Ringside reads it in as a studio of its own.
+        A zip of open files: sessions, layouts with every state, takes, rooms, kits, the locker and
+        what was written down. Another Ringside reads it in as a studio of its own. The sound of the
+        takes is a zip beside it: over there each take waits in Hits to be given its files.
       </p>
       <ul className="mt-2 space-y-2">
         {me.studios.map((s) => (
@@ -46,6 +48,7 @@ function Away({ studio, name }: { studio: number; name: string }) {
       >
         Archive of {name}
       </button>
+      <Sound studio={studio} />
       <JobProgress job={job} bad={bad} doing="Packing it…" onStop={stop} />
       {job?.state === "done" && (
         <a className="font-semibold underline" href={`/api/archives/${job.id}/studio.zip`}>
@@ -53,6 +56,21 @@ function Away({ studio, name }: { studio: number; name: string }) {
         </a>
       )}
     </div>
+  );
+}
+
+/** What was recorded goes by itself: it is too large to be read in at once. */
+function Sound({ studio }: { studio: number }) {
+  const { data } = useQuery({
+    queryKey: ["recorded", studio],
+    queryFn: () => must<Recorded>(api.GET("/api/studios/{pk}/recorded", at(studio))),
+    refetchOnMount: "always",
+  });
+  if (data && !data.takes) return <span className="text-soft">no takes yet</span>;
+  return (
+    <a className="underline" href={`/api/studios/${studio}/recorded.zip`} download>
+      Sound of its takes{data && `, ${megabytes(data.size)}`}
+    </a>
   );
 }
 

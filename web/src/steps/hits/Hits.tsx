@@ -1,5 +1,6 @@
 /** Test hits: what to ask the drummer for, takes taken in, and what they say of the layout. */
 import { useState } from "react";
+import type { Take } from "../../api/types";
 import { useEditorPart } from "../../parts/editing";
 import { Segmented } from "../../parts/fields/Segmented";
 import { NoMics } from "../../parts/NoMics";
@@ -58,13 +59,21 @@ function Takes({ view, setView }: { view: View | null; setView: (v: View) => voi
           {take && whole(take) ? (
             <TakeSays key={take.id} {...{ take, takes }} listen={take.id === asked.take} />
           ) : (
-            <p className="max-w-prose text-soft">
-              Take in what was recorded: one file of many channels, or one of each. WAV, RF64, W64,
-              AIFF or FLAC, as the recorder wrote them.
-            </p>
+            <NoSound take={take} />
           )}
         </div>
       )}
     </>
+  );
+}
+
+/** What to do where there is no take yet, or none of one's sound. */
+function NoSound({ take }: { take: Take | undefined }) {
+  return (
+    <p className="max-w-prose text-soft">
+      {take
+        ? `${take.name} says nothing before its sound is here: give it the files it was recorded in.`
+        : "Take in what was recorded: one file of many channels, or one of each. WAV, RF64, W64, AIFF or FLAC, as the recorder wrote them."}
+    </p>
   );
 }

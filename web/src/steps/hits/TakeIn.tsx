@@ -2,12 +2,12 @@
 import { useRef, useState } from "react";
 import { api, must } from "../../api/client";
 import type { Job, Takes } from "../../api/types";
+import { megabytes } from "../../core/bytes";
 import { newKey } from "../../core/key";
 import { Ask } from "../../parts/Ask";
 import { Tick } from "../../parts/fields/Tick";
 import { JobProgress } from "../../parts/JobProgress";
 import { useJob } from "../../parts/useJob";
-import { megabytes } from "./TakeList";
 import type { OnTheWay, Sending } from "./useSending";
 import type { TakesHere } from "./useTakes";
 

@@ -1,6 +1,7 @@
 /** The takes of the layout, with what of them has come, and forgetting one. */
 import { useRef, useState } from "react";
 import type { Take } from "../../api/types";
+import { megabytes } from "../../core/bytes";
 import { dayAndHour } from "../../core/moments";
 import { Ask } from "../../parts/Ask";
 import type { Sending } from "./useSending";
@@ -12,9 +13,6 @@ interface Props {
   chosen: number | null;
   choose: (take: number) => void;
 }
-
-export const megabytes = (bytes: number) =>
-  bytes >= 1e9 ? `${(bytes / 1e9).toFixed(1)} GB` : `${Math.ceil(bytes / 1e6)} MB`;
 
 export function TakeList({ takes, sending, chosen, choose }: Props) {
   const [gone, setGone] = useState<Take | null>(null);
@@ -38,6 +36,11 @@ export function TakeList({ takes, sending, chosen, choose }: Props) {
             </button>
             <p className="flex flex-wrap gap-2 text-[0.82rem]">
               {!whole(t) && sending.on?.take !== t.id && <GoOn take={t} sending={sending} />}
+              {whole(t) && (
+                <a className="underline" href={`/api/takes/${t.id}/files.zip`} download>
+                  Download
+                </a>
+              )}
               <button type="button" className="underline" onClick={() => setGone(t)}>
                 Delete
               </button>
@@ -52,7 +55,10 @@ export function TakeList({ takes, sending, chosen, choose }: Props) {
 
 const look = (on: boolean) => (on ? "bg-card outline outline-ink" : "hover:bg-card");
 
-/** A take that did not come whole: the same files chosen again go on where it ended. */
+/**
+ * A take that did not come whole, or whose studio was read in without its sound: the same files
+ * chosen again go on where it ended.
+ */
 function GoOn({ take, sending }: { take: Take; sending: Sending }) {
   const input = useRef<HTMLInputElement>(null);
   const there = take.files.reduce((n, f) => n + f.received, 0);
@@ -71,10 +77,10 @@ function GoOn({ take, sending }: { take: Take; sending: Sending }) {
         }}
       />
       <span className="text-latetext">
-        {megabytes(there)} of {megabytes(of)} came
+        {there ? `${megabytes(there)} of ${megabytes(of)} came` : "Its sound is not here"}
       </span>
       <button type="button" className="underline" onClick={() => input.current?.click()}>
-        Send the rest
+        {there ? "Send the rest" : "Give it its files"}
       </button>
     </>
   );
