@@ -132,6 +132,31 @@ def test_a_finger_moves_a_mic_and_a_touch_takes_it_back(held):
     assert held.mic("KI")["position_m"] == kick_in
 
 
+def test_a_thumb_nudges_a_mic_as_the_plan_shows_it(held):
+    page = held.open("place")
+    page.locator("[data-mic=OL]").tap()
+    page.get_by_role("tab", name="Mic OL").tap()
+    x, y, z = held.mic("OL")["position_m"]
+
+    def nudged(ways, there):
+        for way in ways:
+            page.get_by_role("button", name=way).tap()
+        there = pytest.approx(there, abs=1e-6)
+        until(page, lambda: held.mic("OL")["position_m"] == there)
+
+    # Presses add up while the first is on its way, and each kind of step is its own size.
+    nudged(["To the drummer's left"] * 3 + ["Toward the audience"], [x - 0.03, y + 0.01, z])
+    page.get_by_role("radio", name="1 mm").tap()
+    nudged(["Lower", "Lower"], [x - 0.03, y + 0.01, z - 0.002])
+    left = page.get_by_role("button", name="To the drummer's left").bounding_box()["x"]
+    page.get_by_role("button", name="Audience view").tap()
+    right = page.get_by_role("button", name="To the drummer's right")
+    expect(right).to_be_visible()
+    assert right.bounding_box()["x"] == left  # the arrow to the left moves it to the left there
+    nudged(["To the drummer's right"], [x - 0.029, y + 0.01, z - 0.002])
+    assert faults(page) == []
+
+
 def test_two_fingers_spread_the_chart_and_move_nothing(held):
     page = held.open("place")
     expect(page.get_by_text("equal by tape").first).to_be_visible()

@@ -1,12 +1,11 @@
 /** The charts and tapes of Place as they are under the hand; the rest of the step stands still. */
 import { memo, useMemo } from "react";
-import type { Board, Mic } from "../../api/types";
+import type { Board } from "../../api/types";
 import type { EditorState } from "../../core/editor";
-import { micOf, withMic } from "../../core/edits";
 import { reach } from "../../core/reach";
 import { sameParts } from "../../core/same";
 import type { Ruler } from "../../core/units";
-import type { Point3, View } from "../../core/view";
+import type { View } from "../../core/view";
 import { Planned } from "../../parts/atkit/Planned";
 import { Chart } from "../../parts/chart/Chart";
 import { placesOf } from "../../parts/chart/cuts";
@@ -22,63 +21,14 @@ import {
   useLit,
   useSelected,
 } from "../../parts/editing";
-import { useChangeMic, useHands } from "../../parts/hands";
 import { useInTurn } from "../../parts/Later";
 import { useMe } from "../../parts/me";
-
-const vec = (p: Point3): [number, number, number] => [p[0], p[1], p[2]];
+import { useMicHands } from "./micHands";
 
 /** The same list as long as the same mics glow, so that nothing is drawn anew for it. */
 function useGlow(ids: (string | null | undefined)[]): string[] {
   const key = [...new Set(ids.filter(Boolean))].sort().join(" ");
   return useMemo(() => key.split(" ").filter(Boolean), [key]);
-}
-
-/** What a hand does to the mics: shown while it moves, kept where it lets go. */
-function useMicHands() {
-  const editor = useEditor();
-  const hands = useHands();
-  const change = useChangeMic();
-  return useMemo(() => {
-    const take = (id: string, fields: Partial<Mic>, done: boolean) => {
-      const mic = micOf(editor.snapshot().still, id);
-      if (!mic) return;
-      if (!done) return editor.move({ ...mic, ...fields }, "aim" in fields);
-      editor.drop({ ...mic, ...fields });
-      change(id, fields);
-    };
-    return {
-      onMove: (id: string, to: Point3, done: boolean) => take(id, { position_m: vec(to) }, done),
-      onHold: (id: string) => {
-        const mic = micOf(editor.snapshot().still, id);
-        if (mic) editor.following.hold(mic);
-        return () => editor.following.stop();
-      },
-      onAim: (id: string, aim: Point3, done: boolean) => take(id, { aim: vec(aim) }, done),
-      // Keys add up: each step is made on where the mic is when its turn comes.
-      onNudge: (id: string, to: Point3) => {
-        const from = micOf(editor.snapshot().doc, id)?.position_m ?? vec(to);
-        const step = (mic: Mic): Mic => ({
-          ...mic,
-          position_m: vec(mic.position_m.map((p, i) => p + (to[i] ?? 0) - (from[i] ?? 0)) as never),
-        });
-        void hands.commit(
-          (kept) => {
-            const mic = micOf(kept, id);
-            return mic ? { do: "mics", mics: [step(mic)], why: "" } : null;
-          },
-          {
-            soon: true,
-            name: `Moved ${id}`,
-            alone: (kept) => {
-              const mic = micOf(kept, id);
-              return mic ? withMic(kept, id, step(mic)) : kept;
-            },
-          },
-        );
-      },
-    };
-  }, [editor, hands, change]);
 }
 
 type ChartLook = Pick<ChartProps, "title" | "hint" | "facing" | "tools"> & {
