@@ -6,6 +6,8 @@ from typing import Any
 
 from pydantic_core import ErrorDetails
 
+from ringside.values import FILE_NAME_PATTERN, KEY_PATTERN
+
 
 def place_of(loc: Sequence[int | str]) -> str:
     """A place in the file, as ``mics[3].position_m[1]``.
@@ -78,9 +80,10 @@ _COUNTED = {
     "union_tag_not_found": "expected an object that says what it is by {discriminator}",
 }
 _PATTERNS = {
-    r"^[A-Za-z0-9][A-Za-z0-9_.+-]{0,15}$": (
+    KEY_PATTERN: (
         "expected one word of up to 16 letters, digits and . _ + -, the first a letter or digit"
     ),
+    FILE_NAME_PATTERN: "expected a file's name without / and \\",
 }
 
 

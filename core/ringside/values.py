@@ -31,14 +31,20 @@ Place = Annotated[Vector, AfterValidator(lambda v: vector(v))]
 Flag = Annotated[bool, Field(strict=True)]
 Text = Annotated[str, Field(strict=True, max_length=400)]
 Title = Annotated[str, Field(strict=True, min_length=1, max_length=80)]
+KEY_PATTERN = r"^[A-Za-z0-9][A-Za-z0-9_.+-]{0,15}$"
 Key = Annotated[
     str,
     Field(
         strict=True,
-        pattern=r"^[A-Za-z0-9][A-Za-z0-9_.+-]{0,15}$",
+        pattern=KEY_PATTERN,
         description="Short name, one word, unique within its list.",
     ),
 ]
+FILE_NAME_PATTERN = r"^[^/\\\x00]+$"
+FileName = Annotated[
+    str, Field(strict=True, min_length=1, max_length=120, pattern=FILE_NAME_PATTERN)
+]
+"""Of a sound file, without the folders it lies in."""
 
 
 def length(low: float, high: float, why: str) -> object:

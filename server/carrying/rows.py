@@ -10,6 +10,7 @@ from ringside.answers.changes import Change
 from ringside.recorder.wrong import Wrong
 from ringside.standing.entries import Cord, Entry, What
 from ringside.takes.files import MOST_TRACKS
+from ringside.values import FileName
 from takes.actions import LARGEST_FILE
 
 
@@ -135,7 +136,7 @@ class State(Strict):
 class SoundFile(Strict):
     """A sound file of a take: what it is called and how long it is, not what is in it."""
 
-    name: str = Field(min_length=1, max_length=120, pattern=r"^[^/\\\x00]+$")
+    name: FileName
     size: Annotated[int, Field(strict=True, ge=1, le=LARGEST_FILE)]
 
 

@@ -162,7 +162,11 @@ def first_of(data, ending):
         ("/log.jsonl", lambda t: t * 251, "at most 500 lines"),
         ("/takes.jsonl", lambda t: t.replace('"layout": 1', '"layout": 7'), "no layout 7"),
         ("/takes.jsonl", lambda t: t.replace('"size": 4', '"size": 0'), "line 1: files[0].size"),
-        ("/takes.jsonl", lambda t: t.replace("KI.wav", "../KI.wav"), "line 2: files[0].name"),
+        (
+            "/takes.jsonl",
+            lambda t: t.replace("KI.wav", "../KI.wav"),
+            "files[0].name: expected a file's name without / and",
+        ),
         ("/takes.jsonl", lambda t: t + t, "line 3: expected each take once"),
         (
             "/takes.jsonl",

@@ -7,10 +7,10 @@ from uuid import UUID
 from ninja import Schema
 from pydantic import Field, StringConstraints
 from ringside.recorder.wrong import Faulty
+from ringside.values import FileName
 
 from api.common import Name, Strict
 
-FileName = Annotated[str, StringConstraints(min_length=1, max_length=120, pattern=r"^[^/\\\x00]+$")]
 TrackName = Annotated[str, Field(min_length=1, max_length=140)]
 Stroke = Annotated[str, StringConstraints(pattern=r"^\d{1,7}$")]
 ShortName = Annotated[str, Field(min_length=1, max_length=16)]
