@@ -9,7 +9,7 @@ from plans.models import Layout, Session
 from studios.models import Studio
 from takes.actions import MOST_TAKES, room_of
 from takes.models import LineTake, Take, TakeFile
-from takes.recorded import folder_of, takes_by_layout
+from takes.recorded import folder_of
 
 from carrying.elsewhere import elsewhere, signed
 from carrying.errors import NotAnArchive
@@ -19,7 +19,8 @@ from carrying.unzipped import Archive, made
 
 def lines_of(session: Session, number: int) -> Iterator[str]:
     """The takes of the layouts of a session, which is of that number in its archive."""
-    for m, (_, takes) in enumerate(takes_by_layout(session.layouts.order_by("pk")), 1):
+    for m, layout in enumerate(session.layouts.order_by("pk"), 1):
+        takes = layout.takes.order_by("pk").select_related("by").prefetch_related("files")
         for t, take in enumerate(takes, 1):
             line = {**_told(take), "layout": m, "folder": folder_of(number, m, t)}
             yield json.dumps(line, ensure_ascii=False) + "\n"
@@ -45,14 +46,16 @@ def read_takes(archive: Archive, name: str, layouts: dict[int, Layout]) -> dict[
     if name not in archive.names:
         return {}
     read: dict[UUID, Take] = {}
+    there: set[tuple[int, UUID]] = set()
     counts: dict[int, int] = {}
     for n, line in enumerate(archive.lines(name), 1):
         where = f"{name}, line {n}"
         row = made(TakeRow, where, line)
         if row.layout not in layouts:
             raise NotAnArchive(f"{where}: the session has no layout {row.layout}")
-        if row.key in read:
+        if (row.layout, row.key) in there:
             raise NotAnArchive(f"{where}: expected each take once")
+        there.add((row.layout, row.key))
         counts[row.layout] = counts.get(row.layout, 0) + 1
         if counts[row.layout] > MOST_TAKES:
             raise NotAnArchive(f"{where}: expected at most {MOST_TAKES} takes of a layout")

@@ -12,6 +12,7 @@ from ringside.standing.entries import Cord, Entry, What
 from ringside.takes.files import MOST_TRACKS
 from ringside.values import FileName
 from takes.actions import LARGEST_FILE
+from takes.said import Channels, Drums
 
 
 class Strict(BaseModel):
@@ -140,9 +141,6 @@ class SoundFile(Strict):
     size: Annotated[int, Field(strict=True, ge=1, le=LARGEST_FILE)]
 
 
-ShortName = Annotated[str, Field(min_length=1, max_length=16)]
-
-
 class TakeRow(Strict):
     """A take without its sound, of the session's layout of that number."""
 
@@ -151,8 +149,8 @@ class TakeRow(Strict):
     name: str = Field(min_length=1, max_length=80)
     by: str = Field(default="", max_length=150)
     made_at: datetime
-    channels: dict[str, ShortName | None] = Field(default={}, max_length=64)
-    drums: dict[str, ShortName | None] = Field(default={}, max_length=2000)
+    channels: Channels = {}
+    drums: Drums = {}
     plan: dict[str, Any] | None = None
     truth: dict[str, Any] | None = None
     files: list[SoundFile] = Field(min_length=1, max_length=MOST_TRACKS)

@@ -80,5 +80,7 @@ class Packed:
 
     def close(self) -> None:
         """Make room for the next."""
-        self._parts.close()
-        self._leave()
+        try:
+            self._parts.close()
+        finally:
+            self._leave()

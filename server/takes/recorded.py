@@ -22,16 +22,16 @@ class Recorded:
     size: int
 
 
-def takes_by_layout(layouts: Iterable[Layout]) -> list[tuple[Layout, list[Take]]]:
-    """The takes of layouts, oldest first."""
-    every = [(one, one.takes.order_by("pk").prefetch_related("files")) for one in layouts]
-    return [(layout, list(takes)) for layout, takes in every]
-
-
 def recorded_in(user: User, studio_pk: int) -> Recorded:
     """How much was recorded in a studio, and came whole."""
-    every = [t for _, t in _whole(studio_for(user, studio_pk))]
-    return Recorded(len(every), sum(f.size for t in every for f in t.files.all()))
+    files = TakeFile.objects.filter(take__layout__session__studio=studio_for(user, studio_pk))
+    sizes: dict[int, int] = {}
+    cut: set[int] = set()
+    for take, size, received in files.values_list("take_id", "size", "received"):
+        sizes[take] = sizes.get(take, 0) + size
+        if received < size:
+            cut.add(take)
+    return Recorded(len(sizes) - len(cut), sum(b for t, b in sizes.items() if t not in cut))
 
 
 def sound_of_take(user: User, take_pk: int) -> tuple[Take, Packed]:
@@ -63,14 +63,29 @@ def folder_of(session: int, layout: int, take: int) -> str:
 
 
 def _whole(studio: Studio) -> list[tuple[str, Take]]:
-    """The takes that came whole, each with its folder."""
+    """The takes that came whole, each with its folder; as many queries as of a small studio."""
+    sessions = _numbered(
+        (0, pk) for pk in studio.sessions.order_by("pk").values_list("pk", flat=True)
+    )
+    layouts = Layout.objects.filter(session__studio=studio).order_by("pk")
+    layout_of = _numbered(layouts.values_list("session_id", "pk"))
+    takes = Take.objects.filter(layout__session__studio=studio).order_by("pk")
+    every = list(takes.defer("plan", "truth").select_related("layout").prefetch_related("files"))
+    take_of = _numbered((t.layout_id, t.pk) for t in every)
     return [
-        (folder_of(n, m, t), take)
-        for n, session in enumerate(studio.sessions.order_by("pk"), 1)
-        for m, (_, takes) in enumerate(takes_by_layout(session.layouts.order_by("pk")), 1)
-        for t, take in enumerate(takes, 1)
-        if all(f.whole for f in take.files.all())
+        (folder_of(sessions[t.layout.session_id], layout_of[t.layout_id], take_of[t.pk]), t)
+        for t in every
+        if all(f.whole for f in t.files.all())
     ]
+
+
+def _numbered(rows: Iterable[tuple[int, int]]) -> dict[int, int]:
+    """The number of each row among those of its own owner, by its key."""
+    counts: dict[int, int] = {}
+    made: dict[int, int] = {}
+    for owner, pk in rows:
+        counts[owner] = made[pk] = counts.get(owner, 0) + 1
+    return made
 
 
 def _packed(takes: Iterable[tuple[str, Take]]) -> Packed:

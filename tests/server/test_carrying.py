@@ -13,12 +13,14 @@ from django.core.files.storage import default_storage
 from django.core.files.uploadedfile import SimpleUploadedFile
 from jobs.models import Job
 from jobs.working import work_on
+from plans.actions import add_layout
 from plans.models import Layout, LugLog, Session, TriedLog
 from ringside.gear.locker import Locker as LockerDoc
 from ringside.plan.kits import five_piece
 from studios import actions as keeping
 from studios.models import Studio
 from takes.models import Take
+from takes.recorded import _whole
 
 from tests.server.conftest import Api
 from tests.server.test_keeping import decided, save
@@ -168,6 +170,7 @@ def first_of(data, ending):
             "files[0].name: expected a file's name without / and",
         ),
         ("/takes.jsonl", lambda t: t + t, "line 3: expected each take once"),
+        ("/takes.jsonl", lambda t: t.replace('"1000"', '"noon"'), "line 1: drums"),
         (
             "/takes.jsonl",
             lambda t: t.replace('"truth": null', '"truth": {"wrong": {"late": 3}}'),
@@ -255,6 +258,28 @@ def test_a_take_read_in_waits_for_its_files_and_is_whole_with_them(full, owner, 
     assert [t["id"] for t in there("GET", f"{path}/takes")[1]] == [take["id"]]
     _, alone = there("GET", f"/takes/{take['id']}/files.zip")
     assert contents(alone) == {"OL.wav": "left", "2/OL.wav": "right"}
+
+
+def test_sound_lies_where_the_archive_says_of_every_layout(
+    full, owner, outsider, session, django_assert_num_queries
+):
+    api = Api(owner)
+    twin = add_layout(session, session.layouts.earliest("pk").doc(), owner, "twin")
+    # The key of the first layout's take: a key is of its layout alone.
+    recorded(api, twin.pk, "Take 2", ("OL.wav", b"twin"))
+    recorded(api, twin.pk, "Take three", ("OL.wav", b"three"))
+    inside = contents(archived(api, full))
+    rows = [json.loads(r) for r in inside["sessions/000001/takes.jsonl"].splitlines()]
+    sounds = contents(api("GET", f"/studios/{full.pk}/recorded.zip")[1])
+    said = {
+        sounds[f"{r['folder']}OL.wav"]: (r["name"], r["layout"]) for r in rows if "T" in r["name"]
+    }
+    assert said == {"left": ("Take 1", 1), "twin": ("Take 2", 2), "three": ("Take three", 2)}
+    assert read(Api(outsider), archived(api, full))["state"] == "done"
+    # However many sessions a studio has.
+    with django_assert_num_queries(4):
+        _whole(full)
+    assert api("GET", f"/studios/{full.pk}/recorded")[1] == {"takes": 3, "size": 18}
 
 
 def test_takes_of_more_than_is_kept_here_are_refused_with_the_archive(

@@ -5,15 +5,12 @@ from typing import Annotated, Any
 from uuid import UUID
 
 from ninja import Schema
-from pydantic import Field, StringConstraints
+from pydantic import Field
 from ringside.recorder.wrong import Faulty
 from ringside.values import FileName
+from takes.said import Channels, Drums, ShortName
 
 from api.common import Name, Strict
-
-TrackName = Annotated[str, Field(min_length=1, max_length=140)]
-Stroke = Annotated[str, StringConstraints(pattern=r"^\d{1,7}$")]
-ShortName = Annotated[str, Field(min_length=1, max_length=16)]
 
 
 class FileIn(Strict):
@@ -34,8 +31,8 @@ class TakeBegin(Strict):
 class CorrectIn(Strict):
     """What somebody says of a take: all of it, each time."""
 
-    channels: Annotated[dict[TrackName, ShortName | None], Field(max_length=64)] = {}
-    drums: Annotated[dict[Stroke, ShortName | None], Field(max_length=2000)] = {}
+    channels: Channels = {}
+    drums: Drums = {}
 
 
 class RecordIn(Strict):
