@@ -3,6 +3,7 @@
 from accounts.models import User
 from django.db.models import QuerySet
 from plans.errors import NotThere
+from ringside.errors import RingsideError
 from studios.access import studios_of
 
 from takes.models import Take
@@ -20,3 +21,16 @@ def take_for(user: User, pk: int, *, lock: bool = False) -> Take:
     if found is None:
         raise NotThere
     return found
+
+
+def check_whole(take: Take) -> None:
+    """Refuse a take of which something has not come yet.
+
+    Raises
+    ------
+    RingsideError
+        Which names the first file that is missing.
+    """
+    missing = [f.name for f in take.files.all() if not f.whole]
+    if missing:
+        raise RingsideError(f"{missing[0]} has not come whole yet; send the rest of it first")

@@ -36,7 +36,7 @@ from ringside.takes.listening import Listening, sound_of
 from studios.models import Studio
 from studios.stored import unpacked
 
-from takes.access import take_for
+from takes.access import check_whole, take_for
 from takes.files import keep_piece, opened
 from takes.kinds import BASIS, COMPARE, LISTEN, MEASURE, RECORD, TOLD
 from takes.models import Take, TakeFile
@@ -203,9 +203,7 @@ def compare(user: User, take_pk: int, other_pk: int) -> Job:
 
 def _as_said(take: Take) -> dict[str, Any]:
     """A whole take with what somebody said of it."""
-    missing = [f.name for f in take.files.all() if not f.whole]
-    if missing:
-        raise RingsideError(f"{missing[0]} has not come whole yet; send the rest of it first")
+    check_whole(take)
     return {"take": take.pk, "channels": take.channels, "drums": take.drums}
 
 

@@ -8,7 +8,7 @@ from plans.models import Layout
 from studios.actions import studio_for
 from studios.models import Studio
 
-from takes.access import take_for
+from takes.access import check_whole, take_for
 from takes.files import opened, plain_name
 from takes.models import Take, TakeFile
 from takes.packing import Packed, Zipping
@@ -39,10 +39,13 @@ def sound_of_take(user: User, take_pk: int) -> tuple[Take, Packed]:
 
     Raises
     ------
+    RingsideError
+        When not all of them have come.
     TooManyPacked
         When others are being packed.
     """
     take = take_for(user, take_pk)
+    check_whole(take)
     return take, _packed([("", take)])
 
 

@@ -208,7 +208,7 @@ ENDPOINTS += [
     ("POST", "/layouts/{layout}/takes/simulated", {"key": LINE}, 200),
     ("GET", "/recordings/{recording}", None, 200),
     ("PUT", "/takes/{take}/files/0?at=0", {"any": "bytes"}, 200),
-    ("GET", "/takes/{take}/files.zip", None, 200),
+    ("GET", "/takes/{take}/files.zip", None, 400),
     ("GET", "/studios/{studio}/recorded", None, 200),
     ("GET", "/studios/{studio}/recorded.zip", None, 200),
     ("PUT", "/takes/{take}/said", {"drums": {"0": "snare"}}, 200),

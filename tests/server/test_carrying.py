@@ -253,6 +253,8 @@ def test_a_take_read_in_waits_for_its_files_and_is_whole_with_them(full, owner, 
     names = [f"{row['folder']}{n}" for n in ("OL.wav", "2/OL.wav")]
     assert sounds == dict(zip(names, ("left", "right"), strict=True))
     assert Api(owner)("GET", f"/studios/{full.pk}/recorded")[1] == {"takes": 1, "size": 9}
+    status, told = there("GET", f"/takes/{take['id']}/files.zip")
+    assert (status, told["detail"][:33]) == (400, "OL.wav has not come whole yet; se")
     for n, name in enumerate(names):
         assert piece(there, take["id"], n, 0, sounds[name].encode())[0] == 200
     assert [t["id"] for t in there("GET", f"{path}/takes")[1]] == [take["id"]]

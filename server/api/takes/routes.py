@@ -102,7 +102,7 @@ def piece(
     return {"received": file.received}
 
 
-@router.get("/takes/{pk}/files.zip", response={200: bytes, **GONE, 429: Problem})
+@router.get("/takes/{pk}/files.zip", response={200: bytes, **WRONG, 429: Problem})
 def files(request: HttpRequest, pk: int) -> StreamingHttpResponse:
     """The files of a take as they came."""
     take, sound = sound_of_take(request.user, pk)

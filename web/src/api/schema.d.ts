@@ -16382,7 +16382,15 @@ export interface operations {
                     "application/zip": string;
                 };
             };
-            400: components["responses"]["Any400"];
+            /** @description Cannot be done, or not JSON; the detail says what was expected. */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             401: components["responses"]["Any401"];
             403: components["responses"]["Any403"];
             /** @description Not Found */
@@ -16396,7 +16404,15 @@ export interface operations {
             };
             408: components["responses"]["Any408"];
             413: components["responses"]["Any413"];
-            422: components["responses"]["Any422"];
+            /** @description A value is not as it should be; place says where. */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Too many at once; Retry-After says when to come back. */
             429: {
                 headers: {

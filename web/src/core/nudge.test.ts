@@ -9,7 +9,7 @@ describe("a step of a thumb", () => {
     ["left", [0.19, 0.3, 1.5], "To the drummer's left"],
     ["right", [0.21, 0.3, 1.5], "To the drummer's right"],
     ["up", [0.2, 0.31, 1.5], "Toward the audience"],
-    ["down", [0.2, 0.29, 1.5], "Toward the drummer's back"],
+    ["down", [0.2, 0.29, 1.5], "Away from the audience"],
     ["higher", [0.2, 0.3, 1.51], "Higher"],
     ["lower", [0.2, 0.3, 1.49], "Lower"],
   ] as const)("goes %s as the drummer sees it", (way, there, words) => {

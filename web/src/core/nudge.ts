@@ -41,5 +41,5 @@ export function wayWords(way: Way, side: Side): string {
   if (way === "higher" || way === "lower") return way === "higher" ? "Higher" : "Lower";
   const [x, y] = WAYS[way].map((v) => v * (side === "drummer" ? 1 : -1)) as [number, number];
   if (x) return x < 0 ? "To the drummer's left" : "To the drummer's right";
-  return y > 0 ? "Toward the audience" : "Toward the drummer's back";
+  return y > 0 ? "Toward the audience" : "Away from the audience";
 }
