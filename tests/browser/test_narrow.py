@@ -40,6 +40,14 @@ class Fingers:
         self.line.send("Input.dispatchTouchEvent", {"type": f"touch{kind}", "touchPoints": touched})
 
 
+def drum(person, part):
+    return next(d for d in person.doc()["kit"]["drums"] if d["id"] == part)
+
+
+def room(person):
+    return person.doc()["room"] or {"gobos": []}
+
+
 def capsule(page, mic):
     return page.evaluate(CAPSULE, mic)
 
@@ -154,6 +162,54 @@ def test_a_thumb_nudges_a_mic_as_the_plan_shows_it(held):
     expect(right).to_be_visible()
     assert right.bounding_box()["x"] == left  # the arrow to the left moves it to the left there
     nudged(["To the drummer's right"], [x - 0.029, y + 0.01, z - 0.002])
+    assert faults(page) == []
+
+
+def test_a_drum_is_nudged_and_goes_on_while_the_arrow_is_held(held):
+    page = held.open("kit")
+    x, y, z = drum(held, "rack-1")["batter_m"]
+    page.locator("[data-part=rack-1]").tap()
+    page.get_by_role("button", name="Higher").tap()
+    until(page, lambda: drum(held, "rack-1")["batter_m"] == pytest.approx([x, y, z + 0.01]))
+    right = page.get_by_role("button", name="To the drummer's right")
+    right.scroll_into_view_if_needed()
+    box = right.bounding_box()
+    finger = Fingers(held)
+    finger.send("Start", (box["x"] + box["width"] / 2, box["y"] + box["height"] / 2))
+    page.wait_for_timeout(1100)
+    finger.send("End")
+    page.locator("[data-saved=saved]").wait_for()
+    moved = drum(held, "rack-1")["batter_m"][0] - x
+    assert moved > 0.025
+    assert moved == pytest.approx(0.01 * round(moved / 0.01), abs=1e-6)  # whole steps
+    page.wait_for_timeout(600)
+    assert drum(held, "rack-1")["batter_m"][0] - x == pytest.approx(moved)  # and none after it
+    assert faults(page) == []
+
+
+def test_the_kit_and_a_gobo_are_nudged_along_the_walls_and_no_further(held):
+    page = held.open("room")
+    page.get_by_role("button", name="Draw a box").tap()
+    page.get_by_role("tab", name="Numbers").tap()
+    page.get_by_role("radio", name="50 cm").tap()
+    before = room(held)
+    for _ in range(2):
+        page.get_by_role("button", name="Toward the back wall").tap()
+    page.get_by_role("button", name="Turn 5° left").tap()
+    until(page, lambda: room(held)["kit_turn_rad"] == pytest.approx(math.radians(5), abs=1e-5))
+    assert room(held)["kit_y_m"] == pytest.approx(before["kit_y_m"] - 1)
+    for _ in range(6):
+        page.get_by_role("button", name="Toward the left wall").tap()
+    until(page, lambda: room(held)["kit_x_m"] == 0)
+    page.get_by_text("Gobos (0)").tap()
+    page.get_by_role("button", name="Add a gobo").tap()
+    gobo = page.get_by_role("group", name="Nudge Gobo 1, arrows as on the plan")
+    until(page, lambda: len(room(held)["gobos"]) == 1)
+    stood = room(held)["gobos"][0]
+    gobo.get_by_role("button", name="Toward the front wall").tap()
+    gobo.get_by_role("button", name="Turn 5° right").tap()
+    until(page, lambda: room(held)["gobos"][0]["turn_rad"] < stood["turn_rad"])
+    assert room(held)["gobos"][0]["y_m"] == pytest.approx(stood["y_m"] + 0.1)
     assert faults(page) == []
 
 

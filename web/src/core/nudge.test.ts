@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { nudged, stepsIn, type Way, wayWords } from "./nudge";
+import { nudged, stepOf, stepsIn, stridesIn, type Way, wallWords, wayWords } from "./nudge";
 import type { Point3 } from "./view";
 
 const HERE: Point3 = [0.2, 0.3, 1.5];
@@ -40,5 +40,31 @@ describe("a step of a thumb", () => {
     expect(stepsIn({ units: "ft-in", hand }).map(([m]) => m)).toEqual([0.003175, 0.0254, 0.1016]);
     for (const units of ["cm", "hand"] as const)
       expect(stepsIn({ units, hand }).map(([m]) => m)).toEqual([0.001, 0.01, 0.1]);
+  });
+
+  it("is a centimetre, a hand or half a metre where a kit is carried through its room", () => {
+    const hand = { two_fingers_m: 0, three_fingers_m: 0, hand_m: 0, fist_m: 0, card_m: 0 };
+    expect(stridesIn({ units: "cm", hand })).toEqual([
+      [0.01, "1 cm"],
+      [0.1, "10 cm"],
+      [0.5, "50 cm"],
+    ]);
+    const feet = stridesIn({ units: "ft-in", hand });
+    expect(feet.map(([m, words]) => [Math.round(m / 0.0254), words])).toEqual([
+      [1, "1 in"],
+      [4, "4 in"],
+      [24, "2 ft"],
+    ]);
+  });
+
+  it.each([
+    ["left", [-0.5, 0], "Toward the left wall"],
+    ["right", [0.5, 0], "Toward the right wall"],
+    ["up", [0, 0.5], "Toward the front wall"],
+    ["down", [0, -0.5], "Toward the back wall"],
+  ] as const)("goes %s along the walls of a room", (way, there, words) => {
+    const [x, y] = stepOf(way, 0.5, "drummer");
+    expect([x + 0, y + 0]).toEqual(there);
+    expect(wallWords(way)).toBe(words);
   });
 });

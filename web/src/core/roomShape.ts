@@ -51,6 +51,12 @@ export function outlineOf(room: Room): Point2[] {
   return corners[n.corner];
 }
 
+/** The nearest spot that is not beyond its outer walls. */
+export const inside = (room: Room, x: number, y: number): Point2 => [
+  Math.max(0, Math.min(x, room.width_m)),
+  Math.max(0, Math.min(y, room.length_m)),
+];
+
 /** The far corners of a room and of every space beside it. */
 export function cornersOf(room: Room): Point3[] {
   const beside = room.spaces.flatMap((s): Point3[] => [

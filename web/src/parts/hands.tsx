@@ -8,7 +8,8 @@ import { frames } from "../core/frames";
 import { tried } from "../core/handAsks";
 import { Hands } from "../core/hands";
 import type { Part } from "../core/kitParts";
-import { partOf, withPart } from "../core/kitParts";
+import { centreOf, partAt, partOf, withPart } from "../core/kitParts";
+import type { Point3 } from "../core/view";
 import { useEditor } from "./editing";
 import { useToast } from "./toast";
 
@@ -125,6 +126,15 @@ export function useChangePart() {
           return part ? withPart(shown, change(part)) : shown;
         }),
       take: (id: string, change: (part: Part) => Part) => hands.commit(make(id, change)),
+      /** By a step, as keys held down make many of: they add up, and are kept together. */
+      nudge: (id: string, by: Point3) =>
+        void hands.commit(
+          make(id, (p) => {
+            const [x, y, z] = centreOf(p);
+            return partAt(p, [x + by[0], y + by[1], z + by[2]]);
+          }),
+          { soon: true },
+        ),
     };
   }, [hands]);
 }

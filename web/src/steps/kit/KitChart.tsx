@@ -72,11 +72,7 @@ function useMoves() {
         if (done) void change.take(id, (p) => partAt(p, to));
         else change.show(id, (p) => partAt(p, to));
       },
-      onNudge: (id: string, by: Point3) =>
-        void change.take(id, (p) => {
-          const c = centreOf(p);
-          return partAt(p, [c[0] + by[0], c[1] + by[1], c[2] + by[2]]);
-        }),
+      onNudge: change.nudge,
       onWires: (id: string, turn: (now: number) => number, done: boolean) => {
         const turned = (p: Part) =>
           isDrum(p) ? { ...p, wires_rad: turn(p.wires_rad ?? 0) % WHOLE } : p;

@@ -5,8 +5,10 @@ import { LengthFields } from "../../parts/fields/Lengths";
 import { Pick } from "../../parts/fields/Pick";
 import { NumberField } from "../../parts/fields/typed";
 import { useMe } from "../../parts/me";
+import { NudgeOnFloor } from "./NudgeOnFloor";
+import type { GoboChange } from "./plan/GoboHandles";
 import type { RoomPart } from "./useRoom";
-import { useMaterials } from "./useRoom";
+import { useGobo, useMaterials } from "./useRoom";
 
 type Gobo = Room["gobos"][number];
 const DEG = 180 / Math.PI;
@@ -42,6 +44,7 @@ function foam(room: Room): Gobo {
 
 export function Gobos({ room, put }: RoomPart) {
   const { gobos } = room;
+  const onGobo = useGobo();
   return (
     <details>
       <summary className="font-bold">Gobos ({gobos.length})</summary>
@@ -49,6 +52,7 @@ export function Gobos({ room, put }: RoomPart) {
         <OneGobo
           key={`${g.name} ${i}`}
           gobo={g}
+          onNudge={(change) => onGobo(i, change, "nudged")}
           onChange={(more) =>
             put({ gobos: gobos.map((x, k) => (k === i ? { ...x, ...more } : x)) })
           }
@@ -81,6 +85,7 @@ export function Gobos({ room, put }: RoomPart) {
 
 function OneGobo(props: {
   gobo: Gobo;
+  onNudge: (change: GoboChange) => void;
   onChange: (more: Partial<Gobo>) => void;
   onRemove: () => void;
 }) {
@@ -104,6 +109,13 @@ function OneGobo(props: {
         high={360}
         onTake={(v) => onChange({ turn_rad: v / DEG })}
       />
+      <div className="col-span-full empty:hidden">
+        <NudgeOnFloor
+          name={g.name}
+          onStep={(x, y) => props.onNudge((now) => ({ x_m: now.x_m + x, y_m: now.y_m + y }))}
+          onTurn={(by) => props.onNudge((now) => ({ turn_rad: now.turn_rad + by }))}
+        />
+      </div>
       <LengthFields
         rows={[
           ["Wide", g.width_m, (m) => onChange({ width_m: m })],

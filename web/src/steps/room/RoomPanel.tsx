@@ -8,9 +8,10 @@ import { OneByOne } from "../../parts/Later";
 import { Doors } from "./Doors";
 import { Gobos } from "./Gobos";
 import { KeepRoom } from "./KeepRoom";
+import { NudgeOnFloor } from "./NudgeOnFloor";
 import { Rug } from "./Rug";
 import { Spaces } from "./Spaces";
-import { type RoomPart, useMaterials, useSetRoom } from "./useRoom";
+import { type RoomPart, useMaterials, usePose, useSetRoom } from "./useRoom";
 
 const SURFACES = ["floor", "ceiling", "back", "front", "left", "right"] as const;
 const CORNERS = ["", "back left", "back right", "front left", "front right"];
@@ -64,7 +65,20 @@ function KitStands({ put }: Pick<RoomPart, "put">) {
         high={360}
         onTake={(v) => put({ kit_turn_rad: v / DEG })}
       />
+      <NudgeKit />
     </>
+  );
+}
+
+/** The kit by small steps of a thumb, once more after each: half a metre is heard on the kick. */
+function NudgeKit() {
+  const { onNudge } = usePose();
+  return (
+    <NudgeOnFloor
+      name="the kit"
+      onStep={(x, y) => onNudge({ x, y, turn: 0 })}
+      onTurn={(turn) => onNudge({ x: 0, y: 0, turn })}
+    />
   );
 }
 

@@ -3,9 +3,10 @@ import { useQuery } from "@tanstack/react-query";
 import { useCallback, useMemo } from "react";
 import { api, exactly } from "../../api/client";
 import type { Layout, Materials, RoomBoard, Room as RoomDoc } from "../../api/types";
+import { inside } from "../../core/roomShape";
 import { useEditorPart } from "../../parts/editing";
 import { useHands } from "../../parts/hands";
-import type { GoboChange } from "./plan/GoboHandles";
+import type { GoboChange, Handled } from "./plan/GoboHandles";
 import type { Pose } from "./plan/pose";
 
 export function useMaterials() {
@@ -57,14 +58,13 @@ export function usePose() {
         else hands.hold((_, kept) => inRoom(kept, () => standing(pose)));
       },
       onNudge: (by: Pose) =>
-        void hands.commit(({ room }: Layout) =>
-          room
-            ? posed({
-                x: room.kit_x_m + by.x,
-                y: room.kit_y_m + by.y,
-                turn: (room.kit_turn_rad ?? 0) + by.turn,
-              })
-            : null,
+        void hands.commit(
+          ({ room }: Layout) => {
+            if (!room) return null;
+            const [x, y] = inside(room, room.kit_x_m + by.x, room.kit_y_m + by.y);
+            return posed({ x, y, turn: (room.kit_turn_rad ?? 0) + by.turn });
+          },
+          { soon: true },
         ),
     }),
     [hands],
@@ -75,7 +75,7 @@ export function usePose() {
 export function useGobo() {
   const hands = useHands();
   return useCallback(
-    (index: number, change: GoboChange, done: boolean) => {
+    (index: number, change: GoboChange, how: Handled) => {
       const moved = (kept: Layout) =>
         inRoom(kept, (room) => ({
           gobos: room.gobos.map((g, i) => (i === index ? { ...g, ...change(g) } : g)),
@@ -84,8 +84,8 @@ export function useGobo() {
         const { room } = moved(kept);
         return room ? { do: "room" as const, room } : null;
       };
-      if (done) void hands.commit(edit);
-      else hands.hold((_, kept) => moved(kept));
+      if (how === "held") hands.hold((_, kept) => moved(kept));
+      else void hands.commit(edit, { soon: how === "nudged" });
     },
     [hands],
   );

@@ -2,8 +2,10 @@
 import { memo } from "react";
 import type { Drum } from "../../../api/types";
 import { centreOf, isDrum, type Part, partAt } from "../../../core/kitParts";
+import { stepOf, stepsIn, type Way, wayWords } from "../../../core/nudge";
 import { INCH, type Ruler } from "../../../core/units";
 import { axisOf, leanOf, type Point3 } from "../../../core/view";
+import { useLit } from "../../../parts/editing";
 import { LengthField } from "../../../parts/fields/LengthField";
 import { type LengthRow, Lengths } from "../../../parts/fields/Lengths";
 import { Pick } from "../../../parts/fields/Pick";
@@ -11,6 +13,7 @@ import { NameField, NumberField } from "../../../parts/fields/typed";
 import { useChangePart, useTake } from "../../../parts/hands";
 import { LaterAtRest, OneByOne } from "../../../parts/Later";
 import { useMe } from "../../../parts/me";
+import { Nudge } from "../../../parts/nudge/Nudge";
 import { useSteady } from "../../../parts/steady";
 import { DrumFields, type SetPart } from "./DrumFields";
 
@@ -122,7 +125,30 @@ function Stands({ part }: { part: Part }) {
         return partAt(p, to);
       }),
   ];
-  return <Lengths rows={[row("Right", 0), row("Front", 1), row("Height", 2)]} />;
+  return (
+    <>
+      <Lengths rows={[row("Right", 0), row("Front", 1), row("Height", 2)]} />
+      <PartNudge part={part} />
+    </>
+  );
+}
+
+/** By small steps of a thumb. */
+function PartNudge({ part }: { part: Part }) {
+  const change = useChangePart();
+  const { side } = useLit();
+  const go = (way: Way, by: number) => change.nudge(part.id, stepOf(way, by, side));
+  return (
+    <Nudge
+      name={part.name}
+      steps={stepsIn(useMe())}
+      words={(way) => wayWords(way, side)}
+      onArrow={go}
+      more={(["higher", "lower"] as const).map(
+        (way) => [wayWords(way, side), (by: number) => go(way, by)] as const,
+      )}
+    />
+  );
 }
 
 const Leans = memo(function Leans({ axis, set }: { axis: Part["axis"]; set: SetPart }) {

@@ -18,7 +18,7 @@ import { AtTheDrum } from "./AtTheDrum";
 import { ByTape } from "./ByTape";
 import { Hears } from "./Hears";
 import { HowLoud } from "./HowLoud";
-import { Nudge } from "./Nudge";
+import { MicNudge } from "./MicNudge";
 import { WhatFor } from "./WhatFor";
 
 interface Props {
@@ -34,7 +34,7 @@ export function MicPanel({ mic, onTechnique }: Props) {
       <OneByOne first={0}>
         <Head mic={mic} />
         <PartOf mic={mic} onTechnique={onTechnique} />
-        <Nudge mic={mic} />
+        <MicNudge mic={mic} />
         <ByTape mic={mic} key={`${mic.id} ${ruler.units}`} />
         <Where mic={mic} />
         {mic.role === "close" && mic.job && <AtTheDrum key={mic.id} mic={mic} />}

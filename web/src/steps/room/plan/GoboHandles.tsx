@@ -6,21 +6,23 @@ import { lengthWithUnit, type Ruler } from "../../../core/units";
 import { moved, path, toScreen, type View } from "../../../core/view";
 import { useEditorPart } from "../../../parts/editing";
 import { arrowOf, follow, STEP_M } from "../../../parts/handSizes";
+import { TURN_STEP } from "./pose";
 
 export type Gobo = Room["gobos"][number];
 
 /** What becomes of a gobo as it is kept: keys pressed fast each go on from the last. */
 export type GoboChange = (now: Gobo) => Partial<Gobo>;
 
+/** Still under the hand, let go of, or moved by a step that others may follow. */
+export type Handled = "held" | "let go" | "nudged";
+
 interface Props {
   /** The room as it is kept. */
   kept: Room;
   view: View;
   ruler: Ruler;
-  onGobo: (index: number, change: GoboChange, done: boolean) => void;
+  onGobo: (index: number, change: GoboChange, how: Handled) => void;
 }
-
-const TURN = Math.PI / 36;
 
 export const GoboHandles = memo(function GoboHandles({ kept, ...props }: Props) {
   const gobos = useEditorPart((s) => s.doc.room?.gobos) ?? kept.gobos;
@@ -44,12 +46,12 @@ function Handle(props: Omit<Props, "kept"> & { gobo: Gobo; index: number }) {
       stroke="var(--room)"
       strokeWidth="10"
       strokeOpacity="0"
-      onKeyDown={(e) => byKey(e, (change) => onGobo(index, change, true))}
+      onKeyDown={(e) => byKey(e, (change) => onGobo(index, change, "nudged"))}
       onPointerDown={(e) => {
         if (e.button !== 0) return;
         follow(e, (dx, dy, done) => {
           const [x, y] = moved([gobo.x_m, gobo.y_m, 0], dx, dy, view);
-          onGobo(index, () => ({ x_m: x, y_m: y }), done);
+          onGobo(index, () => ({ x_m: x, y_m: y }), done ? "let go" : "held");
         });
       }}
     />
@@ -59,7 +61,7 @@ function Handle(props: Omit<Props, "kept"> & { gobo: Gobo; index: number }) {
 function byKey(e: KeyboardEvent, change: (by: GoboChange) => void) {
   const size = STEP_M * (e.shiftKey ? 10 : e.altKey ? 0.1 : 5);
   const arrow = arrowOf(e);
-  const turn = { PageUp: TURN, PageDown: -TURN }[e.key];
+  const turn = { PageUp: TURN_STEP, PageDown: -TURN_STEP }[e.key];
   if (arrow) change((g) => ({ x_m: g.x_m + arrow[0] * size, y_m: g.y_m - arrow[1] * size }));
   else if (turn) change((g) => ({ turn_rad: g.turn_rad + turn }));
   else return;

@@ -1,12 +1,12 @@
 /** Take the kit by the snare to move it, by the handle in front to turn it. */
 import { type KeyboardEvent, memo, type PointerEvent } from "react";
 import type { Room } from "../../../api/types";
-import { toRoom } from "../../../core/roomShape";
+import { inside, toRoom } from "../../../core/roomShape";
 import { lengthWithUnit } from "../../../core/units";
 import { moved, type Point2, type Point3, toScreen, type View } from "../../../core/view";
 import { useEditor } from "../../../parts/editing";
 import { arrowOf, follow, STEP_M } from "../../../parts/handSizes";
-import { type PlanProps, snareAt, useCarried, useHeldTurn, withKit } from "./pose";
+import { type PlanProps, snareAt, TURN_STEP, useCarried, useHeldTurn, withKit } from "./pose";
 
 interface Props extends Pick<PlanProps, "onPose" | "onNudge" | "ruler"> {
   /** As it is kept. */
@@ -14,7 +14,6 @@ interface Props extends Pick<PlanProps, "onPose" | "onNudge" | "ruler"> {
   view: View;
 }
 
-const TURN_STEP = Math.PI / 36;
 /** Where the turning handle is, from the snare: right and ahead. */
 const HANDLE_M: Point2 = [0.25, 1.25];
 
@@ -87,10 +86,9 @@ const Hold = memo(function Hold(props: Props) {
         const held = shown();
         const from: Point3 = [held.kit_x_m, held.kit_y_m, 0];
         follow(e, (dx, dy, done) => {
-          const [x, y] = moved(from, dx, dy, view);
-          const within = (v: number, most: number) => Math.max(0, Math.min(v, most));
-          const at = { x: within(x, room.width_m), y: within(y, room.length_m) };
-          onPose({ ...at, turn: held.kit_turn_rad }, done);
+          const [there, along] = moved(from, dx, dy, view);
+          const [x, y] = inside(room, there, along);
+          onPose({ x, y, turn: held.kit_turn_rad }, done);
         });
       }}
     >

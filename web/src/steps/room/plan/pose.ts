@@ -7,7 +7,10 @@ import { type Point2, toScreen, type View } from "../../../core/view";
 import { useEditor, useEditorPart } from "../../../parts/editing";
 import { moveSheet, moving, type Sheet } from "../../../parts/sheets";
 import type { HandHere } from "../useHere";
-import type { GoboChange } from "./GoboHandles";
+import type { GoboChange, Handled } from "./GoboHandles";
+
+/** One press of a key or a thumb, counter-clockwise as seen from above, radians. */
+export const TURN_STEP = Math.PI / 36;
 
 export interface Pose {
   x: number;
@@ -27,7 +30,7 @@ export interface PlanProps {
   showMap: boolean;
   onPose: (pose: Pose, done: boolean) => void;
   onNudge: (by: Pose) => void;
-  onGobo: (index: number, change: GoboChange, done: boolean) => void;
+  onGobo: (index: number, change: GoboChange, how: Handled) => void;
 }
 
 /** How the hand has turned the kit. */
