@@ -6,6 +6,9 @@ import type { Point2 } from "../core/view";
 /** One press of an arrow, metres; Shift ten of it, Alt a tenth. */
 export const STEP_M = 0.01;
 
+/** The same for what is turned, counter-clockwise as seen from above, radians. */
+export const TURN_STEP = Math.PI / 36;
+
 const ARROWS: Record<string, Point2> = {
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],

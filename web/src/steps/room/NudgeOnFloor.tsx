@@ -1,8 +1,8 @@
 /** What stands in a room by small steps: along its walls, and round. */
 import { stepOf, stridesIn, wallWords } from "../../core/nudge";
+import { TURN_STEP } from "../../parts/handSizes";
 import { useMe } from "../../parts/me";
 import { Nudge } from "../../parts/nudge/Nudge";
-import { TURN_STEP } from "./plan/pose";
 
 const DEGREES = Math.round((TURN_STEP * 180) / Math.PI);
 

@@ -5,8 +5,7 @@ import { goboCorners } from "../../../core/roomShape";
 import { lengthWithUnit, type Ruler } from "../../../core/units";
 import { moved, path, toScreen, type View } from "../../../core/view";
 import { useEditorPart } from "../../../parts/editing";
-import { arrowOf, follow, STEP_M } from "../../../parts/handSizes";
-import { TURN_STEP } from "./pose";
+import { arrowOf, follow, STEP_M, TURN_STEP } from "../../../parts/handSizes";
 
 export type Gobo = Room["gobos"][number];
 

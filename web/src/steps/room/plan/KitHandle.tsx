@@ -5,8 +5,8 @@ import { inside, toRoom } from "../../../core/roomShape";
 import { lengthWithUnit } from "../../../core/units";
 import { moved, type Point2, type Point3, toScreen, type View } from "../../../core/view";
 import { useEditor } from "../../../parts/editing";
-import { arrowOf, follow, STEP_M } from "../../../parts/handSizes";
-import { type PlanProps, snareAt, TURN_STEP, useCarried, useHeldTurn, withKit } from "./pose";
+import { arrowOf, follow, STEP_M, TURN_STEP } from "../../../parts/handSizes";
+import { type PlanProps, snareAt, useCarried, useHeldTurn, withKit } from "./pose";
 
 interface Props extends Pick<PlanProps, "onPose" | "onNudge" | "ruler"> {
   /** As it is kept. */

@@ -9,9 +9,6 @@ import { moveSheet, moving, type Sheet } from "../../../parts/sheets";
 import type { HandHere } from "../useHere";
 import type { GoboChange, Handled } from "./GoboHandles";
 
-/** One press of a key or a thumb, counter-clockwise as seen from above, radians. */
-export const TURN_STEP = Math.PI / 36;
-
 export interface Pose {
   x: number;
   y: number;
