@@ -10,6 +10,7 @@ from ringside.pairs.analysis import analyse
 from ringside.recorder.played import hit_list
 from ringside.recorder.recording import Take, write
 from ringside.recorder.wrong import Wrong
+from ringside.takes.crossed import Strokes
 from ringside.takes.pooled import DrumRead
 from ringside.takes.reading import TakeRead
 
@@ -67,8 +68,15 @@ def figures(layout, stands=None, noise_s=0.00002, seed=0, sources=None):
             first = min(own or mics, key=lambda m: an.arrivals.time_s[m, k])
             drums.append(heard_drum(an, k, first, mics, noise_s, dice, true))
     channels = [c.id for c in layout.channels]
+    struck = [d.source for d in drums]
+    level = (an.arrivals.level_db + an.scene.sources.peak_db)[mics]
+    strokes = Strokes(
+        at_s=(true or an).arrivals.time_s[mics][:, struck].T,
+        over_noise=np.full((len(struck), len(mics)), 100.0),
+        under_db=(level - level.max(axis=1, keepdims=True))[:, struck].T,
+    )
     return TakeRead(
         analysis=an, tracks=(), matched=tuple(SimpleNamespace(channel=c) for c in channels),
         rows=tuple(mics), mics=tuple(mics), seen=SimpleNamespace(rate_hz=48000), hits=(),
-        drums=tuple(drums), each={},
+        drums=tuple(drums), each={}, strokes=strokes,
     )  # fmt: skip

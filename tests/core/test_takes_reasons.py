@@ -15,7 +15,7 @@ from ringside.takes.copies import aligned_copies
 from ringside.takes.files import start_of, tracks_of
 from ringside.takes.places import Known, Placed, Readings, places_of, readings_of
 from ringside.takes.reading import Corrections, read_take
-from ringside.takes.reasons import Cause, causes, kelvin_of, rows_of, swapped, turned_over
+from ringside.takes.reasons import Cause, causes, kelvin_of, rows_of, turned_over
 from ringside.takes.tell import cause_words, file_words, place_told
 from scipy.optimize import least_squares
 
@@ -178,22 +178,6 @@ def test_any_one_channel_turned_over_is_named():
     assert total >= 200
     assert right >= 0.99 * total
     assert turned_over(figures(layout)) == []
-
-
-@pytest.mark.parametrize(("a", "b"), [("ST", "T1"), ("OL", "OR"), ("T2", "FT"), ("KI", "OR")])
-def test_two_channels_on_each_others_tracks_are_found(a, b):
-    layout = demo_layout()
-    ids = [m.id for m in layout.mics]
-    i, j = ids.index(a), ids.index(b)
-    take = figures(layout)
-    order = list(range(10))
-    order[i], order[j] = j, i
-
-    def crossed(d):
-        return replace(d, lag_s=d.lag_s[order], energy_db=d.energy_db[:, order], own=d.own)
-
-    assert swapped(_with(take, tuple(crossed(d) for d in take.drums))) == [(i, j)]
-    assert swapped(take) == []
 
 
 OL, OR = 8, 9

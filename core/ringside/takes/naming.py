@@ -28,6 +28,10 @@ LEVEL_CAP: Final = 4.0
 HEARD: Final = 10.0
 """Times over its noise, from where on a track's onset counts."""
 
+SOFTEST_DB: Final = -40.0
+HARDEST_DB: Final = 3.0
+"""How far a hit may be under the loudest of its drum, and over what the plan has of it."""
+
 SURE: Final = 4.0
 """Squared standard deviations the next likely drum is behind: a ratio of seven to one."""
 
@@ -105,7 +109,7 @@ def named(want: Expected, at_s: Floats, over_noise: Floats, under_db: Floats) ->
     late = late - _middle(late)
     time = np.minimum((late / TIME_S) ** 2, CAP).sum(axis=0)
     soft = under_db[:, None] - want.under_db
-    soft = soft - np.clip(_middle(soft[counts]), -40.0, 3.0)
+    soft = soft - np.clip(_middle(soft[counts]), SOFTEST_DB, HARDEST_DB)
     level = np.minimum((soft / LEVEL_DB) ** 2, LEVEL_CAP).sum(axis=0)
     misfit = time + level
     order = np.argsort(misfit, kind="stable")

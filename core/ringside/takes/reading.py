@@ -17,6 +17,7 @@ from ringside.errors import RingsideError
 from ringside.hear.bands import OCTAVE_EDGE, PUNCH_OCTAVES
 from ringside.hear.scene import Sources
 from ringside.pairs.analysis import Analysis
+from ringside.takes.crossed import Strokes
 from ringside.takes.events import Event, events
 from ringside.takes.files import Reader, Track, tracks_of
 from ringside.takes.halfwave import HalfWave
@@ -101,6 +102,8 @@ class TakeRead:
     drums: tuple[DrumRead, ...]
     each: Mapping[int, tuple[HitRead, ...]]
     """Hits that count, by the number of their drum."""
+    strokes: Strokes
+    """All of them, as each track has them."""
     late: tuple[int, ...] = ()
     """Samples each measured track was laid earlier by to be read; arrivals are told with them."""
 
@@ -191,16 +194,18 @@ def read_take(
         if shift.any() or not more.any():
             break
         shift = more  # laid right first, so that no stroke is cut before it begins
-    hits, drums, each = read
-    return TakeRead(analysis, tuple(tracks), tuple(found), tuple(rows), tuple(mics), seen,
-                    tuple(hits), tuple(shifted(d, shift / seen.rate_hz) for d in drums), each,
-                    tuple(int(s) for s in shift))  # fmt: skip
+    hits, drums, each, strokes = read
+    told_again = tuple(shifted(d, shift / seen.rate_hz) for d in drums)
+    return TakeRead(
+        analysis, tuple(tracks), tuple(found), tuple(rows), tuple(mics), seen, tuple(hits),
+        told_again, each, strokes, tuple(int(s) for s in shift),
+    )  # fmt: skip
 
 
 def _measured(
     used: Sequence[Track], shift: Ints, analysis: Analysis, mics: list[int], seen: Overview,
     said: Corrections, told: Callable[[float, str], None],
-) -> tuple[list[Hit], list[DrumRead], dict[int, tuple[HitRead, ...]]]:  # fmt: skip
+) -> tuple[list[Hit], list[DrumRead], dict[int, tuple[HitRead, ...]], Strokes]:  # fmt: skip
     laid = [replace(t, begins=t.begins - int(s)) for t, s in zip(used, shift, strict=True)]
     with Reader(laid) as reader, ThreadPoolExecutor(AT_ONCE) as pool:
         # Mixed as the files have them, and by what the plan puts on the tracks.
@@ -208,7 +213,8 @@ def _measured(
         work = _Work(reader, pool, analysis, mics, moved(seen, shift), said, later_s)
         hits = work.hits()
         told(0.7, "strokes found")
-        return hits, *work.drums(hits, lambda share: told(0.7 + 0.3 * share, "measuring"))
+        drums = work.drums(hits, lambda share: told(0.7 + 0.3 * share, "measuring"))
+        return hits, *drums, work.strokes(loudest_db(seen), shift / seen.rate_hz)
 
 
 def late_tracks(
@@ -290,6 +296,19 @@ class _Work:
             made.append(Hit(n, event.hop, event.hop * HOP_S, source, told or name.sure, rival, told,
                             out, level))  # fmt: skip
         return _thinned(made)
+
+    def strokes(self, loudest: Floats, late_s: Floats) -> Strokes:
+        """Every stroke as each track has it, once they are named.
+
+        Late tracks are told as late as they are: so would be an overhead that holds a room.
+        """
+        waves = [self.waves[n] for n in range(len(self.events))]
+        shape = (len(waves), len(self.mics))
+        return Strokes(
+            np.reshape([[w.at for w in each] for each in waves], shape) / self.rate + late_s,
+            np.reshape([[w.over_noise for w in each] for each in waves], shape),
+            np.reshape([e.level_db for e in self.events], shape) - loudest,
+        )
 
     def _said(self, ms: int) -> int | None:
         """The millisecond under which something is said of a stroke; None where nothing is."""

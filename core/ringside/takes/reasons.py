@@ -7,8 +7,7 @@ on what is left, while one explains more than its own freedom would by chance (B
 criterion: G. Schwarz, Ann. Statist. 6 (1978) 461). A rival that explains it nearly as well is told
 with it: a room mic a hand farther off and a track so many samples late look alike.
 
-Signs are explained by the fewest channels turned over. Two channels on each other's tracks are
-found by how loud and when every drum is in them.
+Signs are explained by the fewest channels turned over.
 """
 
 from collections.abc import Sequence
@@ -59,15 +58,6 @@ RIVAL: Final = 6.0
 WORTH: Final = 14.0
 """Squared standard deviations a fault explains beyond its freedom before it is told (a chance of
 one in a thousand)."""
-
-SWAPPED: Final = 30.0
-"""The same for two channels that hold each other's sound."""
-
-SWAP_S: Final = 0.0004
-SWAP_DB: Final = 8.0
-SWAP_CAP: Final = 9.0
-"""How well time and level of a drum in a mic are planned where a mic is looked for at all, and
-what a single one of them can say (from memory)."""
 
 
 @dataclass(frozen=True)
@@ -370,59 +360,6 @@ def _file_signs(an: Analysis) -> Ints:
     late = [f.first for f in feeds(an.layout)]
     turn = np.array([-1 if c is not None and c.track_flip else 1 for c in late])
     return np.asarray(an.arrivals.sign * turn[:, None])
-
-
-def swapped(take: TakeRead) -> list[tuple[int, int]]:
-    """Tracks that hold each other's sound, by how loud and when every drum is in them.
-
-    Parameters
-    ----------
-    take : TakeRead
-
-    Returns
-    -------
-    list of (int, int)
-        By number; likeliest first, each track once.
-    """
-    an, mics = take.analysis, list(take.mics)
-    if not take.drums:
-        return []
-    drums = [d.source for d in take.drums]
-    level = np.array([d.energy_db[0] for d in take.drums]).T
-    level = level - np.median(level, axis=1, keepdims=True)
-    want = (an.arrivals.level_db + an.scene.sources.peak_db)[mics][:, drums]
-    want = want - np.median(want, axis=1, keepdims=True)
-    apart = np.abs(level[:, None, :] - want[None, :, :])
-    cost = np.minimum((apart / SWAP_DB) ** 2, SWAP_CAP).sum(axis=2) + _out_of_time(take, drums)
-    gains = []
-    for a in range(len(mics)):
-        for b in range(a + 1, len(mics)):
-            gain = cost[a, a] + cost[b, b] - cost[a, b] - cost[b, a]
-            if gain > SWAPPED and mics[a] != mics[b]:
-                gains.append((float(gain), a, b))
-    used: set[int] = set()
-    made = []
-    for _, a, b in sorted(gains, reverse=True):
-        if a not in used and b not in used:
-            made.append((a, b))
-            used |= {a, b}
-    return made
-
-
-def _out_of_time(take: TakeRead, drums: list[int]) -> Floats:
-    """How badly each track's arrivals fit each mic of the plan, (C, C)."""
-    an, mics = take.analysis, list(take.mics)
-    plan = (an.arrivals.time_s - an.scene.track_delay[:, None])[mics][:, drums]
-    made = np.zeros((len(mics), len(mics)))
-    for n, d in enumerate(take.drums):
-        known = np.flatnonzero(np.isfinite(d.lag_s))
-        if not known.size:
-            continue
-        # Most tracks are right: when the drum was struck is what most of them say.
-        struck = float(np.median(d.lag_s[known] - plan[known, n]))
-        off = d.lag_s[known, None] - struck - plan[None, :, n]
-        made[known] += np.minimum((off / SWAP_S) ** 2, SWAP_CAP)
-    return made
 
 
 def kelvin_of(take: TakeRead) -> float:

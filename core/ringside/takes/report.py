@@ -15,23 +15,17 @@ from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
 from ringside.standing.stood import AsItStands
 from ringside.standing.told import Told
 from ringside.takes.asking import HitList, hits_wanted
+from ringside.takes.crossed import crossed
 from ringside.takes.faults import FileNote, file_notes
 from ringside.takes.files import Reader
 from ringside.takes.heardpairs import PairTold, pairs_told
 from ringside.takes.judged import Judged, judged
 from ringside.takes.matching import By
+from ringside.takes.naming import expected
 from ringside.takes.overview import loudest_db
 from ringside.takes.places import Known, Placed, known_of, places_of, readings_of
 from ringside.takes.reading import Corrections, Hit, TakeRead, read_take
-from ringside.takes.reasons import (
-    SHORTEST_M,
-    Cause,
-    causes,
-    kelvin_of,
-    rows_of,
-    swapped,
-    turned_over,
-)
+from ringside.takes.reasons import SHORTEST_M, Cause, causes, kelvin_of, rows_of, turned_over
 from ringside.takes.tell import (
     FILE_FAULTS,
     TAPE_DIFFERS,
@@ -198,7 +192,9 @@ def _channel(take: TakeRead, track: int) -> str:
 
 
 def _crossed(take: TakeRead) -> list[tuple[str, str]]:
-    return [(_channel(take, a), _channel(take, b)) for a, b in swapped(take)]
+    want = expected(take.analysis, list(take.mics))
+    found = crossed(want, take.strokes, take.mics, take.drums)
+    return [(_channel(take, a), _channel(take, b)) for a, b in found]
 
 
 def _uncrossed(
