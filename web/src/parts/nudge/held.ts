@@ -1,5 +1,6 @@
 /** A button that goes on while it is held: a step for each press, then more of them. */
-import { type MouseEvent, type PointerEvent, useEffect, useMemo, useRef } from "react";
+import { type MouseEvent, type PointerEvent, useEffect, useMemo } from "react";
+import { useSteady } from "../steady";
 
 /** How long a press is before it is meant to go on, and then from step to step. */
 const HELD_MS = 450;
@@ -10,9 +11,8 @@ const EACH_MS = 140;
  * that only begins to scroll there moves nothing. `step` may change while it is held.
  */
 export function useHeld(step: () => void) {
-  const newest = useRef(step);
-  newest.current = step;
-  const hold = useMemo(() => new Holding(() => newest.current()), []);
+  const newest = useSteady(step);
+  const hold = useMemo(() => new Holding(newest), [newest]);
   useEffect(() => () => hold.end(), [hold]);
   return hold.listens;
 }

@@ -109,7 +109,7 @@ function OneGobo(props: {
         high={360}
         onTake={(v) => onChange({ turn_rad: v / DEG })}
       />
-      <div className="col-span-full empty:hidden">
+      <div className="col-span-full hidden narrow:block pointer-coarse:block">
         <NudgeOnFloor
           name={g.name}
           onStep={(x, y) => props.onNudge((now) => ({ x_m: now.x_m + x, y_m: now.y_m + y }))}

@@ -70,7 +70,7 @@ function KitStands({ put }: Pick<RoomPart, "put">) {
   );
 }
 
-/** The kit by small steps of a thumb, once more after each: half a metre is heard on the kick. */
+/** The kit by steps of a thumb: hit, move, hit; half a metre is heard on the kick. */
 function NudgeKit() {
   const { onNudge } = usePose();
   return (
