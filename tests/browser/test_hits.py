@@ -208,7 +208,6 @@ def test_two_takes_are_heard_against_each_other_stroke_by_stroke(someone, take, 
     expect(page.locator("[data-two-takes]")).to_contain_text("within 0.0 dB", timeout=60_000)
     assert faults(page) == []
     now = page.locator("[data-clock]")
-    page.get_by_role("button", name="Play", exact=True).click()
 
     def round_of(side):
         page.keyboard.press(side)
@@ -219,16 +218,19 @@ def test_two_takes_are_heard_against_each_other_stroke_by_stroke(someone, take, 
             expect(now).to_contain_text("hit 1 of 2")
         return sounded(page)
 
-    def stroke_of(snap):
-        at = min(max(np.abs(snap).argmax(), 1000), SNAP - 3000)
-        return snap[at - 1000 : at + 3000]
-
-    other, own = round_of("b"), round_of("a")
-    page.get_by_role("button", name="Stop", exact=True).click()
-    # Of the loudest, one that a busy machine has let through whole.
-    strokes = [stroke_of(s) for s in sorted(other, key=lambda s: -np.abs(s).max())[:6]]
-    assert likeness(strokes[0], other) > 0.999
-    assert min(likeness(stroke, own) for stroke in strokes) < -0.99
+    for _ in range(3):  # where a busy machine was too slow for one, the next is asked
+        page.get_by_role("button", name="Play", exact=True).click()
+        other, own = round_of("b"), round_of("a")
+        late = now.get_attribute("data-late")
+        page.get_by_role("button", name="Stop", exact=True).click()
+        if late == "0":
+            break
+    assert late == "0"
+    loudest = other[np.abs(other).max(axis=1).argmax()]
+    at = min(max(np.abs(loudest).argmax(), 1000), SNAP - 3000)
+    stroke = loudest[at - 1000 : at + 3000]
+    assert likeness(stroke, other) > 0.999
+    assert likeness(stroke, own) < -0.99
     # Nothing is kept on the tracks of what another take was given; back to one take.
     page.keyboard.press("b")
     page.get_by_role("button", name="Stop", exact=True).click()

@@ -27,7 +27,8 @@ def test_a_big_session_has_a_short_list_that_keeps_its_promise(someone):
     made = someone.post(f"/layouts/{someone.layout}/copy", {"name": "Big", "doc": doc}).json()
     page = someone.open("pairs", made["id"])
     lines = page.locator("[data-line]")
-    expect(lines.first).to_be_visible(timeout=60_000)
+    expect(page.locator("[data-units]").last).to_be_visible(timeout=60_000)  # 28 mics at all
+    expect(lines.first).to_be_visible(timeout=20_000)
     assert 2 <= lines.count() <= 7
     expect(page.locator("nav [data-to-do]")).to_have_text(f"{lines.count()} to do")
     # The whole triangle of units is on the screen, and the last line of the list.
