@@ -89,7 +89,8 @@ def server(tmp_path_factory):
     alone = "PYTEST_XDIST_WORKER" not in os.environ
     base = tmp_path_factory.getbasetemp()
     database(name, demo_database(base if alone else base.parent))
-    env = {**os.environ, "RINGSIDE_DB_NAME": name}
+    settings = "tests.browser.settings"
+    env = {**os.environ, "RINGSIDE_DB_NAME": name, "DJANGO_SETTINGS_MODULE": settings}
     home = tmp_path_factory.mktemp("server")
     env = {**environment(env), "RINGSIDE_HOME": str(home), MARK: str(home)}
     port = free_port()

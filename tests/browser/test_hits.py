@@ -125,7 +125,8 @@ def likeness(part, snaps):
     """How alike a part is to the place most like it, from -1 to 1."""
     best = 0.0
     for snap in snaps:
-        size = np.sqrt(np.convolve(snap**2, np.ones(part.size), "valid") * (part @ part))
+        power = np.concatenate([[0.0], np.cumsum(snap**2)])
+        size = np.sqrt((power[part.size :] - power[: -part.size]) * (part @ part))
         alike = fftconvolve(snap, part[::-1], "valid") / np.maximum(size, 1e-9)
         best = max(best, alike.max(), alike.min(), key=abs)
     return best

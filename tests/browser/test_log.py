@@ -5,7 +5,7 @@ from uuid import uuid4
 
 from playwright.sync_api import expect
 
-from tests.browser.conftest import pick, until
+from tests.browser.conftest import held_back, pick, until
 from tests.browser.test_access import faults
 
 
@@ -103,6 +103,21 @@ def test_what_worked_in_another_session_is_found_and_put_up_here(someone):
     page.get_by_role("button", name="Make a layout of it").click()
     page.wait_for_url("**/place")
     expect(page.locator('[data-mic="OR"]').first).to_be_visible()
+
+
+def test_what_arrives_of_a_line_moves_no_button_from_under_the_hand(someone):
+    page = someone.open("log")
+    write(page, "As it came")
+    moved(someone, "OR", 0.1)
+    page = someone.open("log")
+    let_go = held_back(page, "**/api/tried/*/way-to")
+    line(page, "As it came").get_by_role("button").click()
+    page.get_by_role("button", name="Make a layout of it").hover()
+    page.mouse.down()
+    let_go()
+    expect(page.get_by_role("list", name="What is to be changed")).to_contain_text("→ ")
+    page.mouse.up()
+    page.wait_for_url("**/place")
 
 
 def test_a_line_written_without_a_network_is_kept_and_sent_once(someone):

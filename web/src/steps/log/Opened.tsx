@@ -32,8 +32,9 @@ export function Opened({ line, every, elsewhere }: Props) {
       ) : (
         <>
           <Hear line={line} every={every} />
-          <WayTo line={line} every={every} />
+          {/* What is to be changed arrives later and below, so that no button moves from under a hand. */}
           <Ways line={line} elsewhere={elsewhere} onOtherwise={() => setOtherwise(true)} />
+          <WayTo line={line} every={every} />
         </>
       )}
     </div>

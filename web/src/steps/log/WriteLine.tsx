@@ -67,10 +67,11 @@ export function WriteLine({ lines }: { lines: readonly Tried[] }) {
         />
       </label>
       <HeardIn value={draft.take} onTake={(heard) => take({ take: heard })} />
-      <SinceLast />
       <button type="submit" className="btn-main w-full">
         Write it down
       </button>
+      {/* Told later, and anew with every line: below, where it moves no button from under a hand. */}
+      <SinceLast />
       <Keeps />
       <Unsent />
     </form>
