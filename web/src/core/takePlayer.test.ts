@@ -204,6 +204,32 @@ describe("a take while it is heard", () => {
     expect(started[1]?.when).toBeGreaterThan(audio.currentTime);
   });
 
+  it("begins only when what follows is there, where sound is long in coming", async () => {
+    const begun = async (ms: number) => {
+      const slow = (g: number) => new Promise<string>((done) => setTimeout(() => done(`${g}`), ms));
+      const { player: p, started } = player(1, slow);
+      const spans = [0, 1].map((n) => ({ begin: n * RATE, count: RATE }));
+      p.play({ parts: spans.map((s) => [s]), loop: true });
+      await settle(ms + 10);
+      const once = started.length;
+      await settle(ms);
+      expect(started.length).toBeGreaterThan(0);
+      p.stop();
+      return once;
+    };
+    // Of a second of sound: half of it is in time for the next, more may not be.
+    expect(await begun(500)).toBe(1);
+    expect(await begun(501)).toBe(0);
+    // Stopped meanwhile, it does not begin.
+    const slow = () => new Promise<string>((done) => setTimeout(() => done(""), 900));
+    const { player: p, started } = player(1, slow);
+    p.play({ parts: [[{ begin: 0, count: RATE }]], loop: true });
+    await settle(1000);
+    p.stop();
+    await settle(2000);
+    expect(started).toEqual([]);
+  });
+
   it("tells when it has come to its end", async () => {
     const { player: p, failed, audio } = player(1);
     p.play({ parts: [[{ begin: 0, count: RATE }]], loop: false });

@@ -66,6 +66,8 @@ const LONGEST_DELAY_S = 1;
 const AHEAD_S = 1.5;
 const LOOK_MS = 150;
 const START_S = 0.06;
+/** Sound that is so long in coming, of how long it is, may be too late when it is to follow. */
+const SLOW_SHARE = 0.5;
 /** The ends of what is looped are faded, for a drum still rings there. */
 const EDGE_S = 0.01;
 
@@ -211,16 +213,20 @@ export class TakePlayer {
     for (let n = 0; loop || n < parts.length; n++) {
       const spans = parts[n % parts.length] as readonly Span[];
       const next = parts[(n + 1) % parts.length] as readonly Span[];
+      const count = spans[0]?.count ?? 0;
+      const asked = performance.now();
       const pieces = await this.pieces(spans);
+      const took = (performance.now() - asked) / 1000;
+      const follows = loop || n + 1 < parts.length ? this.pieces(next).catch(() => null) : null;
+      // Better begun a moment later than with a gap after the first part.
+      if (n === 0 && took > (count / rate) * SLOW_SHARE) await follows;
       if (this.round !== round) return;
-      if (loop || n + 1 < parts.length) void this.pieces(next).catch(() => undefined);
       const now = this.device.currentTime;
       if (due < now + START_S / 2) {
         if (n > 0) this.late++;
         // On a sample, so that what follows is not read between two.
         due = Math.ceil((now + START_S) * rate) / rate;
       }
-      const count = spans[0]?.count ?? 0;
       const clip = { spans, number: n % parts.length, when: due, long: count / rate };
       this.begin(pieces, clip, loop);
       due = Math.round(due * rate + count) / rate;
