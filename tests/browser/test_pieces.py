@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import until
+from tests.browser.conftest import at_rest, held_back, until
 
 ASSET = re.compile(r"/static/assets/.*\.(js|css|woff2)$")
 
@@ -130,3 +130,22 @@ def test_what_is_looked_at_first_comes_first_and_the_rest_moves_it_nowhere(
     seen = page.evaluate("() => window.__seen")
     assert not seen[0]["two"], seen
     assert len({s["at"] for s in seen}) == 1, seen
+
+
+def test_what_is_told_later_moves_nothing_from_under_a_hand(someone):
+    """The length of the list in the rail, and what a room does above its fields."""
+    page = someone.open("room")
+    page.get_by_role("button", name="Draw a box").click()
+    someone.saved()
+    lengths, room = (held_back(page, f"**/api/{what}") for what in ("worklist", "room/board"))
+    someone.open("room")
+    expect(page.get_by_text("Working it out…")).to_be_visible()
+    log, across = step(page, "Log"), page.get_by_label("Across, cm")
+    before = at_rest(log)
+    expect(across).to_have_count(0)
+    lengths()
+    expect(page.locator("[data-to-do]")).to_be_visible()
+    assert at_rest(log) == before
+    room()
+    expect(page.locator("[data-room-words]")).to_be_visible()
+    expect(across).to_be_visible()

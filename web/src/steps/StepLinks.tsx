@@ -79,9 +79,12 @@ export const NAMES: Record<string, string> = {
 /** How many lines there are to do, when that is known. */
 function ListLength() {
   const lines = useListLength();
-  if (lines === undefined) return null;
+  // Its line is there before it is known, so that the steps below do not move from under a hand.
+  if (lines === undefined) return <Note>{NOTHING}</Note>;
   return <Note lines={lines}>{lines ? `${lines} to do` : "done"}</Note>;
 }
+
+const NOTHING = "\u00a0";
 
 /** A word under the name of a step. */
 function Note({ children, lines }: { children: string; lines?: number }) {

@@ -8,6 +8,7 @@ import { FormPick } from "../fields/Pick";
 
 const RATES: Layout["sample_rate_hz"][] = [44100, 48000, 88200, 96000, 176400, 192000];
 const USUAL_C = 20;
+const USUAL_M_S = 343.2;
 
 export function Air() {
   const celsius = useEditorPart((s) => s.doc.air?.temperature_c ?? USUAL_C);
@@ -17,8 +18,10 @@ export function Air() {
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="num rounded-md px-1.5 py-1 text-[0.85rem] whitespace-nowrap hover:bg-tint">
         <span className="sr-only">Change the air:</span>
-        <strong>{celsius.toFixed(1)} °C</strong>{" "}
-        <span className="text-soft">{speed ? `${speed.toFixed(1)} m/s` : ""}</span>
+        <strong>{celsius.toFixed(1)} °C</strong> {/* As wide before it is known. */}
+        <span className={speed ? "text-soft" : "invisible"}>
+          {(speed ?? USUAL_M_S).toFixed(1)} m/s
+        </span>
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content

@@ -61,11 +61,11 @@ export function KitPanel({ onChoose }: { onChoose: (id: string) => void }) {
         Turn round for a {kit.hand === "left" ? "right" : "left"}-handed drummer
       </button>
       <OneMore onChoose={onChoose} />
-      <TakeKit />
       <fieldset>
         <legend className="mb-1 font-bold">Drummer</legend>
         <StoolFields />
       </fieldset>
+      <TakeKit />
     </div>
   );
 }

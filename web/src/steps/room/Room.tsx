@@ -52,15 +52,16 @@ function Drawn() {
   const kept = useLast(found.data);
   const fresh = found.data !== undefined && !found.isPlaceholderData;
   const narrow = useNarrow();
+  const waits = !kept && found.isFetching && found.failureCount === 0;
   return (
     <div className={narrow ? OVER : BESIDE}>
       <h1 className="sr-only">The room</h1>
       <ReadyForHands />
-      <Live {...{ kept, fresh }} trouble={found.error?.message} />
+      <Live {...{ kept, fresh, waits }} trouble={found.error?.message} />
       {!narrow && (
         <SidePanel label="The room in numbers">
           <Later>
-            <Numbers board={kept} />
+            <Numbers board={kept} waits={waits} />
           </Later>
         </SidePanel>
       )}
@@ -74,16 +75,18 @@ const BESIDE =
 interface Kept {
   kept: RoomBoard | undefined;
   fresh: boolean;
+  /** The first answer is on its way. */
+  waits: boolean;
   trouble: string | undefined;
 }
 
 /** What follows a hand: the plan at every frame, the charts below as often as they can be read. */
-function Live({ kept, fresh, trouble }: Kept) {
+function Live({ kept, fresh, ...told }: Kept) {
   const hand = useHere(fresh);
   return (
     <>
       <Plan board={kept} hand={hand} />
-      <Below board={kept} hand={hand} trouble={trouble} />
+      <Below board={kept} hand={hand} {...told} />
     </>
   );
 }
@@ -93,8 +96,13 @@ interface Followed {
   hand: HandHere;
 }
 
-const Numbers = memo(function Numbers({ board }: { board: RoomBoard | undefined }) {
+const Numbers = memo(function Numbers({
+  board,
+  waits,
+}: Pick<Followed, "board"> & Pick<Kept, "waits">) {
   const room = useEditorPart((s) => s.still.room);
+  // What the room does is told above its fields: they would be moved from under a hand.
+  if (waits) return null;
   return (
     <div className="space-y-4 p-4">
       <KitFaults />
@@ -167,8 +175,8 @@ const FOOT = [
 /** Where there is room for one of them, the numbers stand below the plan, too. */
 const EITHER = [["numbers", "Numbers"], ...FOOT] as const;
 
-const Below = memo(function Below(props: Followed & Pick<Kept, "trouble">) {
-  const { board, hand, trouble } = props;
+const Below = memo(function Below(props: Followed & Pick<Kept, "trouble" | "waits">) {
+  const { board, hand, trouble, waits } = props;
   const room = useEditorPart((s) => s.still.room);
   const pose = usePose();
   const narrow = useNarrow();
@@ -187,7 +195,7 @@ const Below = memo(function Below(props: Followed & Pick<Kept, "trouble">) {
     >
       <Later>
         {foot === "numbers" ? (
-          <Numbers board={board} />
+          <Numbers board={board} waits={waits} />
         ) : foot === "spots" && room ? (
           <SpotLog room={room} onGo={(to) => pose.onPose(to, true)} />
         ) : board && foot !== "spots" ? (
