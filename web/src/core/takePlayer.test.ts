@@ -220,6 +220,19 @@ describe("a take while it is heard", () => {
     // Of a second of sound: half of it is in time for the next, more may not be.
     expect(await begun(500)).toBe(1);
     expect(await begun(501)).toBe(0);
+    // What follows may not come at all: it is waited for no longer than the first part is long.
+    let come = 0;
+    const cut = () => new Promise<string>((done) => come++ || setTimeout(() => done(""), 900));
+    const lone = player(1, cut);
+    lone.player.play({ parts: [[{ begin: 0, count: RATE }]], loop: true });
+    await settle(1000);
+    lone.audio.currentTime += 0.95;
+    await settle(300);
+    expect(lone.started).toEqual([]);
+    lone.audio.currentTime += 0.1;
+    await settle(300);
+    expect(lone.started.length).toBe(1);
+    lone.player.stop();
     // Stopped meanwhile, it does not begin.
     const slow = () => new Promise<string>((done) => setTimeout(() => done(""), 900));
     const { player: p, started } = player(1, slow);

@@ -218,8 +218,10 @@ export class TakePlayer {
       const pieces = await this.pieces(spans);
       const took = (performance.now() - asked) / 1000;
       const follows = loop || n + 1 < parts.length ? this.pieces(next).catch(() => null) : null;
-      // Better begun a moment later than with a gap after the first part.
-      if (n === 0 && took > (count / rate) * SLOW_SHARE) await follows;
+      // Better begun a moment later than with a gap after the first part; but not much later.
+      const long = count / rate;
+      if (n === 0 && took > long * SLOW_SHARE)
+        await Promise.race([follows, this.until(this.device.currentTime + long, round)]);
       if (this.round !== round) return;
       const now = this.device.currentTime;
       if (due < now + START_S / 2) {
@@ -227,7 +229,7 @@ export class TakePlayer {
         // On a sample, so that what follows is not read between two.
         due = Math.ceil((now + START_S) * rate) / rate;
       }
-      const clip = { spans, number: n % parts.length, when: due, long: count / rate };
+      const clip = { spans, number: n % parts.length, when: due, long };
       this.begin(pieces, clip, loop);
       due = Math.round(due * rate + count) / rate;
       await this.until(due - AHEAD_S, round);

@@ -8,7 +8,6 @@ import { FormPick } from "../fields/Pick";
 
 const RATES: Layout["sample_rate_hz"][] = [44100, 48000, 88200, 96000, 176400, 192000];
 const USUAL_C = 20;
-const USUAL_M_S = 343.2;
 
 export function Air() {
   const celsius = useEditorPart((s) => s.doc.air?.temperature_c ?? USUAL_C);
@@ -20,7 +19,7 @@ export function Air() {
         <span className="sr-only">Change the air:</span>
         <strong>{celsius.toFixed(1)} °C</strong> {/* As wide before it is known. */}
         <span className={speed ? "text-soft" : "invisible"}>
-          {(speed ?? USUAL_M_S).toFixed(1)} m/s
+          {speed?.toFixed(1) ?? "000.0"} m/s
         </span>
       </Popover.Trigger>
       <Popover.Portal>

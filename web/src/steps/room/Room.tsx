@@ -11,6 +11,7 @@ import { useMe } from "../../parts/me";
 import { OVER, UNDER, UNDER_BAR, useNarrow } from "../../parts/narrow";
 import { ReadyForHands } from "../../parts/ReadyForHands";
 import { SidePanel } from "../../parts/SidePanel";
+import { useWaits } from "../../parts/waits";
 import { BehindWalls } from "./BehindWalls";
 import { Figures } from "./Figures";
 import { Foot, type Which } from "./Foot";
@@ -52,7 +53,7 @@ function Drawn() {
   const kept = useLast(found.data);
   const fresh = found.data !== undefined && !found.isPlaceholderData;
   const narrow = useNarrow();
-  const waits = !kept && found.isFetching && found.failureCount === 0;
+  const waits = useWaits(!kept && found.isFetching && found.failureCount === 0);
   return (
     <div className={narrow ? OVER : BESIDE}>
       <h1 className="sr-only">The room</h1>
