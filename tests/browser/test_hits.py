@@ -3,6 +3,7 @@
 import base64
 import re
 import zipfile
+from typing import NamedTuple
 
 import numpy as np
 import pytest
@@ -90,35 +91,54 @@ def test_a_take_comes_through_a_cut_line_and_a_turned_channel_is_named_and_cured
 SNAP = 32_768
 LISTEN_IN = """
   window.heard = [];
+  window.ears = [];
   const connect = AudioNode.prototype.connect;
   AudioNode.prototype.connect = function (to, ...more) {
     if (to instanceof AudioDestinationNode) {
       const ear = new AnalyserNode(this.context, { fftSize: 32768 });
       connect.call(this, ear);
+      window.ears.push(ear);
       setInterval(() => {
         const last = new Float32Array(32768);
+        const at = ear.context.currentTime;
         ear.getFloatTimeDomainData(last);
-        window.heard.push(last);
+        window.heard.push({ at, last });
       }, 150);
     }
     return connect.call(this, to, ...more);
   };
 """
+CLOCK = "() => window.ears.at(-1).context.currentTime"
 PACKED = """() => {
   let text = "";
-  for (const part of window.heard.splice(0)) {
-    const bytes = new Uint8Array(part.buffer);
+  const parts = window.heard.splice(0);
+  for (const { last } of parts) {
+    const bytes = new Uint8Array(last.buffer);
     for (let n = 0; n < bytes.length; n += 32768)
       text += String.fromCharCode(...bytes.subarray(n, n + 32768));
   }
-  return btoa(text);
+  const rate = window.ears.at(-1).context.sampleRate;
+  return { sound: btoa(text), begun: parts.map(({ at, last }) => at - last.length / rate) };
 }"""
 
 
+class Snaps(NamedTuple):
+    """The last 0.7 s of what went to the speakers, several times a second."""
+
+    # When each begins, seconds on the clock of the sound, which stands where a machine stalls.
+    begun: np.ndarray
+    all: np.ndarray
+
+    def after(self, clock):
+        """Those that hold nothing of what sounded up to then, nor of the fade that follows."""
+        return self.all[self.begun > clock + 0.1]
+
+
 def sounded(page):
-    """What went to the speakers since last asked: the last 0.7 s, several times a second."""
+    """What went to the speakers since last asked."""
     packed = page.evaluate(PACKED)
-    return np.frombuffer(base64.b64decode(packed), np.float32).reshape(-1, SNAP).astype(float)
+    sound = np.frombuffer(base64.b64decode(packed["sound"]), np.float32)
+    return Snaps(np.array(packed["begun"]), sound.reshape(-1, SNAP).astype(float))
 
 
 def likeness(part, snaps):
@@ -159,9 +179,9 @@ def test_a_take_is_aligned_and_heard_and_a_track_flipped_while_it_plays_without_
     expect(now).to_contain_text("hit 2 of 2")
     expect(now).to_contain_text("hit 1 of 2")
     expect(now).to_contain_text("hit 2 of 2")
-    before = sounded(page)
+    before = sounded(page).all
     page.get_by_role("button", name="SB flip").click()
-    meanwhile = sounded(page)  # to fetch what was before takes a busy machine a while
+    flipped = page.evaluate(CLOCK)
     expect(now).to_contain_text("hit 1 of 2")
     expect(now).to_contain_text("hit 2 of 2")
     expect(now).to_contain_text("hit 1 of 2")
@@ -173,10 +193,10 @@ def test_a_take_is_aligned_and_heard_and_a_track_flipped_while_it_plays_without_
     loudest = before[np.abs(before).max(axis=1).argmax()]
     at = min(max(np.abs(loudest).argmax(), 1000), SNAP - 3000)
     stroke = loudest[at - 1000 : at + 3000]
-    assert likeness(stroke, after[6:]) < -0.999
+    assert likeness(stroke, after.after(flipped)) < -0.999
     assert likeness(stroke, before) > 0.999
     # From one flip to the next there is no silent millisecond: the tracks hold noise throughout.
-    for snap in [*meanwhile, *after]:
+    for snap in after.all:
         quiet = np.convolve(np.abs(snap) < 1e-9, np.ones(48), "valid")
         assert quiet.max() < 47
     # Kept on the track, with undo.
@@ -212,12 +232,11 @@ def test_two_takes_are_heard_against_each_other_stroke_by_stroke(someone, take, 
 
     def round_of(side):
         page.keyboard.press(side)
-        page.wait_for_timeout(1000)  # until what the other side sounded like is out of the ear
-        sounded(page)
-        for _ in range(2):
+        turned = page.evaluate(CLOCK)
+        for _ in range(3):
             expect(now).to_contain_text("hit 2 of 2")
             expect(now).to_contain_text("hit 1 of 2")
-        return sounded(page)
+        return sounded(page).after(turned)
 
     for _ in range(3):  # where a busy machine was too slow for one, the next is asked
         page.get_by_role("button", name="Play", exact=True).click()
