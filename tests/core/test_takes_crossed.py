@@ -5,11 +5,18 @@ from itertools import combinations
 
 import numpy as np
 import pytest
+from ringside.pairs.analysis import analyse
+from ringside.places.starts import starting_layout
+from ringside.recorder.wrong import Moved, Wrong
 from ringside.takes import crossed as crossed_module
 from ringside.takes.crossed import Strokes, crossed
 from ringside.takes.naming import expected
+from ringside.takes.reasons import Cause
+from ringside.takes.report import told_take
+from ringside.takes.uncrossed import exchanged
+from ringside.techniques.taking import take
 
-from tests.core.takes import demo_layout, figures
+from tests.core.takes import demo_layout, figures, recorded
 from tests.core.test_balances import big_session
 
 PARTS = ("at_s", "over_noise", "under_db")
@@ -35,7 +42,7 @@ def finer(take, late_s=0.0, order=None):
 
     def read(d):
         lag = d.lag_s[order] + late_s
-        return replace(d, lag_s=lag - lag[d.own])
+        return replace(d, lag_s=lag - lag[d.own], energy_db=d.energy_db[:, order])
 
     return tuple(read(d) for d in take.drums)
 
@@ -45,6 +52,12 @@ def changed_over(take, a, b, strokes=None):
     order = np.arange(len(take.mics))
     order[[a, b]] = b, a
     return found(take, (strokes or take.strokes).turned(a, b), finer(take, order=order))
+
+
+def with_pair(technique):
+    """A kit under a pair of overheads, and another pair."""
+    layout = take(starting_layout("five-piece", "turned pair"), technique, None).layout
+    return layout.model_copy(update={"techniques": ()})
 
 
 def off(strokes, dice, own_s=0.0, each_s=0.0, level_db=0.0):
@@ -156,6 +169,12 @@ def test_overheads_are_found_by_strokes_alone():
     assert found(take, take.strokes.turned(ids.index("OL"), ids.index("OR"))) == [("OL", "OR")]
 
 
+def test_where_strokes_and_finer_arrivals_disagree_it_comes_to_an_end():
+    take = figures(big())
+    n = [m.id for m in take.analysis.layout.mics].index
+    assert found(take, take.strokes.turned(n("HL"), n("HR")), take.drums) == [("HL", "HR")]
+
+
 def test_a_drum_counts_once_however_often_it_was_struck():
     take = figures(demo_layout())
     want = expected(take.analysis, list(take.mics))
@@ -205,3 +224,110 @@ def test_nothing_heard_tells_nothing():
     assert found(take, deaf) == []
     none = replace(deaf, **{f: getattr(deaf, f)[:0] for f in PARTS})
     assert found(take, none) == []
+
+
+def leaning(layout, change=lambda levels, a, b: levels, two=("OL2", "OR2"), unheard=0):
+    """What is told where levels of drums, (D, 3, C), are changed, the first not heard."""
+    heard = figures(layout)
+    n = [m.id for m in layout.mics].index
+    levels = change(np.array([d.energy_db for d in heard.drums]), n(two[0]), n(two[1]))
+    drums = [
+        replace(d, energy_db=e, heard=d.heard & (k >= unheard))
+        for k, (d, e) in enumerate(zip(heard.drums, levels, strict=True))
+    ]
+    return found(heard, drums=drums)
+
+
+def swapped(levels, a, b, drums=slice(None)):
+    made = levels.copy()
+    made[drums, :, a], made[drums, :, b] = levels[drums, :, b], levels[drums, :, a]
+    return made
+
+
+@pytest.mark.parametrize("technique", ["pair-coincident", "pair-crossed-8"])
+def test_two_at_one_point_are_told_by_how_the_drums_lean(technique):
+    layout = with_pair(technique)
+    assert leaning(layout) == []
+    assert leaning(layout, swapped) == [("OL2", "OR2")]
+
+    def louder(levels, a, b):
+        return swapped(levels, a, b) + np.where(np.arange(levels.shape[2]) == a, 10.0, 0.0)
+
+    assert leaning(layout, louder) == [("OL2", "OR2")]  # whatever its gain
+
+    def ringing(levels, a, b):
+        made = swapped(levels, a, b)
+        made[::2, 2, a] += 20.0
+        return made
+
+    assert leaning(layout, ringing) == [("OL2", "OR2")]  # whatever cymbals do above the attack
+
+
+def test_where_the_levels_tell_nothing_for_sure_two_at_one_point_are_left_alone():
+    layout = with_pair("pair-crossed-8")
+    dice = np.random.default_rng(5)
+    assert leaning(with_pair("wide-crossed"), swapped, ("CL", "CR")) == []  # by 2 dB, of two drums
+    heard = figures(layout)
+    of = [heard.analysis.scene.sources.ids[d.source] for d in heard.drums]
+    assert of == ["kick", "snare", "rack-1", "rack-2", "floor"]
+    assert leaning(layout, lambda v, a, b: swapped(v, a, b, [4])) == []  # the floor tom alone
+
+    def roughly(by_db):
+        def made(levels, a, b):
+            both = swapped(levels, a, b)
+            both[:, :, a] += by_db * np.array([1, -1, -1, 0, 1])[:, None]
+            return both
+
+        return made
+
+    assert leaning(layout, roughly(1.0)) == [("OL2", "OR2")]
+    assert leaning(layout, roughly(3.0)) == []  # three standard deviations the other way, and two
+
+    def noisy(levels, a, b):
+        return swapped(levels, a, b) + dice.normal(0, 8.0, (len(levels), 1, levels.shape[2]))
+
+    assert [leaning(layout, noisy) for _ in range(20)].count([]) >= 18
+    right = [leaning(layout, lambda v, a, b: swapped(noisy(v, a, b), a, b)) for _ in range(20)]
+    assert right == [[]] * 20
+
+    assert leaning(layout, swapped, unheard=1) == [("OL2", "OR2")]
+    assert leaning(layout, swapped, unheard=2) == []  # too few drums
+
+
+def test_two_before_the_kit_and_two_on_one_drum_are_not_told_by_how_drums_lean():
+    """Out there the room is as loud; and a close mic's neighbours lean to it by more than that."""
+    assert leaning(with_pair("room-crossed-8"), swapped, ("XL", "XR")) == []
+    assert leaning(with_pair("pair-near"), swapped) == []  # apart: arrivals tell of these
+    layout = with_pair("pair-crossed-8")
+    mics = [m.model_copy(update={"role": "close", "job": "snare"}) if m.id in ("OL2", "OR2") else m
+            for m in layout.mics]  # fmt: skip
+    assert leaning(layout.model_copy(update={"mics": tuple(mics)}), swapped) == []
+
+
+def cause(track, by_m, kind="moved"):
+    return Cause(kind, track, 0.0, np.array(by_m), np.full(3, 0.02), 50.0, 5)
+
+
+def test_two_that_seem_to_have_taken_each_others_place_are_asked_about():
+    planned = np.array([[-0.15, 2.0, 1.2], [0.15, 2.0, 1.2], [0.0, 3.0, 1.2]])
+    left, right = cause(0, (0.28, 0.0, -0.1)), cause(1, (-0.25, 0.0, -0.1))
+    assert list(exchanged([right, left], planned)) == [(0, 1)]
+    assert list(exchanged([left], planned)) == []
+    assert list(exchanged([left, cause(1, (0.25, 0.0, 0.0))], planned)) == []  # both to the right
+    assert list(exchanged([left, cause(1, (-0.14, 0.0, 0.0))], planned)) == []  # half the way
+    assert list(exchanged([left, cause(1, (-0.46, 0.0, 0.0))], planned)) == []  # past it
+    assert list(exchanged([left, replace(right, kind="late")], planned)) == []
+    assert list(exchanged([left, cause(2, (-0.3, 0.0, 0.0))], planned)) == []
+
+
+@pytest.mark.parametrize(("wrong", "told"), [
+    (Wrong(swapped=(("RL", "RR"),)), [("swapped", "RL", "RR")]),
+    # Moved past each other, one up and one down: no plug does that.
+    (Wrong(moved=(Moved(mic="RL", by_m=(0.3, 0.0, 0.2)), Moved(mic="RR", by_m=(-0.3, 0.0, -0.2)))),
+     [("moved", "RL"), ("moved", "RR")]),
+])  # fmt: skip
+def test_a_bar_on_the_wrong_plugs_is_told_from_two_mics_that_moved(tmp_path, wrong, told):
+    layout = with_pair("room-bar")
+    files, _ = recorded(tmp_path, wrong, layout=layout, each=3)
+    answer, _, _ = told_take(files, analyse(layout))
+    assert sorted((r.kind, *r.channels) for r in answer.reasons) == told

@@ -15,16 +15,14 @@ from ringside.pairs.verdicts import VERDICT_WORDS, Verdict
 from ringside.standing.stood import AsItStands
 from ringside.standing.told import Told
 from ringside.takes.asking import HitList, hits_wanted
-from ringside.takes.crossed import crossed
 from ringside.takes.faults import FileNote, file_notes
 from ringside.takes.files import Reader
 from ringside.takes.heardpairs import PairTold, pairs_told
 from ringside.takes.judged import Judged, judged
 from ringside.takes.matching import By
-from ringside.takes.naming import expected
 from ringside.takes.overview import loudest_db
 from ringside.takes.places import Known, Placed, known_of, places_of, readings_of
-from ringside.takes.reading import Corrections, Hit, TakeRead, read_take
+from ringside.takes.reading import Corrections, Hit, TakeRead
 from ringside.takes.reasons import SHORTEST_M, Cause, causes, kelvin_of, rows_of, turned_over
 from ringside.takes.tell import (
     FILE_FAULTS,
@@ -40,6 +38,7 @@ from ringside.takes.tell import (
     silent_words,
     tape_it,
 )
+from ringside.takes.uncrossed import read_uncrossed
 
 Taped = Literal["none", "joined", "differs"]
 
@@ -178,33 +177,13 @@ def told_take(
     -------
     (TakeTold, TakeRead, Judged)
     """
-    take = read_take(paths, analysis, said, told)
-    crossed = _crossed(take)
-    if crossed:
-        changed = _uncrossed(take, said or Corrections(), crossed)
-        take = read_take(paths, analysis, changed, told)
+    take, crossed = read_uncrossed(paths, analysis, said or Corrections(), told)
     seen = judged(take)
     return _told(take, seen, crossed, stands), take, seen
 
 
 def _channel(take: TakeRead, track: int) -> str:
     return str(take.matched[take.rows[track]].channel)
-
-
-def _crossed(take: TakeRead) -> list[tuple[str, str]]:
-    want = expected(take.analysis, list(take.mics))
-    found = crossed(want, take.strokes, take.mics, take.drums)
-    return [(_channel(take, a), _channel(take, b)) for a, b in found]
-
-
-def _uncrossed(
-    take: TakeRead, said: Corrections, crossed: Sequence[tuple[str, str]]
-) -> Corrections:
-    other = dict(crossed) | {b: a for a, b in crossed}
-    channels = {
-        m.track: other.get(m.channel or "", m.channel) for m in take.matched if m.channel
-    } | {t: c for t, c in said.channels.items() if c is None}
-    return replace(said, channels=channels)
 
 
 def _told(
