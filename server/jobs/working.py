@@ -1,6 +1,7 @@
 """What a worker does with a job: in its own turn, showing that it lives, whole or not at all."""
 
 import logging
+import os
 import threading
 import time
 import uuid
@@ -18,6 +19,13 @@ from jobs.kinds import KINDS, Tell
 from jobs.models import Job
 
 BEAT_S = 3.0
+GRACE_S = 60.0
+"""For so long after its time, or after it was called off, work may say nothing. After that it
+hangs, and only another worker gets on: this one ends, and the watcher starts one."""
+
+HANGS = 70
+"""What a worker ends with that hangs: an internal fault (sysexits.h)."""
+
 log = logging.getLogger("ringside.jobs")
 State = Job.State
 
@@ -34,7 +42,7 @@ def work_on(pk: int) -> None:
     kind = KINDS[job.kind]
     mine = Job.objects.filter(pk=pk, state=State.WORKING, turn=turn)
     try:
-        with _beating(pk, turn):
+        with _beating(pk, turn, kind.longest_s):
             made = kind.work(job.ask, _teller(pk, turn, kind.longest_s))
     except CalledOff:
         return
@@ -42,8 +50,7 @@ def work_on(pk: int) -> None:
         mine.update(state=State.FAILED, words=str(fault)[:400])
         return
     except TooLong:
-        words = f"It took longer than {kind.longest_s:.0f} s and was stopped."
-        mine.update(state=State.FAILED, words=words)
+        mine.update(state=State.FAILED, words=_too_long(kind.longest_s))
         return
     except Exception:
         mine.update(state=State.FAILED, words="Something went wrong in it; the log says what.")
@@ -80,19 +87,33 @@ def _teller(pk: int, turn: uuid.UUID, longest_s: float) -> Tell:
     return tell
 
 
+def _too_long(longest_s: float) -> str:
+    return f"It took longer than {longest_s:.0f} s and was stopped."
+
+
 @contextmanager
-def _beating(pk: int, turn: uuid.UUID) -> Iterator[None]:
-    """Show that this worker lives, also while the work says nothing for a while."""
+def _beating(pk: int, turn: uuid.UUID, longest_s: float) -> Iterator[None]:
+    """Show that this worker lives, also while the work says nothing; but not for ever."""
     done = threading.Event()
+    mine = Job.objects.filter(pk=pk, turn=turn)
 
     def beat() -> None:
+        until = time.monotonic() + longest_s
         while not done.wait(BEAT_S):
+            now = time.monotonic()
             try:
-                Job.objects.filter(pk=pk, turn=turn).update(beat_at=timezone.now())
+                if not mine.update(beat_at=timezone.now()):
+                    until = min(until, now)  # called off, or in other hands
+                if now > until + GRACE_S:
+                    mine.update(state=State.FAILED, words=_too_long(longest_s), turn=None)
             except DatabaseError:
                 log.warning("job %d: no beat, the database does not answer", pk)
             finally:
                 connection.close()
+            if now > until + GRACE_S:
+                log.error("job %d hangs; this worker ends, and with it the job", pk)
+                _leave()
+                return
 
     thread = threading.Thread(target=beat, daemon=True)
     thread.start()
@@ -101,3 +122,7 @@ def _beating(pk: int, turn: uuid.UUID) -> Iterator[None]:
     finally:
         done.set()
         thread.join()
+
+
+def _leave() -> None:
+    os._exit(HANGS)

@@ -1,6 +1,7 @@
 """Examples to hear: rendered by a worker, kept by their numbers, called off, another's unseen."""
 
 import io
+import threading
 import time
 import wave
 from dataclasses import replace
@@ -207,6 +208,37 @@ def test_a_silent_stretch_of_work_still_shows_life(owner, layout, doing, monkeyp
     doing(work)
     work_on(out["id"])
     assert beats
+
+
+@pytest.mark.django_db(transaction=True)
+@pytest.mark.parametrize(("longest_s", "grace_s", "off", "leaves", "state"), [
+    (0.1, 0.1, False, True, "failed"),
+    (60.0, 0.1, True, True, "cancelled"),
+    (0.1, 60.0, False, False, "done"),
+    (60.0, 60.0, True, False, "cancelled"),
+    (60.0, 0.1, False, False, "done"),
+])  # fmt: skip
+def test_work_that_hangs_ends_its_worker_but_not_what_takes_a_while(
+    owner, layout, doing, monkeypatch, longest_s, grace_s, off, leaves, state
+):
+    left = threading.Event()
+    monkeypatch.setattr(working, "BEAT_S", 0.02)
+    monkeypatch.setattr(working, "GRACE_S", grace_s)
+    monkeypatch.setattr(working, "_leave", left.set)
+    out = asked(Api(owner), layout)
+
+    def work(ask, tell):
+        if off:
+            actions.call_off(owner, "example", out["id"])
+        assert left.wait(10.0 if leaves else 0.5) == leaves
+        return {"wired.wav": b"late"}
+
+    doing(work, longest_s=longest_s)
+    work_on(out["id"])
+    found = Job.objects.get(pk=out["id"])
+    assert (found.state, bool(found.files)) == (state, state == "done")
+    if state == "failed":
+        assert "and was stopped" in found.words
 
 
 def test_only_so_many_are_kept_and_their_files_go_with_them(owner, layout, doing):

@@ -72,9 +72,9 @@ def exchanged(found: Sequence[Cause], planned: Floats) -> Iterator[tuple[int, in
     planned : ndarray, shape (C, 3)
         Where the mic of each track should stand, metres.
 
-    Yields
-    ------
-    (int, int)
+    Returns
+    -------
+    iterator of (int, int)
         By number.
     """
     for a, b in combinations((c for c in found if c.kind == "moved"), 2):
