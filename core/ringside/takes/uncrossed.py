@@ -20,7 +20,7 @@ from ringside.pairs.analysis import Analysis
 from ringside.takes.crossed import crossed
 from ringside.takes.naming import expected
 from ringside.takes.reading import Corrections, TakeRead, read_take
-from ringside.takes.reasons import Cause, causes, kelvin_of, rows_of
+from ringside.takes.reasons import Cause, Rows, causes, kelvin_of, rows_of
 
 ABOUT: Final = (0.5, 1.5)
 """How much of the way to the other's place a mic seems to have come, where the two may be crossed;
@@ -55,10 +55,14 @@ def read_uncrossed(
     if found:
         said = _turned(take, said, found)
         take = read_take(paths, analysis, said, told)
-    for two in list(exchanged(_causes(take), _planned(take))):
+    rows = rows_of(take)
+    for two in exchanged(_causes(take, rows), _planned(take)):
         names = _names(take, *two)
         turned = read_take(paths, analysis, _turned(take, said, [names]), told)
-        if not {c.track for c in _causes(turned)} & set(two):
+        after = rows_of(turned)
+        left = {c.track for c in _causes(turned, after)} & set(two)
+        # What is no longer heard is not explained.
+        if not left and _heard(after, two) >= _heard(rows, two):
             return turned, [*found, names]
     return take, found
 
@@ -91,8 +95,13 @@ def _names(take: TakeRead, a: int, b: int) -> Names:
     return of[0], of[1]
 
 
-def _causes(take: TakeRead) -> list[Cause]:
-    return causes(rows_of(take), len(take.mics), kelvin_of(take))
+def _causes(take: TakeRead, rows: Rows) -> list[Cause]:
+    return causes(rows, len(take.mics), kelvin_of(take))
+
+
+def _heard(rows: Rows, two: tuple[int, int]) -> int:
+    """Arrivals there are of two tracks."""
+    return int(np.isin(rows.track, two).sum())
 
 
 def _planned(take: TakeRead) -> Floats:
