@@ -10,7 +10,7 @@ from ringside.pairs.analysis import analyse
 from ringside.recorder.played import hit_list
 from ringside.recorder.recording import Take, write
 from ringside.recorder.wrong import Wrong
-from ringside.takes.crossed import Strokes
+from ringside.takes.misfit import Strokes
 from ringside.takes.pooled import DrumRead
 from ringside.takes.reading import TakeRead
 

@@ -8,11 +8,13 @@ import pytest
 from ringside.pairs.analysis import analyse
 from ringside.places.starts import starting_layout
 from ringside.recorder.wrong import Moved, Wrong
-from ringside.takes import crossed as crossed_module
-from ringside.takes.crossed import Strokes, crossed
+from ringside.standing.told import Told
+from ringside.takes.crossed import crossed
+from ringside.takes.misfit import Strokes, gains
 from ringside.takes.naming import expected
 from ringside.takes.reasons import Cause
 from ringside.takes.report import told_take
+from ringside.takes.tell import crossed_words
 from ringside.takes.uncrossed import exchanged
 from ringside.techniques.taking import take
 
@@ -33,7 +35,17 @@ SIZES = {"ten": demo_layout, "twenty-eight": big}
 def found(take, strokes=None, drums=()):
     ids = [m.id for m in take.analysis.layout.mics]
     want = expected(take.analysis, list(take.mics))
-    return [(ids[a], ids[b]) for a, b in crossed(want, strokes or take.strokes, take.mics, drums)]
+    told = crossed(want, strokes or take.strokes, take.mics, drums)
+    return [tuple(ids[n] for n in ring) for ring in told]
+
+
+def round_of(take, *ring):
+    """Tracks of a take with the sound of each mic of a ring on the track of the next."""
+    ids = [m.id for m in take.analysis.layout.mics]
+    order = np.arange(len(ids))
+    for k, name in enumerate(ring):
+        order[ids.index(name)] = ids.index(ring[k - 1])
+    return order
 
 
 def finer(take, late_s=0.0, order=None):
@@ -47,11 +59,10 @@ def finer(take, late_s=0.0, order=None):
     return tuple(read(d) for d in take.drums)
 
 
-def changed_over(take, a, b, strokes=None):
-    """What is told of it with two tracks changed over."""
-    order = np.arange(len(take.mics))
-    order[[a, b]] = b, a
-    return found(take, (strokes or take.strokes).turned(a, b), finer(take, order=order))
+def changed_over(take, *ring, strokes=None):
+    """What is told of it with tracks changed over."""
+    order = round_of(take, *ring)
+    return found(take, (strokes or take.strokes).of(order), finer(take, order=order))
 
 
 def with_pair(technique):
@@ -82,9 +93,8 @@ def test_any_two_that_are_not_alike_are_found_and_no_others(size, every, alike):
     take = figures(SIZES[size]())
     ids = [m.id for m in take.analysis.layout.mics]
     assert found(take, drums=take.drums) == []
-    for a, b in list(combinations(range(len(ids)), 2))[::every]:
-        pair = (ids[a], ids[b])
-        told = changed_over(take, a, b)
+    for pair in list(combinations(ids, 2))[::every]:
+        told = changed_over(take, *pair)
         assert told == ([] if pair in alike else [pair]), pair
 
 
@@ -95,16 +105,14 @@ def test_strokes_that_only_these_two_would_tell_of_are_told_by_the_rest():
     a, b = ids.index("T2"), ids.index("FT")
     two = [n for n, d in enumerate(take.drums) if d.own in (a, b)]
     alone = replace(take.strokes, **{f: getattr(take.strokes, f)[two] for f in PARTS})  # fmt: skip
-    assert found(take, alone.turned(a, b)) == [("T2", "FT")]
+    assert found(take, alone.of(round_of(take, "T2", "FT"))) == [("T2", "FT")]
     assert found(take, alone) == []
 
 
-def test_two_pairs_are_told_the_likelier_first_and_each_track_once():
+def test_two_pairs_are_both_told():
     take = figures(demo_layout())
-    ids = [m.id for m in take.analysis.layout.mics]
-    n = ids.index
-    strokes = take.strokes.turned(n("KI"), n("OR")).turned(n("T1"), n("FT"))
-    assert sorted(found(take, strokes)) == [("KI", "OR"), ("T1", "FT")]
+    order = round_of(take, "KI", "OR")[round_of(take, "T1", "FT")]
+    assert sorted(found(take, take.strokes.of(order))) == [("KI", "OR"), ("T1", "FT")]
 
 
 def test_one_track_that_is_late_elsewhere_or_silent_is_not_two_crossed():
@@ -130,8 +138,8 @@ def test_a_plan_that_is_met_as_plans_are_met_has_none_crossed_and_two_that_are_f
     for _ in range(40):
         met = off(take.strokes, dice, 0.00006, 0.00006, 4.0)
         wrong += found(take, met) != []
-        a, b = sorted(dice.choice(len(ids), 2, replace=False))
-        right += changed_over(take, a, b, met) == [(ids[a], ids[b])]
+        pair = tuple(ids[n] for n in sorted(dice.choice(len(ids), 2, replace=False)))
+        right += changed_over(take, *pair, strokes=met) == [pair]
     assert wrong == 0
     assert right >= 36
 
@@ -141,7 +149,7 @@ def test_over_and_under_one_drum_are_told_by_which_has_it_first(a, b):
     take = figures(big())
     ids = [m.id for m in take.analysis.layout.mics]
     i, j = ids.index(a), ids.index(b)
-    assert changed_over(take, i, j) == [(a, b)]
+    assert changed_over(take, a, b) == [(a, b)]
     # One of them late, so that the other comes first: no two plugs make that.
     for n, by_s in ((i, 0.0006), (j, -0.0006)):
         late = np.where(np.arange(len(ids)) == n, by_s, 0.0)
@@ -151,39 +159,35 @@ def test_over_and_under_one_drum_are_told_by_which_has_it_first(a, b):
 
 def test_where_only_that_drum_is_struck_its_order_is_enough():
     take = figures(demo_layout(), sources=("snare",))
-    ids = [m.id for m in take.analysis.layout.mics]
     every = figures(demo_layout())
-    order = np.arange(len(ids))
-    i, j = ids.index("ST"), ids.index("SB")
-    order[[i, j]] = j, i
+    order = round_of(take, "ST", "SB")
     snare = finer(take, order=order)
     assert [d.source for d in snare] == [take.analysis.source_index("snare")]
-    assert found(take, every.strokes.turned(i, j), snare) == [("ST", "SB")]
-    assert found(take, every.strokes.turned(i, j)) == []  # too alike without
+    assert found(take, every.strokes.of(order), snare) == [("ST", "SB")]
+    assert found(take, every.strokes.of(order)) == []  # too alike without
     assert found(take, every.strokes, snare) == []
 
 
 def test_overheads_are_found_by_strokes_alone():
     take = figures(demo_layout())
-    ids = [m.id for m in take.analysis.layout.mics]
-    assert found(take, take.strokes.turned(ids.index("OL"), ids.index("OR"))) == [("OL", "OR")]
+    assert found(take, take.strokes.of(round_of(take, "OL", "OR"))) == [("OL", "OR")]
 
 
 def test_where_strokes_and_finer_arrivals_disagree_it_comes_to_an_end():
     take = figures(big())
-    n = [m.id for m in take.analysis.layout.mics].index
-    assert found(take, take.strokes.turned(n("HL"), n("HR")), take.drums) == [("HL", "HR")]
+    strokes = take.strokes.of(round_of(take, "HL", "HR"))
+    assert found(take, strokes, take.drums) == [("HL", "HR")]
 
 
 def test_a_drum_counts_once_however_often_it_was_struck():
     take = figures(demo_layout())
     want = expected(take.analysis, list(take.mics))
     often = np.repeat(np.arange(len(take.drums)), (1, 9, 1, 1, 2))
-    once = take.strokes.turned(3, 8)
+    once = take.strokes.of(round_of(take, *(take.analysis.layout.mics[n].id for n in (3, 8))))
     again = Strokes(*(getattr(once, f)[often] for f in PARTS))
-    gain = crossed_module._gain(want, once)
+    gain = gains(want, once)[0]
     assert gain[3, 8] > 20
-    assert crossed_module._gain(want, again) == pytest.approx(gain, abs=1e-3)
+    assert gains(want, again)[0] == pytest.approx(gain, abs=1e-3)
 
 
 @pytest.mark.parametrize(("a", "b"), [("RL", "BL"), ("GL", "BR"), ("RR", "GR")])
@@ -198,20 +202,51 @@ def test_two_rooms_each_as_far_as_the_other_are_not_crossed(a, b):
     assert found(take, replace(take.strokes, at_s=at)) == []
 
 
-def test_of_three_that_went_round_two_are_told_and_each_once():
+@pytest.mark.parametrize("ring", [
+    ("T1", "T2", "FT"), ("T1", "FT", "T2"), ("KI", "OR", "SB"),
+    ("ST", "SB", "T1", "T2", "FT"), ("ST", "FT", "T2", "T1", "SB"),
+])  # fmt: skip
+def test_of_a_ring_each_is_told_with_the_track_that_holds_it(ring):
+    assert changed_over(figures(demo_layout()), *ring) == [ring]
+
+
+@pytest.mark.parametrize("size", SIZES)
+def test_a_row_of_plugs_one_socket_on_or_back_is_told_though_one_is_heard_nowhere(size):
+    """One socket on, what the first of the row feeds is silent, and the last is not recorded."""
+    take = figures(SIZES[size]())
+    ids = [m.id for m in take.analysis.layout.mics]
+    for n in range(0, len(ids) - 5, 3):
+        row = ids[n : n + 6]
+        for ring in (tuple(row), (row[0], *row[:0:-1])):
+            strokes = take.strokes.of(round_of(take, *ring))
+            over = strokes.over_noise.copy()
+            over[:, ids.index(row[0] if ring[1] == row[1] else row[-1])] = 1.0
+            assert found(take, replace(strokes, over_noise=over)) == [ring]
+
+
+def test_it_is_by_their_sockets_that_plugs_are_side_by_side():
+    """Of these three no two alone are told, for what one of them holds is heard nowhere."""
     take = figures(demo_layout())
     n = [m.id for m in take.analysis.layout.mics].index
-    strokes = take.strokes.turned(n("T1"), n("T2")).turned(n("T2"), n("FT"))
-    told = found(take, strokes)
-    assert len(told) == 1
-    assert set(told[0]) < {"T1", "T2", "FT"}
+    ring = ("T1", "T2", "FT")
+    strokes = take.strokes.of(round_of(take, *ring))
+    strokes.over_noise[:, n("T1")] = 1.0
+    want = expected(take.analysis, list(take.mics))
+
+    def told(*row):
+        return crossed(want, strokes, take.mics, (), [n(name) for name in row])
+
+    others = ("KI", "KO", "ST", "SB", "HH", "OL", "OR")
+    assert told(*others, *ring) == [tuple(n(name) for name in ring)]
+    assert told(*others, *ring[::-1]) == [tuple(n(name) for name in ring)]
+    assert told("T1", "OL", "T2", "OR", "FT", *others[:5]) == []
 
 
 def test_two_of_one_capsule_are_never_crossed():
     take = figures(demo_layout())
     want = expected(take.analysis, list(take.mics))
     n = [m.id for m in take.analysis.layout.mics].index
-    turned = take.strokes.turned(n("KI"), n("OR"))
+    turned = take.strokes.of(round_of(take, "KI", "OR"))
     assert crossed(want, turned, take.mics) == [(n("KI"), n("OR"))]
     mics = np.array(take.mics)
     mics[n("OR")] = mics[n("KI")]
@@ -318,6 +353,48 @@ def test_two_that_seem_to_have_taken_each_others_place_are_asked_about():
     assert list(exchanged([left, cause(1, (-0.46, 0.0, 0.0))], planned)) == []  # past it
     assert list(exchanged([left, replace(right, kind="late")], planned)) == []
     assert list(exchanged([left, cause(2, (-0.3, 0.0, 0.0))], planned)) == []
+
+
+@pytest.mark.parametrize(("ring", "silent", "words", "do"), [
+    ("BC", "", "B and C hold each other's sound: levels and arrivals fit the other way round.",
+     "Change the two plugs, or the two names."),
+    ("BC", "C", "B is on the track of C: levels and arrivals fit that way. C is heard on none.",
+     "Move the plugs, or the names. Then look for C: plug, cable, mute; and record hits again."),
+    ("ABCD", "", "A to C are each on the track of the next and D on that of A: levels and arrivals"
+     " fit that way.", "Move the plugs one socket back, or the names."),
+    ("BCD", "D", "B and C are each on the track of the next: levels and arrivals fit that way. D is"
+     " heard on none.", "Move the plugs one socket back, or the names. Then look for D: plug,"
+     " cable, mute; and record hits again."),
+    ("BEDC", "", "C to E are each on the track of the one before and B on that of E: levels and"
+     " arrivals fit that way.", "Move the plugs one socket on, or the names."),
+    ("BED", "", "B is on the track of E, E on that of D and D on that of B: levels and arrivals fit"
+     " that way.", "Move the plugs, or the names."),
+    ("ACB", "C", "A is on the track of C and B on that of A: levels and arrivals fit that way. C is"
+     " heard on none.", "Move the plugs, or the names. Then look for C: plug, cable, mute; and"
+     " record hits again."),
+    ("ADBC", "BC", "A is on the track of D and D on that of B: levels and arrivals fit that way. B"
+     " and C are heard on none.", "Move the plugs, or the names. Then look for B and C: plug,"
+     " cable, mute; and record hits again."),
+])  # fmt: skip
+def test_what_is_crossed_is_told_as_plugs_are_moved(ring, silent, words, do):
+    assert crossed_words(tuple(ring), "ABCDE", silent) == (Told(words), do)
+
+
+ROW = ("KI", "KO", "ST", "SB", "T1", "T2")
+RING = ("T1", "FT", "T2")
+
+
+@pytest.mark.parametrize(("ring", "wrong", "kinds"), [
+    (ROW, Wrong(shifted=(ROW,)), [("swapped", *ROW)]),
+    (RING, Wrong(swapped=(("T1", "FT"), ("T1", "T2")), dead=("KO",)),
+     [("dead", "KO"), ("swapped", *RING)]),
+])  # fmt: skip
+def test_a_ring_is_read_with_each_track_as_of_the_mic_it_holds(tmp_path, ring, wrong, kinds):
+    files, _ = recorded(tmp_path, wrong)
+    told, read, _ = told_take(files, analyse(demo_layout()))
+    assert [(r.kind, *r.channels) for r in told.reasons] == kinds
+    held = dict(zip([c.id for c in demo_layout().channels], read.matched, strict=True))
+    assert [held[name].channel for name in ring] == [ring[-1], *ring[:-1]]
 
 
 @pytest.mark.parametrize(("wrong", "told"), [

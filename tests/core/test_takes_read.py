@@ -129,10 +129,23 @@ def test_a_moved_mic_and_a_late_track_are_told_apart(tmp_path, analysis):
     assert off @ np.linalg.solve(np.array(place.covariance_m2), off) < 11.3  # 99 %, chi squared
 
 
-def test_two_tracks_the_wrong_way_round_are_told_and_read_the_right_way(tmp_path, analysis):
-    files, _ = recorded(tmp_path, Wrong(swapped=(("ST", "T1"),)))
-    told, _, _ = told_take(files, analysis)
-    assert [(r.kind, set(r.channels)) for r in told.reasons] == [("swapped", {"ST", "T1"})]
+@pytest.mark.parametrize(("swapped", "inverted", "reasons"), [
+    (("ST", "T1"), (), [("swapped", {"ST", "T1"})]),
+    (("ST", "T1"), ("T1",), [("swapped", {"ST", "T1"}), ("turned over", {"T1"})]),
+    # Only the socket of the snare's lower mic is flipped: in each other's, both are turned over.
+    (("SB", "T1"), ("SB", "T1"), [("swapped", {"SB", "T1"})]),
+    (("SB", "T1"), ("ST",), [("swapped", {"SB", "T1"}), ("turned over", {"ST"})]),
+])  # fmt: skip
+def test_two_tracks_the_wrong_way_round_are_told_and_read_the_right_way(
+    tmp_path, swapped, inverted, reasons
+):
+    layout = demo_layout().model_copy(update={"room": None})
+    channels = [c.turned_over() if c.id == "SB" else c for c in layout.channels]
+    layout = layout.model_copy(update={"channels": tuple(channels)})
+    wrong = Wrong(swapped=(swapped,), inverted=inverted)
+    files, _ = recorded(tmp_path, wrong, layout=layout)
+    told, _, _ = told_take(files, analyse(layout))
+    assert [(r.kind, set(r.channels)) for r in told.reasons] == reasons
     assert [d.hits for d in told.drums] == [3] * 5
 
 
@@ -296,6 +309,9 @@ def test_the_same_seed_records_the_same_and_its_truth_is_written(tmp_path):
     wrong = drawn(layout, 4, ("moved", "inverted", "late"))
     assert wrong == drawn(layout, 4, ("moved", "inverted", "late"))
     assert wrong != drawn(layout, 5, ("moved", "inverted", "late"))
+    (row,) = drawn(layout, 4, ("shifted",)).shifted
+    inputs = [next(c.input for c in layout.channels if c.id == name) for name in row]
+    assert inputs == list(range(inputs[0], inputs[0] + 6))
     size = np.linalg.norm(wrong.moved[0].by_m)
     assert 0.05 <= size <= 0.15
     files, take = recorded(tmp_path, wrong, sources=("snare",), each=1)

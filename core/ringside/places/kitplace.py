@@ -4,6 +4,7 @@ from typing import Final
 
 import numpy as np
 
+from ringside.phrases import listed
 from ringside.plan.kit import Cymbal, Drum
 from ringside.plan.layout import Layout
 from ringside.plan.room import Room, inside_floor, notch_box, wall_distances
@@ -25,12 +26,8 @@ def kit_words(layout: Layout) -> list[str]:
     """
     sunk = [p.name for p in layout.kit.parts if _lowest(p) < -SUNK_M]
     verb = "reaches" if len(sunk) == 1 else "reach"
-    said = [f"{_listed(sunk)} {verb} under the floor: look at the height."] if sunk else []
+    said = [f"{listed(sunk)} {verb} under the floor: look at the height."] if sunk else []
     return [*said, *(_outside(layout.room) if layout.room else [])]
-
-
-def _listed(names: list[str]) -> str:
-    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
 
 
 def _lowest(part: Drum | Cymbal) -> float:

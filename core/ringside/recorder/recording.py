@@ -209,14 +209,18 @@ class Take:
         """
         own = self.channels
         names = [c.id for c in own]
-        source = n
+        held, gone = {name: k for k, name in enumerate(names)}, set()
         for a, b in self.wrong.swapped:
-            if names[n] in (a, b):
-                source = names.index(b if names[n] == a else a)
+            held[a], held[b] = held[b], held[a]
+        for row in self.wrong.shifted:
+            gone.add(row[0])
+            held |= dict(zip(row[1:], [held[name] for name in row[:-1]], strict=True))
+        source = held[names[n]]
         for a, b in self.wrong.doubled:
             if names[n] == b:
                 source = names.index(a)
-        made = self._noise(n) if own[source].id in self.wrong.dead else self._sound(source)
+        silent = names[n] in gone or own[source].id in self.wrong.dead
+        made = self._noise(n) if silent else self._sound(source)
         return np.clip(made, -1.0, 1.0 - 2**-23)
 
     def _noise(self, n: int) -> Floats:

@@ -8,7 +8,10 @@ from pydantic import Field
 from ringside.plan.layout import Layout
 from ringside.values import Key, Number, Record, Vector, vector
 
-Faulty = Literal["moved", "inverted", "late", "swapped", "dead", "doubled", "hum", "clipped"]
+Faulty = Literal[
+    "moved", "inverted", "late", "swapped", "shifted", "dead", "doubled", "hum",
+    "clipped",
+]  # fmt: skip
 MOVED_M: Final = (0.05, 0.15)
 """How far a mic is off when nobody held a tape to it, least and most (from memory)."""
 
@@ -17,6 +20,9 @@ LATE_SAMPLES: Final = (16, 600)
 
 CLIPPED_DB: Final = 9.0
 """How far a gain that was set too high drives the loudest hit over full scale."""
+
+SHIFTED: Final = 6
+"""Channels of a row that is one socket on."""
 
 HUM_DB: Final = -50.0
 """Of full scale, of the mains on a bad cable."""
@@ -43,7 +49,12 @@ class Wrong(Record):
     inverted: tuple[Key, ...] = Field(default=(), description="Channels turned over once more.")
     late: tuple[Late, ...] = ()
     swapped: tuple[tuple[Key, Key], ...] = Field(
-        default=(), description="Channels that hold each other's sound."
+        default=(), description="Channels that hold each other's sound, changed over in turn."
+    )
+    shifted: tuple[tuple[Key, ...], ...] = Field(
+        default=(),
+        description="Rows of channels one socket on: each is on the track of the next, the last on"
+        " none, and that of the first holds nothing.",
     )
     dead: tuple[Key, ...] = ()
     doubled: tuple[tuple[Key, Key], ...] = Field(
@@ -85,12 +96,25 @@ def drawn(layout: Layout, seed: int, kinds: tuple[Faulty, ...] = ("moved", "inve
         elif kind == "late":
             samples = float(dice.integers(*LATE_SAMPLES))
             told["late"] = (Late(channel=one(channels), samples=samples),)
+        elif kind == "shifted":
+            row = _plugged(layout)
+            most = min(len(row), SHIFTED)
+            begins = int(dice.integers(len(row) - most + 1))
+            told[kind] = (tuple(row[begins : begins + most]),)
         elif kind in ("swapped", "doubled"):
             a, b = dice.choice(len(channels), 2, replace=False)
             told[kind] = ((channels[int(a)], channels[int(b)]),)
         else:
             told[kind] = (one(channels),)
     return Wrong.model_validate(told)
+
+
+def _plugged(layout: Layout) -> list[str]:
+    """Channels side by side."""
+    if not layout.channels:
+        return [m.id for m in layout.mics]
+    every = [c for c in layout.channels if c.input is not None] or layout.channels
+    return [c.id for c in sorted(every, key=lambda c: c.input or 0)]
 
 
 def stood(layout: Layout, wrong: Wrong) -> Layout:

@@ -1,15 +1,9 @@
-"""Two channels on each other's tracks, found by how every stroke lies in all tracks.
+"""Channels on each other's tracks, found by how every stroke lies in all tracks.
 
-With two plugs changed over, many a stroke no longer reaches all mics as one: it is left out, and
-with it goes what would tell of them. So every stroke is asked, whether it counts or not. For each
-drum it may have been, what each track holds is held against what the plan has for each mic; with
-two tracks given to each other's mics the strokes fit better, or they do not. Which drum a stroke
-was is free on either side, and each drum counts once however often it was struck. No single track
-says much (misfits are capped), so that one that is silent, late or elsewhere does not look like
-two.
-
-A track that is late by itself, or two mics that stand elsewhere, must not look so either: what is
-found must hold, too, where each track may be late and loud by whatever suits it.
+With two plugs changed over, or a row of them one socket on, many a stroke no longer reaches all
+mics as one: it is left out, and with it goes what would tell of them. So every stroke is asked,
+whether it counts or not (:mod:`ringside.takes.misfit`): with tracks given to each other's mics the
+strokes fit better, or they do not. What fits best is laid right, and all are asked again.
 
 Two mics on one drum, over it and under it, and rooms side by side are too alike for that. What
 tells them is which of the two has each drum first and by how much, by its finer arrivals
@@ -23,26 +17,21 @@ room says as much.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
-from typing import Any, Final
+from typing import Final
 
 import numpy as np
 
-from ringside.arrays import Floats, Ints
+from ringside.arrays import Floats, Ints, Mask
 from ringside.takes.hit import BANDS
-from ringside.takes.naming import HARDEST_DB, HEARD, SOFTEST_DB, Expected
+from ringside.takes.misfit import CAP, Strokes, gains, middle
+from ringside.takes.naming import Expected
 from ringside.takes.pooled import DrumRead
 
-TIME_S: Final = 0.0004
-LEVEL_DB: Final = 8.0
-CAP: Final = 9.0
-"""How well time and level of a drum in a mic are planned where a mic is looked for at all, and
-the squared standard deviations a single one of them can say (from memory)."""
-
 CROSSED: Final = 20.0
-"""Squared standard deviations the strokes must fit better by. Of 1680 trials on simulated takes of
-10 to 28 mics, each mic 4 cm off, each drum in each mic by 3 cm and 4.5 dB, none has two crossed
-that are not (from trial)."""
+"""Squared standard deviations the strokes must fit better by; a row of plugs, better than any two.
+Of 1600 trials on simulated takes of 10 and 28 mics, each mic 4 cm off, each drum in each mic by
+3 cm and 4.5 dB, and one silent, three elsewhere or two late in four of five, one has two crossed
+that are not: two rooms, late by each other's way (from trial)."""
 
 ALIKE: Final = 14.0
 ALIKE_EACH: Final = (4.0, 6.0)
@@ -71,57 +60,18 @@ that lean, and no single one decides. And what may be left for each drum, or not
 NEAR_S: Final = 0.006
 """To the farthest drum; two metres (common practice: from there on the room is as loud)."""
 
+Ring = tuple[int, ...]
+
 MOST_STROKES: Final = 160
 MOST_CELLS: Final = 2_000_000
 """Evenly over the take: more tell nothing new. Of a great many tracks fewer, so that what is held
 of them all at once stays small."""
 
 
-@dataclass(frozen=True, slots=True)
-class Strokes:
-    """What was heard of E strokes in C tracks."""
-
-    at_s: Floats  # (E, C) from any moment of each stroke; not a number where it was not heard
-    over_noise: Floats  # (E, C) how far it stands over what was there before, times
-    under_db: Floats  # (E, C) its peak against the loudest of the take in that track
-
-    def some(self, most: int) -> "Strokes":
-        """Those that any track has, and of them so many evenly over the take.
-
-        Parameters
-        ----------
-        most : int
-
-        Returns
-        -------
-        Strokes
-        """
-        heard = np.isfinite(self.at_s) & (self.over_noise >= HEARD)
-        kept = np.flatnonzero(heard.any(axis=1))
-        if len(kept) > most:
-            kept = kept[np.linspace(0, len(kept) - 1, most).round().astype(int)]
-        at = np.where(heard, self.at_s, np.nan)
-        return Strokes(at[kept], self.over_noise[kept], self.under_db[kept])
-
-    def turned(self, a: int, b: int) -> "Strokes":
-        """With two tracks changed over.
-
-        Parameters
-        ----------
-        a, b : int
-
-        Returns
-        -------
-        Strokes
-        """
-        order = np.arange(self.at_s.shape[1])
-        order[[a, b]] = b, a
-        return Strokes(self.at_s[:, order], self.over_noise[:, order], self.under_db[:, order])
-
-
 def crossed(
-    want: Expected, strokes: Strokes, mics: Sequence[int], drums: Sequence[DrumRead] = ()
-) -> list[tuple[int, int]]:
+    want: Expected, strokes: Strokes, mics: Sequence[int], drums: Sequence[DrumRead] = (),
+    sockets: Sequence[int] | None = None,
+) -> list[Ring]:  # fmt: skip
     """Tracks that hold each other's sound.
 
     Parameters
@@ -133,60 +83,108 @@ def crossed(
         The mic of each track, by number: two of one mic hold the same.
     drums : sequence of DrumRead, optional
         As they were measured.
+    sockets : sequence of int, optional
+        The tracks as they are plugged, side by side; as they are numbered where it is left out.
 
     Returns
     -------
-    list of (int, int)
-        By number; likeliest first, each track once.
+    list of tuple of int
+        By number, the lowest first. What the mic of each should hold is on the track of the next,
+        and the last one's on the first.
     """
-    tracks, sources = want.at_s.shape
-    heard = strokes.some(min(MOST_STROKES, MOST_CELLS // (tracks**2 * sources) + 1))
-    free = ~np.equal.outer(mics, mics)
-    fine, leaning = _fine(want, drums), _leaning(want, drums)
-    made: list[tuple[int, int]] = []
-    while len(heard.at_s):
-        gain = np.where(free, _gain(want, heard), 0.0)
-        both = np.array([gain, fine])
-        alike = (both > np.reshape(ALIKE_EACH, (2, 1, 1))).all(axis=0)
-        total = both.sum(axis=0) + leaning
-        surely = (gain > CROSSED) | (alike & (both.sum(axis=0) > ALIKE))
-        surely |= free & (leaning > CROSSED)
-        if not surely.any():
+    count = len(want.job)
+    heard = strokes.some(min(MOST_STROKES, MOST_CELLS // (count**2 * want.at_s.shape[1]) + 1))
+    places = np.arange(count) if sockets is None else np.array(sockets)
+    want = Expected(want.at_s[places], want.under_db[places], want.job[places])
+    free = ~np.equal.outer(*[np.array(mics)[places]] * 2)
+    tracks = places.copy()  # those that are in each place
+    for _ in range(2 * count if len(heard.at_s) else 0):
+        turn = _likeliest(want, heard.of(tracks), drums, tracks, free)
+        if turn is None:
             break
-        likeliest = np.where(surely, total, -np.inf).argmax()
-        a, b = sorted(int(n) for n in np.unravel_index(likeliest, gain.shape))
-        made.append((a, b))
-        # Two that are crossed make others look so: asked again with these where they belong.
-        heard = heard.turned(a, b)
-        free[[a, b]] = free[:, [a, b]] = False
+        # What is crossed makes others look so: asked again with these where they belong.
+        tracks = tracks[turn]
+        changed = np.flatnonzero(turn != np.arange(count))
+        if len(changed) == 2:
+            free[changed, changed[::-1]] = False
+    order = np.empty_like(tracks)
+    order[places] = tracks
+    return rings(order)
+
+
+def rings(order: Ints) -> list[Ring]:
+    """What has changed places, each time round until one is back where it began.
+
+    Parameters
+    ----------
+    order : ndarray of int, shape (C,)
+        Of each place: what is there.
+
+    Returns
+    -------
+    list of tuple of int
+        What should be in each place is in the next.
+    """
+    made: list[Ring] = []
+    left = set(np.flatnonzero(order != np.arange(len(order))).tolist())
+    while left:
+        ring = [min(left)]
+        while (then := int(order[ring[-1]])) != ring[0]:
+            ring.append(then)
+        left -= set(ring)
+        made.append(tuple(ring))
     return made
 
 
-def _fine(want: Expected, drums: Sequence[DrumRead]) -> Floats:
+def _likeliest(
+    want: Expected, heard: Strokes, drums: Sequence[DrumRead], tracks: Ints, free: Mask
+) -> Ints | None:
+    """What to put in each place so that all fits better, surely; None where nothing does."""
+    two, *runs = gains(want, heard)
+    both = np.array([two, _fine(want, drums, tracks)])
+    leaning = _leaning(want, drums, tracks)
+    alike = (both > np.reshape(ALIKE_EACH, (2, 1, 1))).all(axis=0)
+    surely = (two > CROSSED) | (alike & (both.sum(axis=0) > ALIKE)) | (leaning > CROSSED)
+    likely = np.where(surely & free, both.sum(axis=0) + leaning, -np.inf)
+    enough = max(float(likely.max()), 0.0) + CROSSED
+    every = np.array([likely, *(np.where(run > enough, run, -np.inf) for run in runs)])
+    if not np.isfinite(every).any():
+        return None
+    kind, a, b = (int(n) for n in np.unravel_index(every.argmax(), every.shape))
+    turn = np.arange(len(two))
+    if kind:
+        turn[a : b + 1] = np.roll(turn[a : b + 1], (-1, 1)[kind - 1])
+    else:
+        turn[[a, b]] = b, a
+    return turn
+
+
+def _fine(want: Expected, drums: Sequence[DrumRead], tracks: Ints) -> Floats:
     """By how much the order fits better in which two have each drum, (C, C)."""
     if not drums:
         return np.zeros((len(want.job), len(want.job)))
     planned = want.at_s[:, [d.source for d in drums]].T
-    lag = np.array([d.lag_s for d in drums])
+    lag = np.array([d.lag_s[tracks] for d in drums])
     off, order = (v[:, :, None] - v[:, None, :] for v in (lag, planned))
     one = np.equal.outer(want.job, want.job)
     own = one & (np.array([d.source for d in drums])[:, None, None] == want.job)
     fits, turned = (off - way * order for way in (1, -1))
     enough = np.isfinite(off).sum(axis=0) >= FEWEST_DRUMS
     made = np.where(own, _squared(fits) - _squared(turned), 0.0).sum(axis=0)
-    fits, turned = (_squared(v - _middle(v)).sum(axis=0) for v in (fits, turned))
+    fits, turned = (_squared(v - middle(v)).sum(axis=0) for v in (fits, turned))
     return np.asarray(np.where(enough, made + fits - turned, made))
 
 
-def _leaning(want: Expected, drums: Sequence[DrumRead]) -> Floats:
+def _leaning(want: Expected, drums: Sequence[DrumRead], tracks: Ints) -> Floats:
     """By how much it fits better how drums lean to one or other of two at one point, (C, C)."""
     sources = [d.source for d in drums]
     if len(sources) < FEWEST_DRUMS:
         return np.zeros((len(want.job), len(want.job)))
-    heard = np.array([np.where(d.heard, d.energy_db, np.nan)[:AIR].mean(axis=0) for d in drums])
+    levels = [np.where(d.heard, d.energy_db, np.nan)[:AIR].mean(axis=0) for d in drums]
+    heard = np.array(levels)[:, tracks]
     at, planned = (v[:, sources].T for v in (want.at_s, want.under_db))
     off, order, apart = (v[:, :, None] - v[:, None, :] for v in (heard, planned, at))
-    off, order = off - _middle(off), order - _middle(order)
+    off, order = off - middle(off), order - middle(order)
     near = (want.job < 0) & (at.max(axis=0) < NEAR_S)
     at_one = (np.abs(apart).max(axis=0) < FINE_S) & np.logical_and.outer(near, near)
     fits, turned = (_squared(off - way * order, LEAN_DB, LEAN_CAP) for way in (1, -1))
@@ -198,63 +196,3 @@ def _leaning(want: Expected, drums: Sequence[DrumRead]) -> Floats:
 def _squared(off: Floats, deviation: float = FINE_S, most: float = CAP) -> Floats:
     """Squared standard deviations of an order; of what was not heard none."""
     return np.asarray(np.nan_to_num(np.minimum((off / deviation) ** 2, most)))
-
-
-def _gain(want: Expected, heard: Strokes) -> Floats:
-    """By how much the strokes fit better with two tracks changed over, (C, C)."""
-    late, louder = _late(want, heard), _louder(want, heard)
-    misfit = _misfit(late, TIME_S) + _misfit(louder, LEVEL_DB)
-    drum: Ints = np.einsum("eccs->es", misfit).argmin(axis=1)
-    own = _misfit(late - _own(late, drum), TIME_S) + _misfit(louder - _own(louder, drum), LEVEL_DB)
-    return np.where(_gains(own, drum) > 0, _gains(misfit, drum), 0.0)
-
-
-def _late(want: Expected, heard: Strokes) -> Any:
-    """Seconds each track has each stroke later than each mic would each drum, (E, C, C, S)."""
-    struck = np.nanmedian(heard.at_s[:, :, None] - want.at_s, axis=1)
-    since = heard.at_s[:, :, None, None] - struck[:, None, None, :]
-    return (since - want.at_s).astype(np.float32)
-
-
-def _louder(want: Expected, heard: Strokes) -> Any:
-    """Decibels each track has each stroke louder than each mic would each drum, (E, C, C, S)."""
-    known = np.where(np.isfinite(heard.at_s), heard.under_db, np.nan)
-    hard = np.nanmedian(known[:, :, None] - want.under_db, axis=1)
-    hard = np.clip(hard, SOFTEST_DB, HARDEST_DB)
-    off = heard.under_db[:, :, None, None] - hard[:, None, None, :] - want.under_db
-    return off.astype(np.float32)
-
-
-def _misfit(off: Any, deviation: float) -> Any:
-    """Squared standard deviations, capped; what was not heard says nothing."""
-    return np.nan_to_num(np.minimum((off / np.float32(deviation)) ** 2, np.float32(CAP)))
-
-
-def _own(off: Any, drum: Ints) -> Any:
-    """By what each track is off each mic on most drums, (1, C, C, 1)."""
-    of_its = off[np.arange(len(drum)), :, :, drum]
-    each = [_middle(of_its[drum == k]) for k in np.unique(drum)]
-    return np.nan_to_num(_middle(np.array(each)))[None, :, :, None]
-
-
-def _middle(values: Any) -> Any:
-    """The median along the first axis of what there is; not a number where there is nothing."""
-    ordered = np.sort(values, axis=0)  # what is no number comes last
-    count = np.isfinite(ordered).sum(axis=0)
-    two = np.stack([np.maximum(count - 1, 0) // 2, np.minimum(count // 2, len(ordered) - 1)])
-    return np.take_along_axis(ordered, two, axis=0).mean(axis=0)
-
-
-def _gains(misfit: Any, drum: Ints) -> Floats:
-    """The same by squared standard deviations, (E, C, C, S)."""
-    misfit = np.ascontiguousarray(misfit.transpose(1, 2, 0, 3))  # (track, mic, stroke, drum)
-    count = len(misfit)
-    straight = np.einsum("cces->es", misfit)
-    best = straight.min(axis=1)
-    weight = 1 / np.bincount(drum)[drum]
-    made = np.zeros((count, count))
-    for a in range(count):
-        for b in range(a + 1, count):
-            turned = straight - misfit[a, a] - misfit[b, b] + misfit[a, b] + misfit[b, a]
-            made[a, b] = made[b, a] = float((weight * (best - turned.min(axis=1))).sum())
-    return made

@@ -17,12 +17,12 @@ from ringside.errors import RingsideError
 from ringside.hear.bands import OCTAVE_EDGE, PUNCH_OCTAVES
 from ringside.hear.scene import Sources
 from ringside.pairs.analysis import Analysis
-from ringside.takes.crossed import Strokes
 from ringside.takes.events import Event, events
 from ringside.takes.files import Reader, Track, tracks_of
 from ringside.takes.halfwave import HalfWave
 from ringside.takes.hit import AFTER_S, BEFORE_S, Cut, HitRead, Ranges, read_halfwaves, read_hit
 from ringside.takes.matching import Matched, channels_of, matched
+from ringside.takes.misfit import Strokes
 from ringside.takes.naming import Expected, Named, expected, named
 from ringside.takes.overview import AT_ONCE, HOP_S, Overview, loudest_db, moved, overview
 from ringside.takes.pitch import fundamental
@@ -111,6 +111,19 @@ class TakeRead:
     def rate_hz(self) -> int:
         """Samples a second."""
         return self.seen.rate_hz
+
+    def channel(self, track: int) -> str:
+        """The name of the channel a measured track is of.
+
+        Parameters
+        ----------
+        track : int
+
+        Returns
+        -------
+        str
+        """
+        return str(self.matched[self.rows[track]].channel)
 
     def drum(self, source: str) -> DrumRead | None:
         """What the hits of a drum say, or None where none count.

@@ -19,7 +19,7 @@ from ringside.takes.faults import FileNote, file_notes
 from ringside.takes.files import Reader
 from ringside.takes.heardpairs import PairTold, pairs_told
 from ringside.takes.judged import Judged, judged
-from ringside.takes.matching import By
+from ringside.takes.matching import By, channels_of
 from ringside.takes.overview import loudest_db
 from ringside.takes.places import Known, Placed, known_of, places_of, readings_of
 from ringside.takes.reading import Corrections, Hit, TakeRead
@@ -31,6 +31,7 @@ from ringside.takes.tell import (
     ReasonKind,
     apart_words,
     cause_words,
+    crossed_words,
     file_words,
     moved_words,
     place_told,
@@ -38,7 +39,7 @@ from ringside.takes.tell import (
     silent_words,
     tape_it,
 )
-from ringside.takes.uncrossed import read_uncrossed
+from ringside.takes.uncrossed import Names, held_by, plugged, read_uncrossed
 
 Taped = Literal["none", "joined", "differs"]
 
@@ -177,19 +178,19 @@ def told_take(
     -------
     (TakeTold, TakeRead, Judged)
     """
-    take, crossed = read_uncrossed(paths, analysis, said or Corrections(), told)
+    take, rings = read_uncrossed(paths, analysis, said or Corrections(), told)
     seen = judged(take)
-    return _told(take, seen, crossed, stands), take, seen
-
-
-def _channel(take: TakeRead, track: int) -> str:
-    return str(take.matched[take.rows[track]].channel)
+    return _told(take, seen, rings, stands), take, seen
 
 
 def _told(
-    take: TakeRead, seen: Judged, crossed: Sequence[tuple[str, str]], stands: AsItStands | None
+    take: TakeRead, seen: Judged, rings: Sequence[Names], stands: AsItStands | None
 ) -> TakeTold:
     notes = file_notes(take, _quiet(take))
+    silent = [take.channel(n.track) for n in notes if n.kind == "dead"]
+    crossed = _crossed(rings, [take.channel(t) for t in plugged(take)], silent)
+    # Of what is plugged elsewhere the ring tells that it is not heard.
+    silent = [name for name in silent if not any(name in ring for ring in rings)]
     lost = {n.track for n in notes if n.kind == "doubled" and n.sure}
     heard, seen = _without(take, lost), _unpaired(seen, lost)
     found = causes(rows_of(heard), len(take.mics), kelvin_of(take))
@@ -202,7 +203,7 @@ def _told(
     settled = sum(p.settled for p in asked)
     places = _places(heard, late, stands)
     every = [
-        *_file_reasons(take, notes), *_reasons(heard, found, crossed),
+        *_file_reasons(take, notes, silent), *crossed, *_reasons(heard, found, rings),
         *_also_moved(heard, found, places),
     ]  # fmt: skip
     reasons = [_taped(r, places) for r in every]
@@ -241,17 +242,16 @@ def _unpaired(seen: Judged, lost: set[int]) -> Judged:
     return replace(seen, there=seen.there & ~gone[:, None])
 
 
-def _file_reasons(take: TakeRead, notes: Sequence[FileNote]) -> list[ReasonTold]:
+def _file_reasons(take: TakeRead, notes: Sequence[FileNote], silent: list[str]) -> list[ReasonTold]:
     made = []
-    silent = [_channel(take, n.track) for n in notes if n.kind == "dead"]
     if silent and take.drums:
         words, do = silent_words(silent)
         made.append(ReasonTold("dead", silent, None, words, do, None, None))
     for note in notes:
         if note.kind not in FILE_FAULTS:
             continue
-        name = _channel(take, note.track)
-        other = "" if note.other is None else _channel(take, note.other)
+        name = take.channel(note.track)
+        other = "" if note.other is None else take.channel(note.other)
         words, do = file_words(note, name, other)
         mic = take.analysis.layout.mics[take.mics[note.track]].id
         made.append(ReasonTold(FILE_FAULTS[note.kind], [name], mic, words, do, None, None))
@@ -273,7 +273,7 @@ def _summary(
         words += f" {settled} of {asked} verdicts that were left to the ear {is_} settled."
     if as_planned:
         words += " Everything is as planned, as far as these hits can tell."
-        looked = list(dict.fromkeys(_channel(take, n.track) for n in notes))
+        looked = list(dict.fromkeys(take.channel(n.track) for n in notes))
         words += f" {', '.join(looked)}: see Tracks." if looked else ""
     return words
 
@@ -281,7 +281,7 @@ def _summary(
 def _tracks(take: TakeRead, noted: Sequence[FileNote]) -> list[TrackTold]:
     notes: dict[int, list[str]] = {}
     for note in noted:
-        other = f" {_channel(take, note.other)}" if note.other is not None else ""
+        other = f" {take.channel(note.other)}" if note.other is not None else ""
         notes.setdefault(note.track, []).append(note.words + other)
     row_of = {n: row for row, n in enumerate(take.rows)}
     loudest = loudest_db(take.seen)
@@ -313,7 +313,7 @@ def _drum(take: TakeRead, n: int) -> DrumTold:
     arrivals = [_arrival(take, n, t) for t in range(len(take.mics)) if t != d.own]
     f = d.fundamental_hz
     return DrumTold(
-        source=s.ids[d.source], name=s.names[d.source], hits=d.hits, own=_channel(take, d.own),
+        source=s.ids[d.source], name=s.names[d.source], hits=d.hits, own=take.channel(d.own),
         fundamental_hz=None if f is None else round(f, 2),
         interval_hz=round(COVERAGE * d.fundamental_spread_hz, 2), planned_hz=planned,
         note="" if f is None else note_of(f)[0],
@@ -330,7 +330,7 @@ def _arrival(take: TakeRead, n: int, t: int) -> ArrivalTold:
     known = bool(np.isfinite(d.lag_s[t]))
     lag = float(d.lag_s[t])
     return ArrivalTold(
-        channel=_channel(take, t),
+        channel=take.channel(t),
         lag_ms=round(lag * 1e3, 4) if known else None,
         samples=round(lag * take.rate_hz, 2) if known else None,
         interval_ms=round(COVERAGE * float(d.deviation_s[t]) * 1e3, 4) if known else None,
@@ -343,24 +343,37 @@ def _arrival(take: TakeRead, n: int, t: int) -> ArrivalTold:
     )
 
 
-def _reasons(
-    take: TakeRead, found: Sequence[Cause], crossed: Sequence[tuple[str, str]]
+def _crossed(
+    rings: Sequence[Names], sockets: Sequence[str], silent: Sequence[str]
 ) -> list[ReasonTold]:
     made = []
-    for a, b in crossed:
-        words = f"{a} and {b} hold each other's sound: levels and arrivals fit the other way round."
-        made.append(ReasonTold("swapped", [a, b], None, Told(words),
-                               "Change the two plugs, or the two names.", None, None))  # fmt: skip
+    for names in rings:
+        why, do = crossed_words(names, sockets, silent)
+        made.append(ReasonTold("swapped", list(names), None, why, do, None, None))
+    return made
+
+
+def _turned_by_socket(take: TakeRead, rings: Sequence[Names]) -> set[str]:
+    """Channels that are turned over, if they are, because the socket they are in is."""
+    flip = {c.id: c.preamp_flip for c in channels_of(take.analysis.layout)}
+    return {name for ring in rings for name, on in held_by(ring) if flip[name] != flip[on]}
+
+
+def _reasons(take: TakeRead, found: Sequence[Cause], rings: Sequence[Names]) -> list[ReasonTold]:
+    made = []
+    by_socket = _turned_by_socket(take, rings)
     mics = take.analysis.layout.mics
     for t, heard, say in turned_over(take):
-        name = _channel(take, t)
+        name = take.channel(t)
+        if name in by_socket:
+            continue
         how = f"{say} of {heard} comparisons" if heard > 1 else "the one comparison there is"
         words = f"{name} is turned over against the plan, by {how}."
         made.append(ReasonTold("turned over", [name], mics[take.mics[t]].id, Told(words),
                                f"Flip {name} at its preamp, or find the cable that does.", None,
                                None))  # fmt: skip
     for c in found:
-        name = _channel(take, c.track) if c.track >= 0 else ""
+        name = take.channel(c.track) if c.track >= 0 else ""
         why, do = cause_words(c, name, take.rate_hz)
         x, y, z = (round(float(v), 4) for v in c.by_m)
         made.append(ReasonTold(
@@ -415,7 +428,7 @@ def _also_moved(
         far = float(off @ np.linalg.solve(np.array(p.covariance_m2), off))
         if m in told or far < ELSEWHERE or float(np.linalg.norm(off)) < SHORTEST_M:
             continue
-        name = _channel(take, take.mics.index(m))
+        name = take.channel(take.mics.index(m))
         words = moved_words(name, off, len(p.drums))
         made.append(ReasonTold("moved", [name], p.mic, words, tape_it(name), None, p.off_m))
     return made

@@ -1,18 +1,20 @@
 """What measuring found, in words a person at the desk would act on."""
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from typing import Final, Literal
 
 import numpy as np
 
 from ringside.arrays import Floats
 from ringside.hear.notes import note_of
+from ringside.phrases import listed
 from ringside.standing.moves import side_words
 from ringside.standing.places import place_words, shifts
 from ringside.standing.told import Told, ended, joined
 from ringside.takes.faults import FileFault, FileNote
 from ringside.takes.places import Placed
 from ringside.takes.reasons import Cause
+from ringside.takes.uncrossed import Names, held_by
 
 ReasonKind = Literal[
     "dead", "doubled", "broken", "jumped", "turned over", "swapped", "late", "moved", "air"
@@ -44,6 +46,65 @@ def silent_words(channels: Sequence[str]) -> tuple[Told, str]:
     """
     hold = "hold" if len(channels) > 1 else "holds"
     return Told(f"{', '.join(channels)} {hold} no drum."), TO_DO["dead"]
+
+
+def crossed_words(
+    ring: Names, sockets: Sequence[str], silent: Collection[str] = ()
+) -> tuple[Told, str]:
+    """That tracks hold each other's sound, and what to do about it.
+
+    Parameters
+    ----------
+    ring : tuple of str
+        Channels: the sound of each is on the track of the next, the last one's on the first.
+    sockets : sequence of str
+        All channels as they are plugged, side by side.
+    silent : collection of str, optional
+        Channels that are heard on no track.
+
+    Returns
+    -------
+    (Told, str)
+    """
+    lost = [name for name in ring if name in silent]
+    fits = "levels and arrivals fit"
+    if len(ring) == 2 and not lost:
+        words = f"{listed(ring)} hold each other's sound: {fits} the other way round."
+        return Told(words), "Change the two plugs, or the two names."
+    where, move = _one_on(ring, sockets, lost) or (_on_tracks(ring, lost), "Move the plugs")
+    words, do = f"{where}: {fits} that way.", f"{move}, or the names."
+    if lost:
+        words += f" {listed(lost)} {'is' if len(lost) == 1 else 'are'} heard on none."
+        do += f" Then look for {listed(lost)}: plug, cable, mute; and record hits again."
+    return Told(words), do
+
+
+def _one_on(ring: Names, sockets: Sequence[str], lost: list[str]) -> tuple[str, str] | None:
+    """Of a row of plugs that is one socket on, or back; None where it is no such row."""
+    place = {name: n for n, name in enumerate(sockets)}
+    row = sorted(ring, key=place.__getitem__)
+    if len(row) < 3 or place[row[-1]] - place[row[0]] >= len(row):
+        return None
+    if ring == tuple(row):
+        *each, other = row
+        side, end, move = "the next", row[0], "Move the plugs one socket back"
+    elif ring == (row[0], *row[:0:-1]):
+        other, *each = row
+        side, end, move = "the one before", row[-1], "Move the plugs one socket on"
+    else:
+        return None
+    if set(lost) - {other}:
+        return None
+    words = listed(each) if len(each) < 3 else f"{each[0]} to {each[-1]}"
+    words += f" are each on the track of {side}"
+    return words if lost else f"{words} and {other} on that of {end}", move
+
+
+def _on_tracks(ring: Names, lost: list[str]) -> str:
+    """Of any: which is where."""
+    on = [(a, b) for a, b in held_by(ring) if a not in lost]
+    (a, b), *rest = on
+    return listed([f"{a} is on the track of {b}", *(f"{a} on that of {b}" for a, b in rest)])
 
 
 def file_words(note: FileNote, channel: str, other: str) -> tuple[Told, str]:

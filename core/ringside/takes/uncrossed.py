@@ -17,7 +17,8 @@ import numpy as np
 
 from ringside.arrays import Floats
 from ringside.pairs.analysis import Analysis
-from ringside.takes.crossed import crossed
+from ringside.takes.crossed import Ring, crossed, rings
+from ringside.takes.matching import channels_of
 from ringside.takes.naming import expected
 from ringside.takes.reading import Corrections, TakeRead, read_take
 from ringside.takes.reasons import Cause, Rows, causes, kelvin_of, rows_of
@@ -26,7 +27,10 @@ ABOUT: Final = (0.5, 1.5)
 """How much of the way to the other's place a mic seems to have come, where the two may be crossed;
 a pair on a bar is found to a few centimetres, half of a narrow one's width (from trial)."""
 
-Names = tuple[str, str]
+READINGS: Final = 4
+"""At most, with tracks laid right by what each told; most need one (from trial)."""
+
+Names = tuple[str, ...]
 
 
 def read_uncrossed(
@@ -46,25 +50,31 @@ def read_uncrossed(
 
     Returns
     -------
-    (TakeRead, list of (str, str))
-        And the channels that were on each other's tracks.
+    (TakeRead, list of tuple of str)
+        And the channels that were on each other's tracks: the sound of each on the track of the
+        next, the last one's on the first.
     """
-    take = read_take(paths, analysis, said, told)
-    want = expected(analysis, list(take.mics))
-    found = [_names(take, *two) for two in crossed(want, take.strokes, take.mics, take.drums)]
-    if found:
-        said = _turned(take, said, found)
+    first = take = read_take(paths, analysis, said, told)
+    been: list[list[str | None]] = []
+    while (found := _crossed(take)) and len(been) < READINGS:
+        now = [m.channel for m in take.matched]
+        if now in been:  # it has been here: what tells of it tells of its opposite, too
+            break
+        been.append(now)
+        # Read again, drums and strokes are what they are, and tell of what was left.
+        said = _turned(take, said, [_names(take, ring) for ring in found])
         take = read_take(paths, analysis, said, told)
     rows = rows_of(take)
     for two in exchanged(_causes(take, rows), _planned(take)):
-        names = _names(take, *two)
+        names = _names(take, two)
         turned = read_take(paths, analysis, _turned(take, said, [names]), told)
         after = rows_of(turned)
         left = {c.track for c in _causes(turned, after)} & set(two)
         # What is no longer heard is not explained.
         if not left and _heard(after, two) >= _heard(rows, two):
-            return turned, [*found, names]
-    return take, found
+            take = turned
+            break
+    return take, _rings(first, take)
 
 
 def exchanged(found: Sequence[Cause], planned: Floats) -> Iterator[tuple[int, int]]:
@@ -90,9 +100,53 @@ def exchanged(found: Sequence[Cause], planned: Floats) -> Iterator[tuple[int, in
             yield one, other
 
 
-def _names(take: TakeRead, a: int, b: int) -> Names:
-    of = [str(take.matched[take.rows[track]].channel) for track in (a, b)]
-    return of[0], of[1]
+def held_by(ring: Names) -> list[tuple[str, str]]:
+    """Whose sound is on whose track.
+
+    Parameters
+    ----------
+    ring : tuple of str
+
+    Returns
+    -------
+    list of (str, str)
+        Each channel, and the one on whose track it is.
+    """
+    return list(zip(ring, [*ring[1:], ring[0]], strict=True))
+
+
+def plugged(take: TakeRead) -> list[int]:
+    """Tracks as their channels are plugged, those that are not behind the others.
+
+    Parameters
+    ----------
+    take : TakeRead
+
+    Returns
+    -------
+    list of int
+        By number.
+    """
+    channels = channels_of(take.analysis.layout)
+    place = {c.id: (c.input is None, c.input or 0, n) for n, c in enumerate(channels)}
+    return sorted(range(len(take.mics)), key=lambda t: place[take.channel(t)])
+
+
+def _crossed(take: TakeRead) -> list[Ring]:
+    want = expected(take.analysis, list(take.mics))
+    return crossed(want, take.strokes, take.mics, take.drums, plugged(take))
+
+
+def _names(take: TakeRead, tracks: Sequence[int]) -> Names:
+    return tuple(take.channel(track) for track in tracks)
+
+
+def _rings(first: TakeRead, last: TakeRead) -> list[Names]:
+    """What changed places between two readings of the same tracks."""
+    was, now = ([m.channel for m in take.matched if m.channel] for take in (first, last))
+    order = np.arange(len(was))
+    order[[was.index(name) for name in now]] = np.arange(len(was))
+    return [tuple(was[n] for n in ring) for ring in rings(order)]
 
 
 def _causes(take: TakeRead, rows: Rows) -> list[Cause]:
@@ -108,8 +162,8 @@ def _planned(take: TakeRead) -> Floats:
     return np.asarray(take.analysis.scene.capsule[list(take.mics)])
 
 
-def _turned(take: TakeRead, said: Corrections, two: Sequence[Names]) -> Corrections:
-    other = dict(two) | {b: a for a, b in two}
+def _turned(take: TakeRead, said: Corrections, rings: Sequence[Names]) -> Corrections:
+    other = {on: name for ring in rings for name, on in held_by(ring)}
     channels = {
         m.track: other.get(m.channel or "", m.channel) for m in take.matched if m.channel
     } | {t: c for t, c in said.channels.items() if c is None}

@@ -10,12 +10,13 @@ from ringside.pairs.analysis import Analysis
 from ringside.pairs.decisions import decision_rows
 from ringside.pairs.uncertainty import COVERAGE, deviation_s, tips
 from ringside.pairs.verdicts import WORDS_BY_VALUE, Verdict, swing_db
+from ringside.phrases import count_words, listed
 from ringside.plan.spoken import the
 from ringside.standing.stood import AsItStands
 from ringside.takes.asking import EACH, PER_HIT_S
 from ringside.worklist.lines import Surety
 from ringside.worklist.state import State
-from ringside.worklist.step import Step, count_words, left, listed
+from ringside.worklist.step import Step, left
 
 READ_MIN: Final = 2.0
 HITS_SET_UP_MIN: Final = 2.0

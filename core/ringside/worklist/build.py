@@ -12,6 +12,7 @@ from ringside.edits.following import moved
 from ringside.pairs.counts import counts
 from ringside.pairs.trade import BECAUSE
 from ringside.pairs.turning import ALIKE_DB
+from ringside.phrases import count_words
 from ringside.places.steps import stand_steps
 from ringside.plan.layout import Layout
 from ringside.values import whole
@@ -22,7 +23,7 @@ from ringside.worklist.lines import AsideRow, Line, LineCost, StandMove, Worklis
 from ringside.worklist.settled import Settled
 from ringside.worklist.shifts import shifts
 from ringside.worklist.state import State, changed, edited, gain_of, gains_of
-from ringside.worklist.step import Step, count_words
+from ringside.worklist.step import Step
 from ringside.worklist.turns import turns
 
 LIST_RULES: Final = 3

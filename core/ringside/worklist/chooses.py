@@ -5,9 +5,10 @@ from typing import Final
 from ringside.edits.balances import ChooseOptions, RoomOptions
 from ringside.hear.standins import stand_ins
 from ringside.pairs.verdicts import Verdict
+from ringside.phrases import count_words, listed
 from ringside.plan.balances import OptionSet
 from ringside.worklist.state import State, edited, gain_of
-from ringside.worklist.step import Step, count_words, left, listed
+from ringside.worklist.step import Step, left
 
 CHOOSE_MIN: Final = 2.0
 FEWER: Final = 2

@@ -13,11 +13,12 @@ from ringside.arrays import Floats
 from ringside.edits.lines import DelayTracks, TrackDelay
 from ringside.pairs.keeping import pair_broken
 from ringside.pairs.verdicts import Kind, Verdict
+from ringside.phrases import listed
 from ringside.plan.feeds import feed
 from ringside.plan.hanging import with_channels
 from ringside.plan.layout import Layout
 from ringside.worklist.state import State, gain_of
-from ringside.worklist.step import Step, left, listed
+from ringside.worklist.step import Step, left
 
 LEAST_DELAY_DB: Final = 0.3
 LOSES_DB: Final = 1.0

@@ -22,6 +22,7 @@ from ringside.pairs.trade import TradeKey, is_second
 from ringside.pairs.turning import ALIKE_DB
 from ringside.pairs.uncertainty import COVERAGE, deviation_s, tips
 from ringside.pairs.verdicts import Kind, Verdict
+from ringside.phrases import listed
 from ringside.places.clearance import words_for_all
 from ringside.plan.hanging import with_mics
 from ringside.plan.layout import Layout, StereoPair, Taken
@@ -32,7 +33,7 @@ from ringside.techniques.taking import OFF_NUMBERS_M, change
 from ringside.values import Vector
 from ringside.worklist.cures import RemedyKind, equal_places, lines_of, worth_making
 from ringside.worklist.state import State, gain_of
-from ringside.worklist.step import Step, left, listed
+from ringside.worklist.step import Step, left
 
 LEAST_MOVE_DB: Final = 0.5
 """A move that gains less, on average over the drums, is not worth finding the stand again."""

@@ -1,6 +1,5 @@
 """A step that could be a line: what it changes, and what it takes to do it."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from ringside.edits.apply import OneEdit
@@ -42,37 +41,3 @@ def left(layout: Layout, kind: LineKind) -> list[frozenset[str]]:
     list of frozenset of str
     """
     return [frozenset(s.of) for s in layout.set_aside if s.kind == kind]
-
-
-def listed(names: Sequence[str]) -> str:
-    """Names in a row: "a", "a and b", "a, b and c".
-
-    Parameters
-    ----------
-    names : sequence of str
-
-    Returns
-    -------
-    str
-    """
-    if len(names) < 2:
-        return "".join(names)
-    return f"{', '.join(names[:-1])} and {names[-1]}"
-
-
-def count_words(n: int, one: str, more: str = "") -> str:
-    """A number with its noun.
-
-    Parameters
-    ----------
-    n : int
-    one : str
-        For a single one.
-    more : str
-        For several; with an s where it is left out.
-
-    Returns
-    -------
-    str
-    """
-    return f"{n} {one if n == 1 else more or one + 's'}"

@@ -12,11 +12,12 @@ from ringside.pairs.doubts import Mix, Turned, mix_of
 from ringside.pairs.flips import LEAST_FLIP_DB
 from ringside.pairs.trade import SwitchKind, TradeKey, couples, switch_kind
 from ringside.pairs.turning import LIKELY, turning
+from ringside.phrases import listed
 from ringside.plan.feeds import feed
 from ringside.plan.layout import Layout
 from ringside.worklist.lines import Surety
 from ringside.worklist.state import State
-from ringside.worklist.step import Step, left, listed
+from ringside.worklist.step import Step, left
 
 ORDER: Final[dict[SwitchKind, int]] = {"second": 0, "spot": 1, "first": 1, "room": 2, "overhead": 3}
 BECAUSE: Final[dict[SwitchKind, TradeKey]] = {

@@ -40,7 +40,7 @@ class RecordIn(Strict):
 
     key: UUID
     seed: Annotated[int, Field(strict=True, ge=0, le=1_000_000)] = 1
-    wrong: Annotated[list[Faulty], Field(max_length=8)] = []
+    wrong: Annotated[list[Faulty], Field(max_length=9)] = []
 
 
 class FileOut(Schema):

@@ -80,6 +80,7 @@ const WRONG = [
   ["inverted", "a channel is turned over"],
   ["late", "a track is late"],
   ["swapped", "two tracks are swapped"],
+  ["shifted", "a row of plugs is one on"],
   ["hum", "a track hums"],
   ["clipped", "a track clips"],
 ] as const;

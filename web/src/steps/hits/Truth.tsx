@@ -11,6 +11,7 @@ interface Wrong {
   clipped?: string[];
   dead?: string[];
   swapped?: [string, string][];
+  shifted?: string[][];
   doubled?: [string, string][];
 }
 
@@ -27,6 +28,10 @@ export function wrongWords(wrong: Wrong, ruler: Ruler): string[] {
     ...said(wrong.inverted, "is turned over"),
     ...(wrong.late ?? []).map((l) => `${l.channel} is ${l.samples} samples late.`),
     ...(wrong.swapped ?? []).map(([a, b]) => `${a} and ${b} are swapped.`),
+    ...(wrong.shifted ?? []).map(
+      (row) =>
+        `From ${row[0]} to ${row.at(-1)} all are one socket on: ${row.at(-1)} is not recorded.`,
+    ),
     ...(wrong.doubled ?? []).map(([a, b]) => `${b} holds what ${a} does.`),
     ...said(wrong.hum, "hums"),
     ...said(wrong.clipped, "clips"),
