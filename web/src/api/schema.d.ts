@@ -7697,7 +7697,7 @@ export interface components {
              * Wrong
              * @default []
              */
-            wrong: ("moved" | "inverted" | "late" | "swapped" | "dead" | "doubled" | "hum" | "clipped")[];
+            wrong: ("moved" | "inverted" | "late" | "swapped" | "shifted" | "dead" | "doubled" | "hum" | "clipped")[];
         };
         /**
          * Recorded
