@@ -97,10 +97,8 @@ def drawn(layout: Layout, seed: int, kinds: tuple[Faulty, ...] = ("moved", "inve
             samples = float(dice.integers(*LATE_SAMPLES))
             told["late"] = (Late(channel=one(channels), samples=samples),)
         elif kind == "shifted":
-            row = _plugged(layout)
-            most = min(len(row), SHIFTED)
-            begins = int(dice.integers(len(row) - most + 1))
-            told[kind] = (tuple(row[begins : begins + most]),)
+            rows = _rows(layout, channels)
+            told[kind] = (rows[int(dice.integers(len(rows)))],) if rows else ()
         elif kind in ("swapped", "doubled"):
             a, b = dice.choice(len(channels), 2, replace=False)
             told[kind] = ((channels[int(a)], channels[int(b)]),)
@@ -109,12 +107,15 @@ def drawn(layout: Layout, seed: int, kinds: tuple[Faulty, ...] = ("moved", "inve
     return Wrong.model_validate(told)
 
 
-def _plugged(layout: Layout) -> list[str]:
-    """Channels side by side."""
-    if not layout.channels:
-        return [m.id for m in layout.mics]
-    every = [c for c in layout.channels if c.input is not None] or layout.channels
-    return [c.id for c in sorted(every, key=lambda c: c.input or 0)]
+def _rows(layout: Layout, channels: list[str]) -> list[tuple[str, ...]]:
+    """Channels side by side, as many at once as there are up to six; where none is plugged, any."""
+    plugged = {c.input: c.id for c in layout.channels if c.input is not None}
+    plugged = plugged or dict(enumerate(channels))
+    for many in range(SHIFTED, 1, -1):
+        rows = [tuple(plugged.get(n + k, "") for k in range(many)) for n in sorted(plugged)]
+        if rows := [row for row in rows if all(row)]:
+            return rows
+    return []
 
 
 def stood(layout: Layout, wrong: Wrong) -> Layout:

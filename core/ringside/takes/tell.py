@@ -71,7 +71,14 @@ def crossed_words(
     if len(ring) == 2 and not lost:
         words = f"{listed(ring)} hold each other's sound: {fits} the other way round."
         return Told(words), "Change the two plugs, or the two names."
-    where, move = _one_on(ring, sockets, lost) or (_on_tracks(ring, lost), "Move the plugs")
+    place = {name: n for n, name in enumerate(sockets)}
+    on = sorted((o for o in held_by(ring) if o[0] not in lost), key=lambda o: place[o[0]])
+    where, move = _held(on), "Move the plugs"
+    for way, back in ((1, "one back"), (-1, "one on")):
+        row = [o for o in on if place[o[1]] - place[o[0]] == way]
+        if len(row) >= len(ring) - 1:
+            rest = [o for o in on if o not in row]
+            where, move = _held([*row, *rest], len(row)), f"{move} {back}"
     words, do = f"{where}: {fits} that way.", f"{move}, or the names."
     if lost:
         words += f" {listed(lost)} {'is' if len(lost) == 1 else 'are'} heard on none."
@@ -79,32 +86,13 @@ def crossed_words(
     return Told(words), do
 
 
-def _one_on(ring: Names, sockets: Sequence[str], lost: list[str]) -> tuple[str, str] | None:
-    """Of a row of plugs that is one socket on, or back; None where it is no such row."""
-    place = {name: n for n, name in enumerate(sockets)}
-    row = sorted(ring, key=place.__getitem__)
-    if len(row) < 3 or place[row[-1]] - place[row[0]] >= len(row):
-        return None
-    if ring == tuple(row):
-        *each, other = row
-        side, end, move = "the next", row[0], "Move the plugs one socket back"
-    elif ring == (row[0], *row[:0:-1]):
-        other, *each = row
-        side, end, move = "the one before", row[-1], "Move the plugs one socket on"
-    else:
-        return None
-    if set(lost) - {other}:
-        return None
-    words = listed(each) if len(each) < 3 else f"{each[0]} to {each[-1]}"
-    words += f" are each on the track of {side}"
-    return words if lost else f"{words} and {other} on that of {end}", move
-
-
-def _on_tracks(ring: Names, lost: list[str]) -> str:
-    """Of any: which is where."""
-    on = [(a, b) for a, b in held_by(ring) if a not in lost]
-    (a, b), *rest = on
-    return listed([f"{a} is on the track of {b}", *(f"{a} on that of {b}" for a, b in rest)])
+def _held(on: Sequence[tuple[str, str]], row: int = 0) -> str:
+    """Whose sound is on whose track; of so many in a row the first two and the last."""
+    said = [f"{name} on that of {track}" for name, track in on]
+    said[0] = "{} is on the track of {}".format(*on[0])
+    if row > 3:
+        said[2:row] = [f"{'and ' if row < len(on) else ''}so on to {said[row - 1]}"]
+    return listed(said)
 
 
 def file_words(note: FileNote, channel: str, other: str) -> tuple[Told, str]:
