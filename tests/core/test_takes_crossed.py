@@ -359,20 +359,19 @@ def test_two_that_seem_to_have_taken_each_others_place_are_asked_about():
     ("BC", "", "B and C hold each other's sound: levels and arrivals fit the other way round.",
      "Change the two plugs, or the two names."),
     ("BC", "C", "B is on the track of C: levels and arrivals fit that way. C is heard on none.",
-     "Move the plugs one back, or the names. Then look for C: plug, cable, mute; and record hits"
-     " again."),
+     "Move the plugs one back, and find that of C; then record hits again."),
     ("ABCD", "", "A is on the track of B, B on that of C, C on that of D and D on that of A: levels"
      " and arrivals fit that way.", "Move the plugs one back, or the names."),
     ("BAEDC", "", "B is on the track of A, C on that of B, and so on to E on that of D and A on"
      " that of E: levels and arrivals fit that way.", "Move the plugs one on, or the names."),
     ("ABCDE", "E", "A is on the track of B, B on that of C and so on to D on that of E: levels and"
-     " arrivals fit that way. E is heard on none.", "Move the plugs one back, or the names. Then"
-     " look for E: plug, cable, mute; and record hits again."),
+     " arrivals fit that way. E is heard on none.", "Move the plugs one back, and find"
+     " that of E; then record hits again."),
     ("BED", "", "B is on the track of E, D on that of B and E on that of D: levels and arrivals fit"
      " that way.", "Move the plugs, or the names."),
     ("ADBC", "BC", "A is on the track of D and D on that of B: levels and arrivals fit that way. B"
-     " and C are heard on none.", "Move the plugs, or the names. Then look for B and C: plug,"
-     " cable, mute; and record hits again."),
+     " and C are heard on none.", "Move the plugs, and find that of B and C; then"
+     " record hits again."),
 ])  # fmt: skip
 def test_what_is_crossed_is_told_as_plugs_are_moved(ring, silent, words, do):
     assert crossed_words(tuple(ring), "ABCDE", silent) == (Told(words), do)

@@ -79,11 +79,11 @@ def crossed_words(
         if len(row) >= len(ring) - 1:
             rest = [o for o in on if o not in row]
             where, move = _held([*row, *rest], len(row)), f"{move} {back}"
-    words, do = f"{where}: {fits} that way.", f"{move}, or the names."
-    if lost:
-        words += f" {listed(lost)} {'is' if len(lost) == 1 else 'are'} heard on none."
-        do += f" Then look for {listed(lost)}: plug, cable, mute; and record hits again."
-    return Told(words), do
+    words = f"{where}: {fits} that way."
+    if not lost:
+        return Told(words), f"{move}, or the names."
+    words += f" {listed(lost)} {'is' if len(lost) == 1 else 'are'} heard on none."
+    return Told(words), f"{move}, and find that of {listed(lost)}; then record hits again."
 
 
 def _held(on: Sequence[tuple[str, str]], row: int = 0) -> str:
