@@ -9,6 +9,8 @@ from ringside.pairs.analysis import analyse
 from ringside.places.starts import starting_layout
 from ringside.recorder.wrong import Moved, Wrong
 from ringside.standing.told import Told
+from ringside.takes import crossed as crossed_module
+from ringside.takes import misfit as misfit_module
 from ringside.takes.crossed import crossed
 from ringside.takes.misfit import Strokes, gains
 from ringside.takes.naming import expected
@@ -32,10 +34,10 @@ def big():
 SIZES = {"ten": demo_layout, "twenty-eight": big}
 
 
-def found(take, strokes=None, drums=()):
+def found(take, strokes=None, drums=(), sockets=None):
     ids = [m.id for m in take.analysis.layout.mics]
     want = expected(take.analysis, list(take.mics))
-    told = crossed(want, strokes or take.strokes, take.mics, drums)
+    told = crossed(want, strokes or take.strokes, take.mics, drums, sockets)
     return [tuple(ids[n] for n in ring) for ring in told]
 
 
@@ -210,6 +212,35 @@ def test_of_a_ring_each_is_told_with_the_track_that_holds_it(ring):
     assert changed_over(figures(demo_layout()), *ring) == [ring]
 
 
+@pytest.mark.parametrize(("layout", "ring"), [
+    (demo_layout, ("ST", "FT", "SB")),  # over and under one drum
+    (big, ("T1", "FT", "T1b")),
+    (lambda: with_pair("pair-crossed-8"), ("KI", "OR2", "OL2")),  # two at one point
+])  # fmt: skip
+def test_so_is_one_with_two_in_it_that_are_alike_however_it_is_plugged(layout, ring):
+    take = figures(layout())
+    order = round_of(take, *ring)
+    sockets = np.arange(len(take.mics))
+    for row in (sockets, sockets[::-1], np.roll(sockets, 3)):
+        told = found(take, take.strokes.of(order), finer(take, order=order), row)
+        assert told == [ring]
+
+
+def test_where_levels_and_leaning_disagree_it_comes_to_an_end(monkeypatch):
+    """Strokes changed over, drums not: each says the opposite of what the other does."""
+    take = figures(with_pair("pair-crossed-8"))
+    strokes = take.strokes.of(round_of(take, "OL2", "OR2"))
+    left = iter(range(9))
+
+    def asked(want, heard):
+        assert next(left, None) is not None, "it goes on for ever"
+        return gains(want, heard)
+
+    monkeypatch.setattr(crossed_module, "CROSSED", 1.0)
+    monkeypatch.setattr(crossed_module, "gains", asked)
+    assert found(take, strokes, take.drums) == [("OL2", "OR2")]
+
+
 @pytest.mark.parametrize("size", SIZES)
 def test_a_row_of_plugs_one_socket_on_or_back_is_told_though_one_is_heard_nowhere(size):
     """One socket on, what the first of the row feeds is silent, and the last is not recorded."""
@@ -240,6 +271,31 @@ def test_it_is_by_their_sockets_that_plugs_are_side_by_side():
     assert told(*others, *ring) == [tuple(n(name) for name in ring)]
     assert told(*others, *ring[::-1]) == [tuple(n(name) for name in ring)]
     assert told("T1", "OL", "T2", "OR", "FT", *others[:5]) == []
+
+
+def test_what_fits_better_is_what_it_is_place_by_place():
+    """Each way of plugging made one by one, of misfits that are nobody's."""
+    dice = np.random.default_rng(3)
+    strokes, count, drums = 7, 6, 3
+    misfit = dice.uniform(0, 9, (strokes, count, count, drums))
+    drum = np.array([0, 0, 0, 1, 1, 2, 2])
+    made = misfit_module._gains(misfit, drum)
+    straight = np.arange(count)
+
+    def of(order):
+        each = misfit[:, order, straight, :].sum(axis=1).min(axis=1)
+        return sum(each[drum == k].mean() for k in range(drums))
+
+    for a, b in combinations(range(count), 2):
+        two, on, back = straight.copy(), straight.copy(), straight.copy()
+        two[[a, b]] = b, a
+        on[a:b], on[b] = straight[a + 1 : b + 1], a
+        back[a + 1 : b + 1], back[a] = straight[a:b], b
+        ways = [two] if b == a + 1 else [two, on, back]
+        want = [of(straight) - of(way) for way in ways]
+        assert list(made[: len(ways), a, b]) == pytest.approx(want)
+        assert not made[len(ways) :, a, b].any()
+        assert made[0, b, a] == made[0, a, b]
 
 
 def test_two_of_one_capsule_are_never_crossed():

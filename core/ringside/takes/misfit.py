@@ -154,7 +154,7 @@ def _gains(misfit: Any, drum: Ints) -> Floats:
             two = misfit[a, b] + misfit[b, a] - misfit[a, a] - misfit[b, b]
             made[0, a, b] = made[0, b, a] = gain(straight + two)
             if b == a + 1:
-                continue
+                continue  # no row
             rest = straight - held[b + 1] + held[a]
             made[1, a, b] = gain(rest + next_s[b] - next_s[a] + misfit[a, b])
             made[2, a, b] = gain(rest + last_s[b] - last_s[a] + misfit[b, a])
