@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 from itertools import combinations
+from types import SimpleNamespace
 
 import numpy as np
 import pytest
@@ -17,7 +18,7 @@ from ringside.takes.naming import expected
 from ringside.takes.reasons import Cause
 from ringside.takes.report import told_take
 from ringside.takes.tell import crossed_words
-from ringside.takes.uncrossed import exchanged
+from ringside.takes.uncrossed import exchanged, plugged
 from ringside.techniques.taking import take
 
 from tests.core.takes import demo_layout, figures, recorded
@@ -435,12 +436,15 @@ def test_what_is_crossed_is_told_as_plugs_are_moved(ring, silent, words, do):
 
 ROW = ("KI", "KO", "ST", "SB", "T1", "T2")
 RING = ("T1", "FT", "T2")
+LATER = ("KI", "SB", "ST", "T2")
 
 
 @pytest.mark.parametrize(("ring", "wrong", "kinds"), [
     (ROW, Wrong(shifted=(ROW,)), [("swapped", *ROW)]),
     (RING, Wrong(swapped=(("T1", "FT"), ("T1", "T2")), dead=("KO",)),
      [("dead", "KO"), ("swapped", *RING)]),
+    # Which of the snare's two is which is told once the others are laid right.
+    (LATER, Wrong(swapped=(("KI", "SB"), ("KI", "ST"), ("KI", "T2"))), [("swapped", *LATER)]),
 ])  # fmt: skip
 def test_a_ring_is_read_with_each_track_as_of_the_mic_it_holds(tmp_path, ring, wrong, kinds):
     files, _ = recorded(tmp_path, wrong)
@@ -448,6 +452,19 @@ def test_a_ring_is_read_with_each_track_as_of_the_mic_it_holds(tmp_path, ring, w
     assert [(r.kind, *r.channels) for r in told.reasons] == kinds
     held = dict(zip([c.id for c in demo_layout().channels], read.matched, strict=True))
     assert [held[name].channel for name in ring] == [ring[-1], *ring[:-1]]
+
+
+def test_tracks_stand_side_by_side_as_they_are_plugged():
+    layout = demo_layout()
+    inputs = {"KI": 9, "ST": 2, "SB": None, "OR": 1}
+    channels = [c.model_copy(update={"input": inputs[c.id]}) for c in layout.channels
+                if c.id in inputs]  # fmt: skip
+    names = ["SB", "KI", "OR", "ST"]
+    take = SimpleNamespace(
+        analysis=analyse(layout.model_copy(update={"channels": tuple(channels)})),
+        mics=range(4), channel=names.__getitem__,
+    )  # fmt: skip
+    assert [names[n] for n in plugged(take)] == ["OR", "ST", "KI", "SB"]
 
 
 @pytest.mark.parametrize(("wrong", "told"), [

@@ -28,7 +28,7 @@ ABOUT: Final = (0.5, 1.5)
 a pair on a bar is found to a few centimetres, half of a narrow one's width (from trial)."""
 
 READINGS: Final = 4
-"""At most, with tracks laid right by what each told; most need one (from trial)."""
+"""At most, with tracks laid right by what each told; most need one, some a second (from trial)."""
 
 Names = tuple[str, ...]
 
@@ -55,12 +55,10 @@ def read_uncrossed(
         next, the last one's on the first.
     """
     first = take = read_take(paths, analysis, said, told)
-    been: list[list[str | None]] = []
-    while (found := _crossed(take)) and len(been) < READINGS:
-        now = [m.channel for m in take.matched]
-        if now in been:  # it has been here: what tells of it tells of its opposite, too
+    for _ in range(READINGS):
+        found = _crossed(take)
+        if not found:
             break
-        been.append(now)
         # Read again, drums and strokes are what they are, and tell of what was left.
         said = _turned(take, said, [_names(take, ring) for ring in found])
         take = read_take(paths, analysis, said, told)
