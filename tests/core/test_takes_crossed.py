@@ -452,6 +452,8 @@ def test_a_ring_is_read_with_each_track_as_of_the_mic_it_holds(tmp_path, ring, w
     assert [(r.kind, *r.channels) for r in told.reasons] == kinds
     held = dict(zip([c.id for c in demo_layout().channels], read.matched, strict=True))
     assert [held[name].channel for name in ring] == [ring[-1], *ring[:-1]]
+    assert {name for name, m in held.items() if m.by == "heard"} == set(ring)
+    assert {m.by for name, m in held.items() if name not in ring} == {"name"}
 
 
 def test_tracks_stand_side_by_side_as_they_are_plugged():

@@ -17,7 +17,7 @@ from ringside.plan.layout import Layout
 from ringside.takes.files import Track
 from ringside.takes.tracknames import WHAT, against, meanings, meant, spoken
 
-By = Literal["said", "name", "left", "number", "order", "nothing"]
+By = Literal["said", "name", "left", "number", "order", "heard", "nothing"]
 """`left`: its name could mean several, of which the others are taken."""
 
 

@@ -18,7 +18,7 @@ import numpy as np
 from ringside.arrays import Floats
 from ringside.pairs.analysis import Analysis
 from ringside.takes.crossed import Ring, crossed, rings
-from ringside.takes.matching import channels_of
+from ringside.takes.matching import Matched, channels_of
 from ringside.takes.naming import expected
 from ringside.takes.reading import Corrections, TakeRead, read_take
 from ringside.takes.reasons import Cause, Rows, causes, kelvin_of, rows_of
@@ -72,7 +72,7 @@ def read_uncrossed(
         if not left and _heard(after, two) >= _heard(rows, two):
             take = turned
             break
-    return take, _rings(first, take)
+    return replace(take, matched=_found_by(first, take)), _rings(first, take)
 
 
 def exchanged(found: Sequence[Cause], planned: Floats) -> Iterator[tuple[int, int]]:
@@ -137,6 +137,12 @@ def _crossed(take: TakeRead) -> list[Ring]:
 
 def _names(take: TakeRead, tracks: Sequence[int]) -> Names:
     return tuple(take.channel(track) for track in tracks)
+
+
+def _found_by(first: TakeRead, last: TakeRead) -> tuple[Matched, ...]:
+    """What each track is taken for, and how that was found at first where it still is."""
+    both = zip(first.matched, last.matched, strict=True)
+    return tuple(a if a.channel == b.channel else replace(b, by="heard") for a, b in both)
 
 
 def _rings(first: TakeRead, last: TakeRead) -> list[Names]:

@@ -10,6 +10,7 @@ const BY = {
   left: "by what is left",
   number: "by its number",
   order: "by its order",
+  heard: "by what it holds",
   nothing: "not matched",
 } as const;
 const NONE = "left out";
