@@ -302,6 +302,34 @@ def test_a_stroke_and_a_track_are_corrected_and_a_take_is_deleted(someone, take)
     until(page, lambda: takes(someone) == [])
 
 
+def test_tracks_on_each_others_names_are_told_and_kept_as_what_they_hold(someone, tmp_path):
+    layout = Layout.model_validate(someone.doc())
+    row = ("T1", "T2", "FT", "HH")
+    files, _ = recorded(tmp_path, Wrong(shifted=(row,)), layout=layout, each=2, one_file=True)
+    page = someone.open("hits")
+    page.get_by_role("radio", name="Takes").click()
+    page.get_by_label("Sound files").set_input_files(files[0])
+    reason = page.locator("[data-reason=swapped]")
+    expect(reason).to_contain_text(
+        "T1 is on the track of T2, T2 on that of FT and FT on that of HH", timeout=60_000
+    )
+    expect(reason).to_contain_text("HH is heard on none. Move the plugs one back, and find that")
+    page.get_by_role("radio", name="Tracks").click()
+    sixth = page.locator("[data-track-of='take.wav, 6']")
+    expect(sixth).to_contain_text("by what it holds")
+    expect(page.locator("[data-track-of='take.wav, 1']")).to_contain_text("by its number")
+    reason.get_by_role("button", name="Only the names are wrong").click()
+    expect(sixth).to_contain_text("as you said", timeout=60_000)
+    expect(reason).to_have_count(0)
+    held = ("HH", "T1", "T2", "FT")
+    assert takes(someone)[0]["channels"] == {
+        f"take.wav, {n}": name for n, name in zip(range(5, 9), held, strict=True)
+    }
+    # What no track has is told as any that is silent.
+    expect(page.locator("[data-reason=dead]")).to_contain_text("HH holds no drum.")
+    assert faults(page) == []
+
+
 def test_what_is_no_sound_is_told_and_the_rest_of_a_cut_take_is_sent(someone, tmp_path):
     page = someone.open("hits")
     page.get_by_role("radio", name="Takes").click()

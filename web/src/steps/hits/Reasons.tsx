@@ -1,10 +1,17 @@
 /** Why the take differs from the plan, likeliest first, each with what to do about it. */
-import type { Reason, TakeTold } from "../../api/types";
+import type { Reason, Take, TakeTold } from "../../api/types";
 import { useEditor } from "../../parts/editing";
 import { useTake } from "../../parts/hands";
 import { Words } from "../../parts/Words";
+import type { TakesHere } from "./useTakes";
 
-export function Reasons({ told }: { told: TakeTold }) {
+interface Props {
+  take: Take;
+  takes: TakesHere;
+  told: TakeTold;
+}
+
+export function Reasons({ take, takes, told }: Props) {
   if (!told.reasons.length) return null;
   return (
     <ol aria-label="Why it differs from the plan" className="space-y-2">
@@ -19,9 +26,32 @@ export function Reasons({ told }: { told: TakeTold }) {
           </p>
           <p className="text-soft">{r.do}</p>
           {r.kind === "turned over" && <Cure reason={r} />}
+          {r.kind === "swapped" && (
+            <Named
+              tracks={told.tracks.filter((t) => r.channels.includes(t.channel ?? ""))}
+              say={(channels) =>
+                takes.say.mutate({ ...take, channels: { ...take.channels, ...channels } })
+              }
+            />
+          )}
         </li>
       ))}
     </ol>
+  );
+}
+
+interface NamedProps {
+  tracks: TakeTold["tracks"];
+  say: (channels: Take["channels"]) => void;
+}
+
+/** Where plugs are right and names are not, each track stays with what it holds. */
+function Named({ tracks, say }: NamedProps) {
+  const keep = () => say(Object.fromEntries(tracks.map((t) => [t.name, t.channel])));
+  return (
+    <button type="button" className="btn mt-2" onClick={keep}>
+      Only the names are wrong: keep each track as what it holds
+    </button>
   );
 }
 

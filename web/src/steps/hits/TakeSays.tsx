@@ -50,7 +50,7 @@ export function TakeSays({ take, takes, listen }: Props) {
           <p className="text-[1.05rem]" data-says>
             {told.words}
           </p>
-          <Reasons told={told} />
+          <Reasons take={take} takes={takes} told={told} />
           <Segmented label="Of the take" value={part} options={PARTS} onTake={setPart} />
           <Part {...{ part, take, takes, told, job: done }} />
           <Truth take={take} />
