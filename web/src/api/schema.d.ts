@@ -9563,7 +9563,7 @@ export interface components {
              * By
              * @enum {string}
              */
-            by: "said" | "name" | "left" | "number" | "order" | "nothing";
+            by: "said" | "name" | "left" | "number" | "order" | "heard" | "nothing";
             /** Channel */
             channel: string | null;
             /** Container */
