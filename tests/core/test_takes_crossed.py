@@ -454,6 +454,8 @@ def test_a_ring_is_read_with_each_track_as_of_the_mic_it_holds(tmp_path, ring, w
     assert [held[name].channel for name in ring] == [ring[-1], *ring[:-1]]
     assert {name for name, m in held.items() if m.by == "heard"} == set(ring)
     assert {m.by for name, m in held.items() if name not in ring} == {"name"}
+    lost = [t.by for t in told.tracks if t.by not in ("heard", "name")]
+    assert lost == ["left"] * len(wrong.shifted)  # what holds nothing is not known by it
 
 
 def test_tracks_stand_side_by_side_as_they_are_plugged():

@@ -284,12 +284,15 @@ def _tracks(take: TakeRead, noted: Sequence[FileNote]) -> list[TrackTold]:
         other = f" {take.channel(note.other)}" if note.other is not None else ""
         notes.setdefault(note.track, []).append(note.words + other)
     row_of = {n: row for row, n in enumerate(take.rows)}
+    silent = {take.rows[n.track] for n in noted if n.kind == "dead"}
     loudest = loudest_db(take.seen)
     made = []
     for n, (t, m) in enumerate(zip(take.tracks, take.matched, strict=True)):
         row = row_of.get(n)
         made.append(TrackTold(
-            name=t.name, channel=m.channel, by=m.by, begins_s=round(t.begins / t.rate_hz, 6),
+            name=t.name, channel=m.channel,
+            by="left" if n in silent and m.by == "heard" else m.by,  # it holds nothing
+            begins_s=round(t.begins / t.rate_hz, 6),
             stamped=t.stamped, seconds=round(t.frames / t.rate_hz, 3), container=t.container,
             bits=t.bits, notes=notes.get(-1 if row is None else row, []),
             peak_db=None if row is None else round(float(loudest[row]), 1),
