@@ -359,7 +359,7 @@ def _crossed(
 def _turned_by_socket(take: TakeRead, rings: Sequence[Names]) -> set[str]:
     """Channels that are turned over, if they are, because the socket they are in is."""
     flip = {c.id: c.preamp_flip for c in channels_of(take.analysis.layout)}
-    return {name for ring in rings for name, on in held_by(ring) if flip[name] == flip[on]}
+    return {name for ring in rings for name, on in held_by(ring) if flip[name] != flip[on]}
 
 
 def _reasons(take: TakeRead, found: Sequence[Cause], rings: Sequence[Names]) -> list[ReasonTold]:
