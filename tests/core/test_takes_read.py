@@ -1,5 +1,6 @@
 """A take read whole: simulated by image sources, set up right and wrong; what it says."""
 
+import json
 import re
 from dataclasses import replace
 
@@ -13,7 +14,7 @@ from ringside.gear.locker import Locker
 from ringside.pairs.analysis import analyse
 from ringside.plan.channels import Channel
 from ringside.recorder.played import Stroke, groove
-from ringside.recorder.recording import Take, write
+from ringside.recorder.recording import Take, truth, write
 from ringside.recorder.wrong import Late, Moved, Wrong, drawn
 from ringside.standing.truth import truth as truth_of
 from ringside.takes.asking import hits_wanted
@@ -308,6 +309,13 @@ def test_the_same_seed_records_the_same_and_its_truth_is_written(tmp_path):
     wrong = drawn(layout, 4, ("moved", "inverted", "late"))
     assert wrong == drawn(layout, 4, ("moved", "inverted", "late"))
     assert wrong != drawn(layout, 5, ("moved", "inverted", "late"))
+    size = np.linalg.norm(wrong.moved[0].by_m)
+    assert 0.05 <= size <= 0.15
+    files, take = recorded(tmp_path, wrong, sources=("snare",), each=1)
+    told = json.loads((tmp_path / "truth.json").read_text())
+    assert told == json.loads(json.dumps(truth(take)))
+    assert told["wrong"]["inverted"] == list(wrong.inverted)
+    assert len(files) == 10
 
 
 @pytest.mark.parametrize(("inputs", "rows"), [
