@@ -149,6 +149,17 @@ def test_two_tracks_the_wrong_way_round_are_told_and_read_the_right_way(
     assert [d.hits for d in told.drums] == [3] * 5
 
 
+def test_of_two_that_are_far_too_quiet_it_is_not_told_that_they_are_crossed(tmp_path):
+    import soundfile
+
+    files, _ = recorded(tmp_path, Wrong(swapped=(("T1", "T2"),)))
+    for file in files[4:6]:
+        sound, rate = soundfile.read(file)
+        soundfile.write(file, sound * 10 ** (-60 / 20), rate, "FLOAT")
+    told, _, _ = told_take(files, analyse(demo_layout()))
+    assert [(r.kind, set(r.channels)) for r in told.reasons] == [("dead", {"T1", "T2"})]
+
+
 def test_dead_doubled_clipped_and_humming_tracks_are_told(tmp_path, analysis):
     wrong = Wrong(dead=("HH",), doubled=(("T1", "T2"),), clipped=("FT",), hum=("KO",))
     files, _ = recorded(tmp_path, wrong)

@@ -188,6 +188,8 @@ def _told(
 ) -> TakeTold:
     notes = file_notes(take, _quiet(take))
     silent = [take.channel(n.track) for n in notes if n.kind == "dead"]
+    # What only silent tracks say of each other is nothing.
+    rings = [ring for ring in rings if not set(ring) <= set(silent)]
     crossed = _crossed(rings, [take.channel(t) for t in plugged(take)], silent)
     # Of what is plugged elsewhere the ring tells that it is not heard.
     silent = [name for name in silent if not any(name in ring for ring in rings)]
